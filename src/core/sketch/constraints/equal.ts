@@ -1,0 +1,9 @@
+import { equalLength } from "./equations";
+import type { RelationKind } from "./kind";
+
+export const equal: RelationKind = {
+  takes: [["line", "line"], ["circle", "circle"]],
+  sentence: ([a, b]) => `${a} and ${b} are equal`,
+  merge: (s, [a, b]) => (s.type(a!) === "circle" ? [[s.radius(a!), s.radius(b!)]] : []),
+  equations: (s, [a, b]) => (s.type(a!) === "line" ? [equalLength(s.line(a!), s.line(b!))] : []),
+};

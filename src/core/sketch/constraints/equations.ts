@@ -1,0 +1,114 @@
+import type { Equation } from "./kind";
+
+type Four = readonly [number, number, number, number];
+type Two = readonly [number, number];
+
+/** Σ k_i v_i - c = 0. */
+export const linear = (slots: readonly number[], factors: readonly number[], constant: number): Equation => ({
+  slots,
+  evaluate: (v, g) => {
+    let r = -constant;
+    for (let i = 0; i < factors.length; i++) {
+      g[i] = factors[i]!;
+      r += factors[i]! * v[i]!;
+    }
+    return r;
+  },
+});
+
+/** Distance of two points minus `d`. Slots ax ay bx by. */
+export const distance = (a: Two, b: Two, d: number): Equation => ({
+  slots: [...a, ...b],
+  evaluate: (v, g) => {
+    const dx = v[2]! - v[0]!, dy = v[3]! - v[1]!;
+    const l = Math.hypot(dx, dy) || 1e-300;
+    g[2] = dx / l;
+    g[3] = dy / l;
+    g[0] = -g[2];
+    g[1] = -g[3];
+    return l - d;
+  },
+});
+
+/** |line a| - |line b|. */
+export const equalLength = (a: Four, b: Four): Equation => ({
+  slots: [...a, ...b],
+  evaluate: (v, g) => {
+    let r = 0;
+    for (const [o, s] of [[0, 1], [4, -1]] as const) {
+      const dx = v[o + 2]! - v[o]!, dy = v[o + 3]! - v[o + 1]!;
+      const l = Math.hypot(dx, dy) || 1e-300;
+      g[o + 2] = (s * dx) / l;
+      g[o + 3] = (s * dy) / l;
+      g[o] = -g[o + 2]!;
+      g[o + 1] = -g[o + 3]!;
+      r += s * l;
+    }
+    return r;
+  },
+});
+
+/** f(turn from line a to line b) scaled to a length; `f` returns value and derivative at that angle. */
+export const turnBetween = (a: Four, b: Four, scale: number, f: (turn: number) => Two): Equation => ({
+  slots: [...a, ...b],
+  evaluate: (v, g) => {
+    const ax = v[2]! - v[0]!, ay = v[3]! - v[1]!, bx = v[6]! - v[4]!, by = v[7]! - v[5]!;
+    const la = ax * ax + ay * ay || 1e-300, lb = bx * bx + by * by || 1e-300;
+    const [r, dr] = f(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+    const k = dr * scale;
+    g[2] = (k * ay) / la;
+    g[3] = (-k * ax) / la;
+    g[0] = -g[2];
+    g[1] = -g[3];
+    g[6] = (-k * by) / lb;
+    g[7] = (k * bx) / lb;
+    g[4] = -g[6];
+    g[5] = -g[7];
+    return r * scale;
+  },
+});
+
+/** Signed distance of a point from a line (positive at its left) minus `d`. Slots px py sx sy ex ey. */
+export const pointLine = (p: Two, l: Four, d: number): Equation => ({
+  slots: [...p, ...l],
+  evaluate: (v, g) => {
+    const dx = v[4]! - v[2]!, dy = v[5]! - v[3]!, px = v[0]! - v[2]!, py = v[1]! - v[3]!;
+    const len = Math.hypot(dx, dy) || 1e-300;
+    const ux = dx / len, uy = dy / len;
+    const side = ux * py - uy * px, along = (px * ux + py * uy) / len;
+    g[0] = -uy;
+    g[1] = ux;
+    g[4] = along * uy;
+    g[5] = -along * ux;
+    g[2] = uy - g[4];
+    g[3] = -ux - g[5];
+    return side - d;
+  },
+});
+
+/** Distance of a point from a circle's centre minus its radius. Slots px py cx cy r. */
+export const pointCircle = (p: Two, c: Two, r: number): Equation => ({
+  slots: [...p, ...c, r],
+  evaluate: (v, g) => {
+    const dx = v[0]! - v[2]!, dy = v[1]! - v[3]!;
+    const l = Math.hypot(dx, dy) || 1e-300;
+    g[0] = dx / l;
+    g[1] = dy / l;
+    g[2] = -g[0];
+    g[3] = -g[1];
+    g[4] = -1;
+    return l - v[4]!;
+  },
+});
+
+/** Turn from line a to line b as things stand, in (-π, π]. */
+export function turnNow(a: Four, b: Four, x: Float64Array): number {
+  const ax = x[a[2]]! - x[a[0]]!, ay = x[a[3]]! - x[a[1]]!, bx = x[b[2]]! - x[b[0]]!, by = x[b[3]]! - x[b[1]]!;
+  return Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+}
+
+/** Signed distance of a point from a line as things stand; positive at its left. */
+export function sideNow(p: Two, l: Four, x: Float64Array): number {
+  const dx = x[l[2]]! - x[l[0]]!, dy = x[l[3]]! - x[l[1]]!;
+  return (dx * (x[p[1]]! - x[l[1]]!) - dy * (x[p[0]]! - x[l[0]]!)) / (Math.hypot(dx, dy) || 1e-300);
+}

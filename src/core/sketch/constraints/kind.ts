@@ -1,0 +1,37 @@
+import type { EntityType } from "../sketch";
+
+/** Where the numbers of a sketch stand in the solver's vector; indices into it. */
+export interface Slots {
+  /** Size of the sketch in mm; angular residuals are multiplied by it so that every residual is a length. */
+  readonly scale: number;
+  point(ref: string): readonly [number, number];
+  line(ref: string): readonly [number, number, number, number];
+  centre(ref: string): readonly [number, number];
+  radius(ref: string): number;
+  type(ref: string): EntityType;
+  /** True when two slots are already one and the same. */
+  same(a: number, b: number): boolean;
+}
+
+/** One scalar equation: residual in mm and its derivatives, from the local values of its slots. */
+export interface Equation {
+  readonly slots: readonly number[];
+  /** @param v values of the slots @param g receives the derivatives, same length @returns the residual */
+  readonly evaluate: (v: Float64Array, g: Float64Array) => number;
+}
+
+/** All there is to know about one kind of constraint or dimension. */
+export interface RelationKind {
+  /** The argument types it takes, in this order. */
+  readonly takes: readonly (readonly EntityType[])[];
+  /** What it says, with the names of its arguments and, for a dimension, its size. */
+  sentence(names: readonly string[], size: string): string;
+  /** Pairs of slots it makes one; exact, and free for the solver. */
+  merge?(s: Slots, of: readonly string[]): [number, number][];
+  /** True when merging is to be tried again after the others have merged. */
+  readonly mergesLate?: boolean;
+  equations?(s: Slots, of: readonly string[], size: number, x: Float64Array, flip: boolean): Equation[];
+  /** For a dimension: what it measures now (mm or radians), never negative. */
+  measure?(s: Slots, of: readonly string[], x: Float64Array, flip: boolean): number;
+  readonly quantity?: "length" | "angle";
+}

@@ -1,0 +1,11 @@
+import { pointLine as offLine, sideNow } from "./equations";
+import type { RelationKind } from "./kind";
+
+/** Distance of a point from a line; keeps the side the point is on. */
+export const pointLine: RelationKind = {
+  takes: [["point", "line"]],
+  quantity: "length",
+  sentence: ([p, l], size) => `${p} is ${size} from ${l}`,
+  equations: (s, [p, l], size, x) => [offLine(s.point(p!), s.line(l!), sideNow(s.point(p!), s.line(l!), x) < 0 ? -size : size)],
+  measure: (s, [p, l], x) => Math.abs(sideNow(s.point(p!), s.line(l!), x)),
+};

@@ -1,0 +1,200 @@
+import type { Vec2 } from "@/core/geometry/vector";
+import type { LengthUnit } from "@/core/units/quantity";
+import { refuse, type Refusal } from "@/core/units/refusal";
+import { conflictAmong } from "./conflict";
+import { KINDS } from "./constraints/registry";
+import { newton, prepare, type Prepared } from "./newton";
+import { rankOf } from "./rank";
+import { isDimension, pointsOf, type Dimension, type Relation, type Sketch } from "./sketch";
+import { buildSystem, clustersOf, drivingSize, referenceFault, type System } from "./system";
+import { COLLAPSED, PROBE, PROBE_SURVIVES } from "./tolerance";
+
+/** How a point can still go: along one direction, or anywhere. */
+export type Way = { readonly point: string; readonly along: Vec2 | "any" };
+
+export interface Diagnosis {
+  readonly solved: boolean;
+  /** The sketch with exact coordinates; unchanged when not solved. */
+  readonly sketch: Sketch;
+  readonly freedoms: number;
+  /** Curves that can still move or change size. */
+  readonly loose: readonly string[];
+  readonly ways: readonly Way[];
+  /** Circles whose radius is still free. */
+  readonly looseRadii: readonly string[];
+  /** Constraints that agree with the others and add nothing. */
+  readonly agreeing: readonly string[];
+  /** Driving dimensions that add nothing: they should be reference dimensions. */
+  readonly surplus: readonly string[];
+  /** When not solved: a smallest set of relations that disagree. */
+  readonly conflict: readonly string[];
+}
+
+/** Driving relations of a sketch: geometric ones first, so that a surplus falls on a dimension. */
+export const drivingRelations = (sketch: Sketch): Relation[] => [...sketch.constraints, ...sketch.dimensions.filter((d) => !d.reference)];
+
+export function drivingSizes(sketch: Sketch, unit: LengthUnit): { ok: true; value: Map<string, number> } | { ok: false; refusal: Refusal } {
+  const sizes = new Map<string, number>();
+  for (const d of sketch.dimensions) {
+    if (d.reference) continue;
+    const r = drivingSize(d, unit);
+    if (!r.ok) return r;
+    sizes.set(d.id, r.value);
+  }
+  return { ok: true, value: sizes };
+}
+
+/** The sketch with the coordinates that the solver's vector holds. */
+export function withCoordinates(sketch: Sketch, system: System): Sketch {
+  const { x, root, slotOf } = system;
+  const at = (i: number) => x[root[i]!]! + 0;
+  return {
+    ...sketch,
+    curves: sketch.curves.map((c) => {
+      const s = slotOf.get(c.id)!;
+      return c.kind === "line" ? { ...c, start: [at(s), at(s + 1)], end: [at(s + 2), at(s + 3)] } : { ...c, centre: [at(s), at(s + 1)], radius: at(s + 2) };
+    }),
+  };
+}
+
+/** Lines of no length and circles of no radius that a solution would leave. */
+const collapsed = (sketch: Sketch, scale: number): boolean =>
+  sketch.curves.some((c) =>
+    c.kind === "line" ? Math.hypot(c.end[0] - c.start[0], c.end[1] - c.start[1]) <= COLLAPSED * scale : c.radius <= COLLAPSED * scale,
+  );
+
+export interface Solution {
+  readonly system: System;
+  readonly clusters: Prepared[];
+}
+
+/** Solves the given relations from where the sketch stands; undefined when they cannot all be met from there. */
+export function solveRelations(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>, iterations = 60): Solution | undefined {
+  const system = buildSystem(sketch, relations, sizes);
+  if (system.broken.length) return undefined;
+  const clusters = clustersOf(system).map((c) => prepare(c, system.constant));
+  for (const p of clusters) if (!newton(p, system.x, system.scale, { iterations })) return undefined;
+  if (collapsed(withCoordinates(sketch, system), system.scale)) return undefined;
+  return { system, clusters };
+}
+
+/** A large change is walked in steps from the sizes as drawn, so that the shape keeps its character. */
+function solveInSteps(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): Solution | undefined {
+  const drawn = buildSystem(sketch, [], new Map());
+  const from = new Map<string, number>();
+  for (const r of relations) {
+    const measure = isDimension(r) && KINDS[r.kind].measure;
+    if (measure) from.set(r.id, measure(drawn.slots, r.of, drawn.x, (r as Dimension).flip === true));
+  }
+  const STEPS = 12;
+  let at = sketch;
+  for (let k = 1; k <= STEPS; k++) {
+    const part = new Map([...sizes].map(([id, size]) => [id, (from.get(id) ?? size) + (size - (from.get(id) ?? size)) * (k / STEPS)]));
+    const s = solveRelations(at, relations, part);
+    if (!s) return undefined;
+    if (k === STEPS) return s;
+    at = withCoordinates(at, s.system);
+  }
+  return undefined;
+}
+
+/**
+ * Solves a sketch and tells what is still loose, what agrees, what is surplus or what disagrees.
+ * @returns a refusal only for a sketch that cannot be read (a lost reference, a size that is no number)
+ */
+export function solveSketch(sketch: Sketch, unit: LengthUnit): { ok: true; value: Diagnosis } | { ok: false; refusal: Refusal } {
+  const fault = referenceFault(sketch);
+  if (fault) return { ok: false, refusal: fault };
+  const sizes = drivingSizes(sketch, unit);
+  if (!sizes.ok) return sizes;
+  const relations = drivingRelations(sketch);
+  const solution = solveRelations(sketch, relations, sizes.value) ?? solveInSteps(sketch, relations, sizes.value);
+  if (!solution) {
+    const conflict = conflictAmong(relations, (subset) => solveRelations(sketch, subset, sizes.value, 40) !== undefined);
+    return { ok: true, value: { solved: false, sketch, freedoms: 0, loose: [], ways: [], looseRadii: [], agreeing: [], surplus: [], conflict } };
+  }
+  return { ok: true, value: diagnose(sketch, relations, solution) };
+}
+
+function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clusters }: Solution): Diagnosis {
+  const { x, root, slotOf } = system;
+  const isDim = new Map(relations.map((r, i) => [r.id, { dimension: isDimension(r), rank: i }]));
+  const agreeing = new Set(system.agreeing);
+  const surplus = new Set<string>();
+  const moves = new Map<number, number[]>();
+  let freedoms = 0;
+  const equationsOf = new Map<string, number>();
+  const dependentOf = new Map<string, number>();
+  for (const p of clusters) {
+    const order = p.cluster.equations.map((_, i) => i).sort((a, b) => isDim.get(p.cluster.equations[a]!.relation)!.rank - isDim.get(p.cluster.equations[b]!.relation)!.rank || a - b);
+    const { dependent, motions } = rankOf(p, x, order);
+    for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
+    for (const k of dependent) {
+      const id = p.cluster.equations[k]!.relation;
+      dependentOf.set(id, (dependentOf.get(id) ?? 0) + 1);
+    }
+    const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
+    freedoms += real.length;
+    for (const m of real) m.forEach((v, i) => {
+      if (v === 0) return;
+      const slot = p.cluster.unknowns[i]!;
+      if (!moves.has(slot)) moves.set(slot, []);
+    });
+    real.forEach((m, k) => m.forEach((v, i) => {
+      const list = moves.get(p.cluster.unknowns[i]!);
+      if (list) list[freedoms - real.length + k] = v;
+    }));
+  }
+  for (const [id, n] of dependentOf) {
+    if (n < equationsOf.get(id)!) continue;
+    if (isDim.get(id)!.dimension) surplus.add(id);
+    else agreeing.add(id);
+  }
+  const solved = withCoordinates(sketch, system);
+  const moving = (slot: number) => moves.get(root[slot]!);
+  const loose: string[] = [], ways: Way[] = [], looseRadii: string[] = [];
+  for (const c of solved.curves) {
+    const s = slotOf.get(c.id)!;
+    const slots = c.kind === "line" ? [s, s + 1, s + 2, s + 3] : [s, s + 1, s + 2];
+    if (slots.some(moving)) loose.push(c.id);
+    if (c.kind === "circle" && moving(s + 2)) looseRadii.push(c.id);
+    pointsOf(c).forEach((point, k) => {
+      const way = wayOf(moving(s + 2 * k), moving(s + 2 * k + 1), freedoms);
+      if (way) ways.push({ point, along: way });
+    });
+  }
+  return { solved: true, sketch: solved, freedoms, loose, ways, looseRadii, agreeing: [...agreeing], surplus: [...surplus], conflict: [] };
+}
+
+/** Freedom means finite motion: a small step along the null vector must survive the return to the constraints. */
+function survives(p: Prepared, x: Float64Array, scale: number, motion: Float64Array): boolean {
+  const { unknowns } = p.cluster;
+  const start = unknowns.map((s) => x[s]!);
+  const step = PROBE * scale;
+  unknowns.forEach((s, i) => (x[s] = start[i]! + step * motion[i]!));
+  const back = newton(p, x, scale, { iterations: 200 });
+  const gone = Math.hypot(...unknowns.map((s, i) => x[s]! - start[i]!));
+  unknowns.forEach((s, i) => (x[s] = start[i]!));
+  return back && gone > PROBE_SURVIVES * step;
+}
+
+function wayOf(mx: number[] | undefined, my: number[] | undefined, count: number): Vec2 | "any" | undefined {
+  let way: Vec2 | undefined;
+  for (let k = 0; k < count; k++) {
+    const v: Vec2 = [mx?.[k] ?? 0, my?.[k] ?? 0];
+    const l = Math.hypot(v[0], v[1]);
+    if (l === 0) continue;
+    if (!way) way = [v[0] / l, v[1] / l];
+    else if (Math.abs(way[0] * v[1] - way[1] * v[0]) > 1e-6 * l) return "any";
+  }
+  return way;
+}
+
+/** What a dimension measures as the sketch stands: mm or radians. Its references must be sound. */
+export function measureDimension(sketch: Sketch, d: Pick<Dimension, "kind" | "of" | "flip">): number {
+  const system = buildSystem(sketch, [], new Map());
+  return KINDS[d.kind].measure!(system.slots, d.of, system.x, d.flip === true);
+}
+
+export const notSolvedRefusal = (sketch: Sketch, conflict: readonly string[], describe: (id: string) => string) =>
+  refuse("conflict", `These disagree: ${conflict.map(describe).join("; ")}. Remove one of them or change its size.`, conflict.length ? conflict : sketch.curves.map((c) => c.id));

@@ -1,0 +1,17 @@
+/** Named tolerances of the sketch room. Relative ones are fractions of the sketch's size. */
+
+/** A residual below this counts as met while solving. */
+export const RESIDUAL = 1e-12;
+/** A residual below this, when progress has ended, still counts as met: cancellation in long chains. */
+export const RESIDUAL_LOOSE = 1e-10;
+/** A normalised row that shrinks below this under elimination depends on the rows before it. */
+export const RANK = 1e-8;
+/** A null vector's component below this does not move. */
+export const MOVES = 1e-7;
+/** The finite step that confirms a freedom, and the share of it that must survive the return to the constraints. */
+export const PROBE = 1e-3;
+export const PROBE_SURVIVES = 0.3;
+/** Lines shorter and radii smaller than this have collapsed. */
+export const COLLAPSED = 1e-9;
+/** Ends within this distance (mm) are one corner when regions are looked for: above solver noise, below drawing accuracy. */
+export const JOIN = 1e-6;

@@ -1,0 +1,170 @@
+import { done, refuse, type Outcome } from "./refusal";
+
+export type LengthUnit = "mm" | "in";
+export type QuantityKind = "length" | "angle";
+
+/** Millimetres per unit; the inch is exact by definition (ISO 31 / NIST SP 811). */
+const LENGTHS: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, '"': 25.4, ft: 304.8, "'": 304.8, um: 0.001, "µm": 0.001 };
+const ANGLES: Record<string, number> = { deg: Math.PI / 180, "°": Math.PI / 180, rad: 1 };
+
+/** A number with the power of length and of angle it carries. A plain number has both 0. */
+interface Value {
+  readonly n: number;
+  readonly length: number;
+  readonly angle: number;
+}
+
+class Fault extends Error {}
+
+const TOKEN = /\s*(?:(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ]+|["'°])|([-+*/^()]))/y;
+
+type Token = { kind: "number"; n: number } | { kind: "word"; text: string } | { kind: "sign"; text: string };
+
+function tokens(text: string): Token[] {
+  const list: Token[] = [];
+  TOKEN.lastIndex = 0;
+  while (TOKEN.lastIndex < text.length) {
+    const at = TOKEN.lastIndex;
+    if (/^\s*$/.test(text.slice(at))) break;
+    const m = TOKEN.exec(text);
+    if (!m) throw new Fault(`“${text.slice(at).trim()[0]}” is not part of a number`);
+    if (m[1] !== undefined) {
+      if (Number(m[3]) === 0) throw new Fault("a fraction over 0 has no value");
+      list.push({ kind: "number", n: Number(m[1]) + Number(m[2]) / Number(m[3]) });
+    } else if (m[4] !== undefined) list.push({ kind: "number", n: Number(m[4]) });
+    else if (m[5] !== undefined) list.push({ kind: "word", text: m[5] });
+    else list.push({ kind: "sign", text: m[6]! });
+  }
+  return list;
+}
+
+const isWord = (t: Token | undefined): t is { kind: "word"; text: string } => t?.kind === "word";
+const isSign = (t: Token | undefined, text: string) => t?.kind === "sign" && t.text === text;
+
+/** Recursive descent over + - * / ^ ( ) and units; a plain number added to a length counts in the default unit. */
+class Reader {
+  private at = 0;
+  private depth = 0;
+  constructor(private readonly list: Token[], private readonly kind: QuantityKind, private readonly unit: number) {}
+
+  read(): Value {
+    const v = this.sum();
+    if (this.at < this.list.length) throw new Fault(`something is left over after the number`);
+    return v;
+  }
+  asQuantity(v: Value): Value {
+    if (v.length || v.angle) return v;
+    return this.kind === "length" ? { n: v.n * this.unit, length: 1, angle: 0 } : { n: v.n * this.unit, length: 0, angle: 1 };
+  }
+  private sum(): Value {
+    let left = this.product();
+    for (;;) {
+      const t = this.list[this.at];
+      if (!isSign(t, "+") && !isSign(t, "-")) return left;
+      this.at++;
+      let right = this.product();
+      if (left.length !== right.length || left.angle !== right.angle) [left, right] = [this.asQuantity(left), this.asQuantity(right)];
+      if (left.length !== right.length || left.angle !== right.angle) throw new Fault("lengths and angles cannot be added");
+      left = { ...left, n: isSign(t, "+") ? left.n + right.n : left.n - right.n };
+    }
+  }
+  private product(): Value {
+    let left = this.power();
+    for (;;) {
+      const t = this.list[this.at];
+      const times = isSign(t, "*");
+      if (!times && !isSign(t, "/")) return left;
+      this.at++;
+      const right = this.power();
+      if (!times && right.n === 0) throw new Fault("a division by 0 has no value");
+      const s = times ? 1 : -1;
+      left = { n: times ? left.n * right.n : left.n / right.n, length: left.length + s * right.length, angle: left.angle + s * right.angle };
+    }
+  }
+  private power(): Value {
+    const base = this.unary();
+    if (!isSign(this.list[this.at], "^")) return base;
+    this.at++;
+    const e = this.power();
+    if (e.length || e.angle) throw new Fault("an exponent must be a plain number");
+    return { n: base.n ** e.n, length: base.length * e.n, angle: base.angle * e.n };
+  }
+  private unary(): Value {
+    if (++this.depth > 200) throw new Fault("the expression is nested too deeply");
+    try {
+      const t = this.list[this.at];
+      if (isSign(t, "-") || isSign(t, "+")) {
+        this.at++;
+        const v = this.unary();
+        return isSign(t, "-") ? { ...v, n: -v.n } : v;
+      }
+      return this.atom();
+    } finally {
+      this.depth--;
+    }
+  }
+  private atom(): Value {
+    const t = this.list[this.at];
+    let v: Value;
+    if (t?.kind === "number") {
+      this.at++;
+      v = { n: t.n, length: 0, angle: 0 };
+    } else if (isSign(t, "(")) {
+      this.at++;
+      v = this.sum();
+      if (!isSign(this.list[this.at], ")")) throw new Fault("a bracket is not closed");
+      this.at++;
+    } else throw new Fault(t ? "a number is missing" : "a number is missing at the end");
+    const w = this.list[this.at];
+    if (isWord(w)) {
+      this.at++;
+      const name = w.text.toLowerCase();
+      if (LENGTHS[name] !== undefined) v = { n: v.n * LENGTHS[name], length: v.length + 1, angle: v.angle };
+      else if (ANGLES[name] !== undefined) v = { n: v.n * ANGLES[name], length: v.length, angle: v.angle + 1 };
+      else throw new Fault(`“${w.text}” is not a unit known here (mm, cm, m, in, ft, deg, rad)`);
+    }
+    return v;
+  }
+}
+
+/**
+ * Reads what a person types for a size: `12`, `12 mm`, `2 5/8 in`, `=(94-31)/2`.
+ * @param text what was typed; a plain number counts in `unit` (lengths) or degrees (angles)
+ * @returns millimetres or radians, or a refusal that says what is wrong
+ */
+export function readQuantity(text: string | number, kind: QuantityKind, unit: LengthUnit): Outcome<number> {
+  const source = String(text).replace(/^\s*=/, "").replace(/(\d),(\d)/g, "$1.$2").replace(/[−–]/g, "-");
+  if (source.length > 200) return refuse("bad-number", "This is too long for a number: use at most 200 characters.");
+  const factor = kind === "length" ? LENGTHS[unit]! : ANGLES["deg"]!;
+  try {
+    const reader = new Reader(tokens(source), kind, factor);
+    const v = reader.asQuantity(reader.read());
+    if (kind === "length" ? v.length !== 1 || v.angle !== 0 : v.angle !== 1 || v.length !== 0)
+      return refuse("bad-number", kind === "length" ? `“${text}” is not a length.` : `“${text}” is not an angle.`);
+    if (!Number.isFinite(v.n) || Math.abs(v.n) > 1e9) return refuse("bad-number", `“${text}” is too large a number.`);
+    return done(v.n);
+  } catch (e) {
+    if (e instanceof Fault) return refuse("bad-number", `“${text}” is no number: ${e.message}.`);
+    throw e;
+  }
+}
+
+/** Millimetres in the document's unit. */
+export const inUnit = (mm: number, unit: LengthUnit): number => mm / LENGTHS[unit]!;
+
+/** A number with at most `digits` decimals and no trailing zeros; thousands parted by thin spaces. */
+export function plainNumber(n: number, digits: number): string {
+  const fixed = n.toFixed(digits);
+  const [whole, rest] = fixed.split(".");
+  const decimals = rest?.replace(/0+$/, "") ?? "";
+  const grouped = whole!.replace(/\B(?=(\d{3})+(?!\d))/g, "\u202f");
+  const text = decimals ? `${grouped}.${decimals}` : grouped;
+  return text === "-0" ? "0" : text;
+}
+
+/** A length for reading: 3 decimals in mm, 4 in inches. @param mm millimetres */
+export const lengthText = (mm: number, unit: LengthUnit, withUnit = true): string =>
+  plainNumber(inUnit(mm, unit), unit === "mm" ? 3 : 4) + (withUnit ? ` ${unit}` : "");
+
+/** An angle for reading, in degrees. @param rad radians */
+export const angleText = (rad: number): string => `${plainNumber((rad * 180) / Math.PI, 3)}°`;
