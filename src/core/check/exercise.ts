@@ -1,0 +1,75 @@
+import { z } from "zod";
+import { issueSentence, MaterialSchema, PartSchema } from "@/core/part/document";
+import { readPart } from "@/core/part/document";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+
+const Share = z.number().min(0).max(1);
+
+export const RubricLineSchema = z.strictObject({
+  id: z.string().min(1).max(40),
+  check: z.enum(["sketches", "solid", "volume", "mass", "shape"]),
+  title: z.string().min(1).max(80),
+  points: z.number().min(0).max(1000),
+  /** All or nothing, or falling linearly from the tolerance (all points) to the limit (none). */
+  scoring: z.discriminatedUnion("mode", [z.strictObject({ mode: z.literal("all") }), z.strictObject({ mode: z.literal("falling"), limit: z.number().positive() })]),
+});
+
+export const AnchoredDimensionSchema = z.strictObject({
+  id: z.string(),
+  kind: z.enum(["linear", "diameter", "radius"]),
+  view: z.enum(["front", "top", "side"]),
+  /** Names of the reference's faces it is anchored to; one for a size of a round face, two for a distance. */
+  faces: z.array(z.string()).min(1).max(2),
+  count: z.number().int().positive().optional(),
+});
+
+/** An exercise: what is asked, what the answer is, and how it is marked. */
+export const ExerciseSchema = z.strictObject({
+  format: z.literal("caliper-exercise"),
+  version: z.literal(1),
+  number: z.string().max(20),
+  title: z.string().min(1).max(120),
+  brief: z.string().max(4000),
+  units: z.enum(["mm", "in"]),
+  material: MaterialSchema,
+  reference: PartSchema,
+  /** Shares of the target: 0.005 is half a percent. */
+  tolerances: z.strictObject({ volume: Share, mass: Share, shape: Share }),
+  rubric: z.array(RubricLineSchema).max(40),
+  sheet: z.strictObject({
+    projection: z.enum(["first-angle", "third-angle"]),
+    printMass: z.boolean(),
+    printVolume: z.boolean(),
+    notes: z.string().max(1000),
+    /** Left out: the dimensions are proposed from the reference. */
+    dimensions: z.array(AnchoredDimensionSchema).max(200).optional(),
+  }),
+});
+
+export type Exercise = z.infer<typeof ExerciseSchema>;
+export type RubricLine = z.infer<typeof RubricLineSchema>;
+export type AnchoredDimension = z.infer<typeof AnchoredDimensionSchema>;
+
+export function readExercise(source: unknown): Outcome<Exercise> {
+  let data = source;
+  if (typeof source === "string") {
+    try {
+      data = JSON.parse(source);
+    } catch {
+      return refuse("not-json", "The exercise is not JSON.");
+    }
+  }
+  const r = ExerciseSchema.safeParse(data);
+  if (!r.success) return refuse("bad-exercise", issueSentence("The exercise", r.error));
+  const reference = readPart(r.data.reference);
+  return reference.ok ? done(r.data) : reference;
+}
+
+/** A rubric to start from: 20 points. */
+export const defaultRubric = (): RubricLine[] => [
+  { id: "sketches", check: "sketches", title: "Sketches fully defined", points: 5, scoring: { mode: "falling", limit: 6 } },
+  { id: "solid", check: "solid", title: "One closed solid", points: 2, scoring: { mode: "all" } },
+  { id: "volume", check: "volume", title: "Volume", points: 3, scoring: { mode: "falling", limit: 0.05 } },
+  { id: "mass", check: "mass", title: "Mass", points: 4, scoring: { mode: "falling", limit: 0.05 } },
+  { id: "shape", check: "shape", title: "Shape", points: 6, scoring: { mode: "falling", limit: 0.1 } },
+];

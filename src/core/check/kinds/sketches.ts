@@ -1,0 +1,30 @@
+import { usedSketches } from "@/core/part/rebuild";
+import type { CheckContext, Verdict } from "./kind";
+
+export interface SketchesEvidence {
+  readonly check: "sketches";
+  readonly verdict: Verdict;
+  readonly used: number;
+  readonly defined: number;
+  /** Freedoms left over all used sketches. */
+  readonly off: number;
+  readonly sketches: readonly { readonly id: string; readonly freedoms: number; readonly loose: readonly string[]; readonly trouble?: string }[];
+}
+
+/** Each sketch that a step stands on must be fully defined. */
+export function checkSketches({ submission }: CheckContext): SketchesEvidence {
+  const sketches = usedSketches(submission.document).map((id) => {
+    const built = submission.built.sketches.get(id);
+    if (!built) return { id, freedoms: 0, loose: [], trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved" };
+    return { id, freedoms: built.diagnosis.freedoms, loose: built.diagnosis.loose };
+  });
+  const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
+  const troubled = sketches.some((s) => "trouble" in s);
+  return {
+    check: "sketches",
+    verdict: sketches.length > 0 && defined === sketches.length ? "met" : "missed",
+    used: sketches.length, defined,
+    off: troubled || !sketches.length ? 1e6 : sketches.reduce((s, k) => s + k.freedoms, 0),
+    sketches,
+  };
+}

@@ -1,0 +1,82 @@
+import { move, turn, type Rigid } from "@/core/geometry/rigid";
+import { cross3, distance3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import type { Carrier, Face } from "@/core/kernel/faces";
+import { SAME_DIRECTION, SAME_PLACE, SAME_SIZE } from "./tolerance";
+
+
+/** A face as seen after a motion. */
+export function movedFace(f: Face, m: Rigid): Face {
+  const c = f.carrier;
+  const centre = move(m, f.centre);
+  if (c.kind === "plane") {
+    const normal = turn(m, c.normal);
+    return { ...f, centre, carrier: { ...c, normal, offset: c.offset + dot3(normal, m.shift) } };
+  }
+  if (c.kind === "cylinder") return { ...f, centre, carrier: { ...c, at: move(m, c.at), axis: turn(m, c.axis) } };
+  return { ...f, centre };
+}
+
+const sameSize = (a: number, b: number) => Math.abs(a - b) <= SAME_SIZE * Math.max(Math.abs(a), Math.abs(b));
+
+/** Whether two carriers are one surface with material on the same side. @param size of the reference, mm */
+export function sameCarrier(a: Carrier, b: Carrier, size: number): boolean {
+  const near = SAME_PLACE * size;
+  if (a.kind === "plane" && b.kind === "plane") return length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION && Math.abs(a.offset - b.offset) <= near;
+  if (a.kind === "cylinder" && b.kind === "cylinder") {
+    if (a.hollow !== b.hollow || Math.abs(a.radius - b.radius) > near || length3(cross3(a.axis, b.axis)) > SAME_DIRECTION) return false;
+    const between = sub3(b.at, a.at);
+    return length3(sub3(between, scale3(a.axis, dot3(between, a.axis)))) <= near;
+  }
+  return a.kind === "other" && b.kind === "other" && a.type === b.type;
+}
+
+/** Whether two faces are one and the same piece of surface, by carrier and cheap invariants. */
+export const sameFace = (a: Face, b: Face, size: number): boolean =>
+  sameSize(a.area, b.area) && sameSize(a.rim, b.rim) && distance3(a.centre, b.centre) <= 10 * SAME_PLACE * size && sameCarrier(a.carrier, b.carrier, size);
+
+/** Area of two faces that coincides, from their invariants alone: all of it when they are one, an estimate on one carrier. */
+function sharedArea(a: Face, b: Face, size: number): number {
+  if (sameFace(a, b, size)) return Math.max(a.area, b.area);
+  if (!sameCarrier(a.carrier, b.carrier, size)) return 0;
+  const small = Math.min(a.area, b.area);
+  return 0.9 * small * Math.max(0, 1 - distance3(a.centre, b.centre) / Math.sqrt(Math.max(a.area, b.area)));
+}
+
+export interface Matching {
+  /** Pairs [reference face, submission face] that are one and the same. */
+  readonly pairs: readonly (readonly [number, number])[];
+  readonly unmatchedReference: readonly number[];
+  readonly unmatchedSubmission: readonly number[];
+  /** Area that coincides, mm². */
+  readonly area: number;
+}
+
+/** Matches faces one to one; `placed` are the submission's faces after the motion. */
+export function matchFaces(reference: readonly Face[], placed: readonly Face[], size: number): Matching {
+  const taken = new Set<number>();
+  const pairs: [number, number][] = [];
+  const unmatchedReference: number[] = [];
+  let area = 0;
+  reference.forEach((r, i) => {
+    const j = placed.findIndex((s, k) => !taken.has(k) && sameFace(r, s, size));
+    if (j < 0) {
+      unmatchedReference.push(i);
+      return;
+    }
+    taken.add(j);
+    pairs.push([i, j]);
+    area += r.area;
+  });
+  const rest = placed.map((_, k) => k).filter((k) => !taken.has(k));
+  for (const i of unmatchedReference) area += Math.max(0, ...rest.map((k) => sharedArea(reference[i]!, placed[k]!, size)));
+  return { pairs, unmatchedReference, unmatchedSubmission: rest, area };
+}
+
+/** A face's own carriers mirrored in the plane x = 0, or scaled about the origin. */
+export function transformedFace(f: Face, mirror: boolean, scale: number): Face {
+  const p = (v: Vec3): Vec3 => [(mirror ? -v[0] : v[0]) * scale, v[1] * scale, v[2] * scale];
+  const d = (v: Vec3): Vec3 => [mirror ? -v[0] : v[0], v[1], v[2]];
+  const c = f.carrier;
+  const carrier: Carrier = c.kind === "plane" ? { ...c, normal: d(c.normal), offset: c.offset * scale } : c.kind === "cylinder" ? { ...c, at: p(c.at), axis: d(c.axis), radius: c.radius * scale } : c;
+  return { ...f, carrier, centre: p(f.centre), area: f.area * scale * scale, rim: f.rim * scale };
+}

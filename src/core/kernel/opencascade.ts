@@ -1,0 +1,65 @@
+import initialise, { type OpenCascadeInstance } from "replicad-opencascadejs";
+
+/** The raw library. Only this room may touch it. */
+export type Library = OpenCascadeInstance;
+
+/** Which build of the kernel measures: frozen into every report. */
+export const KERNEL_VERSION = "open-cascade-wasm 1.1.0";
+
+export interface KernelSource {
+  /** The bytes of the .wasm file (Node), … */
+  readonly wasmBinary?: Uint8Array;
+  /** … or where it is served (browser). */
+  readonly locateFile?: (name: string) => string;
+}
+
+interface Releasable {
+  delete(): void;
+  Clear?: (release?: boolean) => void;
+  Nullify?: () => void;
+}
+
+/** One instance of the library and the only way to give its memory back. */
+export class Kernel {
+  private constructor(readonly library: Library) {}
+
+  static async open(source: KernelSource): Promise<Kernel> {
+    // the library prints on standard output; results of ours stand there
+    const options = { ...source, print: () => {}, printErr: () => {} };
+    return new Kernel(await (initialise as unknown as (o: object) => Promise<Library>)(options));
+  }
+
+  /** Bytes of the library's heap; it never shrinks, so a grown instance has to be replaced whole. */
+  get heapBytes(): number {
+    return (this.library as unknown as { wasmMemory: { buffer: { byteLength: number } } }).wasmMemory.buffer.byteLength;
+  }
+
+  /** Frees what the library holds for these objects. `delete` alone frees next to nothing: contents must be dropped first. */
+  release(...objects: (Releasable | undefined | null)[]): void {
+    for (const o of objects) {
+      if (!o) continue;
+      try {
+        // collections and algorithms keep their contents alive until cleared
+        if (typeof o.Clear === "function") o.Clear.length ? o.Clear(true) : o.Clear();
+        if (typeof o.Nullify === "function") o.Nullify();
+      } catch {
+        // an object that was never filled refuses to be cleared; deleting it is enough
+      }
+      o.delete();
+    }
+  }
+
+  /** Runs `work`, turning an exception of the library into an Error with its text. */
+  guard<T>(what: string, work: () => T): T {
+    try {
+      return work();
+    } catch (e) {
+      if (e instanceof Error && e.name !== "Exception" && !("excPtr" in e)) throw e;
+      const message = (this.library as unknown as { getExceptionMessage?: (e: unknown) => unknown }).getExceptionMessage?.(e);
+      throw new KernelFault(`${what}: ${Array.isArray(message) ? message.join(" ") : String(message ?? e)}`);
+    }
+  }
+}
+
+/** The library gave up; the message is its own. */
+export class KernelFault extends Error {}

@@ -1,0 +1,100 @@
+import type { TopoDS_Shape } from "replicad-opencascadejs";
+import type { Vec3 } from "@/core/geometry/vector";
+import type { Kernel } from "./opencascade";
+import { direction } from "./prism";
+import { explore, type Solid } from "./solid";
+
+/** Geometric properties of a body; mm, mm², mm³, and mm⁵ for moments (times density: mass moments). */
+export interface Properties {
+  readonly bodies: number;
+  readonly valid: boolean;
+  readonly closed: boolean;
+  readonly volume: number;
+  readonly area: number;
+  readonly centre: Vec3;
+  /** Principal moments of inertia about the centre of mass, ascending, for unit density. */
+  readonly moments: Vec3;
+  readonly box: { readonly min: Vec3; readonly max: Vec3 };
+}
+
+/** Eigenvalues of a symmetric 3 × 3 matrix by Jacobi rotations (Golub & Van Loan 8.5), ascending. */
+export function eigenvalues3(m: readonly (readonly number[])[]): Vec3 {
+  const a = m.map((r) => [...r]);
+  for (let sweep = 0; sweep < 60; sweep++) {
+    let p = 0, q = 1;
+    for (const [i, j] of [[0, 1], [0, 2], [1, 2]] as const) if (Math.abs(a[i]![j]!) > Math.abs(a[p]![q]!)) [p, q] = [i, j];
+    if (Math.abs(a[p]![q]!) < 1e-15 * (Math.abs(a[0]![0]!) + Math.abs(a[1]![1]!) + Math.abs(a[2]![2]!))) break;
+    const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
+    const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
+    const c = 1 / Math.hypot(t, 1), s = t * c;
+    for (let k = 0; k < 3; k++) {
+      const u = a[k]![p]!, v = a[k]![q]!;
+      a[k]![p] = c * u - s * v;
+      a[k]![q] = s * u + c * v;
+    }
+    for (let k = 0; k < 3; k++) {
+      const u = a[p]![k]!, v = a[q]![k]!;
+      a[p]![k] = c * u - s * v;
+      a[q]![k] = s * u + c * v;
+    }
+  }
+  return [a[0]![0]!, a[1]![1]!, a[2]![2]!].sort((x, y) => x - y) as unknown as Vec3;
+}
+
+export function volumeOf(kernel: Kernel, shape: TopoDS_Shape): { volume: number; centre: Vec3 } {
+  const oc = kernel.library;
+  const props = new oc.GProp_GProps();
+  oc.BRepGProp.VolumeProperties(shape, props, false, false, false);
+  const c = props.CentreOfMass();
+  const result = { volume: props.Mass(), centre: [c.X(), c.Y(), c.Z()] as Vec3 };
+  kernel.release(c, props);
+  return result;
+}
+
+/** Measures a body exactly on its surfaces; facets play no part. */
+export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
+  return kernel.guard("measuring", () => {
+    const oc = kernel.library;
+    const { shape } = solid;
+    const props = new oc.GProp_GProps(), surface = new oc.GProp_GProps();
+    oc.BRepGProp.VolumeProperties(shape, props, false, false, false);
+    oc.BRepGProp.SurfaceProperties(shape, surface, false, false);
+    const c = props.CentreOfMass();
+    const centre: Vec3 = [c.X(), c.Y(), c.Z()];
+    const about = (d: Vec3): number => {
+      const dir = direction(kernel, d);
+      const axis = new oc.gp_Ax1(c, dir);
+      const i = props.MomentOfInertia(axis);
+      kernel.release(axis, dir);
+      return i;
+    };
+    // the tensor from six axes: I(u) = uᵀ J u
+    const s = Math.SQRT1_2;
+    const xx = about([1, 0, 0]), yy = about([0, 1, 0]), zz = about([0, 0, 1]);
+    const xy = about([s, s, 0]) - (xx + yy) / 2, xz = about([s, 0, s]) - (xx + zz) / 2, yz = about([0, s, s]) - (yy + zz) / 2;
+    const solids = explore(kernel, shape, "SOLID"), shells = explore(kernel, shape, "SHELL");
+    const closed = shells.length > 0 && shells.every((sh) => oc.BRep_Tool.IsClosed(sh));
+    const check = new oc.BRepCheck_Analyzer(shape, true, false, false);
+    const valid = check.IsValid();
+    const result: Properties = {
+      bodies: solids.length, valid, closed, volume: props.Mass(), area: surface.Mass(), centre,
+      moments: eigenvalues3([[xx, xy, xz], [xy, yy, yz], [xz, yz, zz]]), box: boxOf(kernel, shape),
+    };
+    kernel.release(check, c, props, surface, ...solids, ...shells);
+    return result;
+  });
+}
+
+/** Tight bounding box along the axes. */
+export function boxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Vec3 } {
+  const oc = kernel.library;
+  const box = new oc.Bnd_Box();
+  oc.BRepBndLib.AddOptimal(shape, box, false, false);
+  box.SetGap(0);
+  // the optimal box is good to 1e-7; show round sizes as round
+  const clean = (v: number) => Math.round(v * 1e6) / 1e6 + 0;
+  const result = { min: [box.GetXMin(), box.GetYMin(), box.GetZMin()].map(clean) as unknown as Vec3, max: [box.GetXMax(), box.GetYMax(), box.GetZMax()].map(clean) as unknown as Vec3 };
+  box.delete();
+  return result;
+}
+

@@ -1,0 +1,59 @@
+import { z } from "zod";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { kindOf, StepSchema } from "./steps/registry";
+
+export const MaterialSchema = z.strictObject({
+  name: z.string().min(1).max(80),
+  /** g/cm³ */
+  density: z.number().positive().max(30),
+});
+
+/** A part: plain data, the only truth. Written down in docs/part-format.md. */
+export const PartSchema = z.strictObject({
+  format: z.literal("caliper-part"),
+  version: z.literal(1),
+  name: z.string().max(120),
+  units: z.enum(["mm", "in"]),
+  material: MaterialSchema,
+  steps: z.array(StepSchema).max(300),
+});
+
+export type Material = z.infer<typeof MaterialSchema>;
+export type PartDocument = z.infer<typeof PartSchema>;
+
+/** g/cm³ to g/mm³. */
+export const densityOf = (m: Material): number => m.density / 1000;
+
+export const emptyPart = (name: string, units: "mm" | "in", material: Material): PartDocument => ({ format: "caliper-part", version: 1, name, units, material, steps: [] });
+
+/** Largest document taken, in characters of JSON. */
+export const MAX_DOCUMENT = 2_000_000;
+
+/** Reads a part from anything: JSON text or parsed data. Says in one sentence what is wrong and where. */
+export function readPart(source: unknown): Outcome<PartDocument> {
+  let data = source;
+  if (typeof source === "string") {
+    if (source.length > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
+    try {
+      data = JSON.parse(source);
+    } catch {
+      return refuse("not-json", "The part document is not JSON.");
+    }
+  }
+  const r = PartSchema.safeParse(data);
+  if (!r.success) return refuse("bad-document", issueSentence("The part document", r.error));
+  const seen = new Set<string>();
+  for (const step of r.data.steps) {
+    if (seen.has(step.id)) return refuse("bad-document", `The step id ${step.id} is used twice.`, [step.id]);
+    for (const used of kindOf(step).uses(step)) if (!seen.has(used)) return refuse("bad-document", `Step ${step.id} stands on ${used}, which is not an earlier step.`, [step.id]);
+    seen.add(step.id);
+  }
+  return done(r.data);
+}
+
+/** The first thing wrong, with its place. */
+export function issueSentence(what: string, error: z.ZodError): string {
+  const issue = error.issues[0]!;
+  const place = issue.path.length ? ` at ${issue.path.join(".")}` : "";
+  return `${what} cannot be read${place}: ${issue.message.replace(/\.$/, "")}.`;
+}
