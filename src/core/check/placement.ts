@@ -1,4 +1,4 @@
-import { rotationBetween, snapRows, turn, type Rigid } from "@/core/geometry/rigid";
+import { IDENTITY, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, type Matching } from "./match";
@@ -88,15 +88,15 @@ function wishes(reference: readonly Face[], turned: readonly Face[], size: numbe
 }
 
 /** Solves the shift from wishes that together fix three directions; free directions keep the centres of area together. */
-function shifts(list: readonly Wish[], fallback: Vec3): Vec3[] {
+function shifts(list: readonly Wish[], fallback: Vec3, branches: number): Vec3[] {
   const results: Vec3[] = [];
   const extend = (basis: { q: Vec3; value: number }[], from: number) => {
-    if (basis.length === 3 || results.length > 400) {
+    if (basis.length === 3 || results.length > 100) {
       if (basis.length === 3) results.push(combine(basis));
       return;
     }
     let grew = 0;
-    for (let i = from; i < list.length && grew < 4; i++) {
+    for (let i = from; i < list.length && grew < branches; i++) {
       const next = adopt(basis, list[i]!);
       if (!next) continue;
       grew++;
@@ -148,18 +148,32 @@ const areaCentre = (faces: readonly Face[]): Vec3 => {
  * @param size of the reference (box diagonal), mm
  */
 export function placeOn(reference: readonly Face[], submission: readonly Face[], size: number): Placement | undefined {
-  const total = reference.reduce((s, f) => s + f.area, 0);
   let best: Placement | undefined;
-  for (const rows of rotations(headings(reference), headings(submission))) {
+  const isWhole = () => best !== undefined && !best.matching.unmatchedReference.length && !best.matching.unmatchedSubmission.length;
+  const attempt = (rows: Rigid["rows"], branches: number): number => {
     const turned = submission.map((f) => movedFace(f, { rows, shift: [0, 0, 0] }));
-    const fallback = sub3(areaCentre(reference), turn({ rows, shift: [0, 0, 0] }, areaCentre(submission)));
-    for (const shift of shifts(wishes(reference, turned, size), fallback)) {
-      const motion = { rows, shift: shift.map((v) => (Math.abs(v) < 1e-12 * size ? 0 : v)) as unknown as Vec3 };
-      const matching = matchFaces(reference, submission.map((f) => movedFace(f, motion)), size);
+    const fallback = sub3(areaCentre(reference), areaCentre(turned));
+    let top = 0;
+    for (const raw of shifts(wishes(reference, turned, size), fallback, branches)) {
+      const shift = raw.map((v) => (Math.abs(v) < 1e-12 * size ? 0 : v)) as unknown as Vec3;
+      const matching = matchFaces(reference, turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift })), size);
+      top = Math.max(top, matching.area);
       if (best && matching.area <= best.matching.area * (1 + 1e-9)) continue;
-      best = { motion, matching };
-      if (!matching.unmatchedReference.length && !matching.unmatchedSubmission.length && matching.area >= total * (1 - 1e-9)) return best;
+      best = { motion: { rows, shift }, matching };
+      if (isWhole()) break;
     }
+    return top;
+  };
+  // the strongest wish of each rotation first; only the promising ones are searched wider
+  const ranked: { rows: Rigid["rows"]; top: number }[] = [];
+  for (const rows of rotations(headings(reference), headings(submission))) {
+    ranked.push({ rows, top: attempt(rows, 1) });
+    if (isWhole()) return best;
+  }
+  ranked.sort((a, b) => b.top - a.top);
+  for (const { rows } of ranked.slice(0, 6)) {
+    attempt(rows, 3);
+    if (isWhole()) return best;
   }
   return best;
 }

@@ -25,12 +25,12 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
     }
     if (merge) make.SimplifyResult(true, true, 1e-9);
     const shape = make.Shape();
-    const { map, shapes: faces } = distinct(kernel, shape, "FACE");
+    const { index, shapes: faces } = distinct(kernel, shape, "FACE");
     const names: FaceName[][] = faces.map(() => []);
     const give = (f: TopoDS_Shape, from: readonly FaceName[]) => {
-      const k = map.FindIndex(f);
-      if (k > 0) names[k - 1]!.push(...from.filter((n) => !names[k - 1]!.some((o) => o.step === n.step && o.role === n.role && o.curve === n.curve)));
-      return k > 0;
+      const k = index.find(f);
+      if (k >= 0) names[k]!.push(...from.filter((n) => !names[k]!.some((o) => o.step === n.step && o.role === n.role && o.curve === n.curve)));
+      return k >= 0;
     };
     for (const part of [body, ...tools]) {
       const own = distinct(kernel, part.shape, "FACE");
@@ -48,9 +48,8 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
         }
         f.delete();
       });
-      kernel.release(own.map);
     }
-    kernel.release(map, ...faces, args, others, make);
+    kernel.release(...faces, args, others, make);
     return { shape, names };
   });
 }

@@ -23,9 +23,9 @@ export interface Face {
 /** Describes every face of a body, in explorer order. Normals point out of the material. */
 export function facesOf(kernel: Kernel, solid: Solid): Face[] {
   return kernel.guard("describing faces", () => {
-    const { map, shapes } = distinct(kernel, solid.shape, "FACE");
+    const { shapes } = distinct(kernel, solid.shape, "FACE");
     const list = shapes.map((shape, i) => ({ names: solid.names[i] ?? [], ...describe(kernel, shape) }));
-    kernel.release(map, ...shapes);
+    kernel.release(...shapes);
     // faces that share a name are told apart by place
     const groups = new Map<string, number[]>();
     list.forEach((f, i) => {

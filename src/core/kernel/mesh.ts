@@ -30,7 +30,7 @@ export function meshOf(kernel: Kernel, solid: Solid, deflection: number, angle =
       faces.push({ start, count: triangles.length - start });
     }
     const edges = edgeLines(kernel, solid.shape, own.shapes, angle);
-    kernel.release(own.map, ...own.shapes, mesher);
+    kernel.release(...own.shapes, mesher);
     return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), triangles: Uint32Array.from(triangles), faces, edges };
   });
 }
@@ -79,27 +79,27 @@ function faceNormal(p: number[], a: number, b: number, c: number): [number, numb
 /** Edges as polylines; a seam (an edge that closes one face on itself) is not an edge to look at. */
 function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly TopoDS_Shape[], angle: number): Float32Array[] {
   const oc = kernel.library;
-  const { map, shapes } = distinct(kernel, shape, "EDGE");
+  const { index, shapes } = distinct(kernel, shape, "EDGE");
   const seams = new Set<number>();
   for (const f of faceShapes) {
     const face = oc.TopoDS.Face(f);
     const own = distinct(kernel, f, "EDGE");
     for (const e of own.shapes) {
       const edge = oc.TopoDS.Edge(e);
-      if (oc.BRep_Tool.IsClosed(edge, face)) seams.add(map.FindIndex(e));
+      if (oc.BRep_Tool.IsClosed(edge, face)) seams.add(index.find(e));
       edge.delete();
     }
-    kernel.release(own.map, ...own.shapes, face);
+    kernel.release(...own.shapes, face);
   }
   const lines: Float32Array[] = [];
   shapes.forEach((s, i) => {
-    if (!seams.has(i + 1)) {
+    if (!seams.has(i)) {
       const edge = oc.TopoDS.Edge(s);
       lines.push(edgePoints(kernel, edge, angle));
       edge.delete();
     }
   });
-  kernel.release(map, ...shapes);
+  kernel.release(...shapes);
   return lines;
 }
 

@@ -99,11 +99,11 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
     const vector = new oc.gp_Vec(rise[0], rise[1], rise[2]);
     const make = new oc.BRepPrimAPI_MakePrism(face, vector, false, true);
     const shape = make.Shape();
-    const { map, shapes: faces } = distinct(kernel, shape, "FACE");
+    const { index, shapes: faces } = distinct(kernel, shape, "FACE");
     const names: FaceName[][] = faces.map(() => []);
     const give = (f: TopoDS_Shape, name: FaceName) => {
-      const k = map.FindIndex(f);
-      if (k > 0) names[k - 1]!.push(name);
+      const k = index.find(f);
+      if (k >= 0) names[k]!.push(name);
     };
     const first = make.FirstShape(), last = make.LastShape();
     give(first, { step, role: "start" });
@@ -125,7 +125,7 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
       }
       kernel.release(made, edge);
     }
-    kernel.release(first, last, map, ...faces, make, vector, face);
+    kernel.release(first, last, ...faces, make, vector, face);
     return { shape, names };
   });
 }

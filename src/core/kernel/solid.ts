@@ -30,14 +30,24 @@ export function explore(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "EDG
   return list;
 }
 
-/** Sub-shapes of a kind, each once, with a map to look one up. The caller releases `map` and the shapes. */
-export function distinct(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "EDGE") {
-  const map = new kernel.library.NCollection_IndexedMap_TopoDS_Shape_TopTools_ShapeMapHasher();
-  const shapes = explore(kernel, shape, kind).filter((s) => {
-    const fresh = !map.Contains(s);
-    if (fresh) map.Add(s);
-    else s.delete();
-    return fresh;
-  });
-  return { map, shapes };
+/** The place of shapes in a list, by identity. This build binds no shape maps, so it looks through the list. */
+export class ShapeIndex {
+  constructor(private readonly shapes: readonly TopoDS_Shape[]) {}
+  /** Number from 0, or -1. */
+  find(shape: TopoDS_Shape): number {
+    return this.shapes.findIndex((s) => s.IsSame(shape));
+  }
+}
+
+/** Sub-shapes of a kind, each once, in explorer order, and where to find one. The caller releases the shapes. */
+export function distinct(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "EDGE"): { index: ShapeIndex; shapes: TopoDS_Shape[] } {
+  const shapes: TopoDS_Shape[] = [];
+  for (const s of explore(kernel, shape, kind)) {
+    // a face or edge met again stands near the end of the list
+    let known = false;
+    for (let i = shapes.length - 1; i >= 0 && !known; i--) known = shapes[i]!.IsSame(s);
+    if (known) s.delete();
+    else shapes.push(s);
+  }
+  return { index: new ShapeIndex(shapes), shapes };
 }

@@ -51,7 +51,7 @@ describe("freedoms and loose curves", () => {
     const d = solve(sketchOf(box, [...boxRelations, ["coincident", ["a.start", "origin"]], ["length", ["a"], 40]]));
     const way = d.ways.find((w) => w.point === "b.end")!;
     expect(way.along).not.toBe("any");
-    expect(Math.abs((way.along as number[])[1]!)).toBeCloseTo(1, 9);
+    expect(Math.abs((way.along as readonly number[])[1]!)).toBeCloseTo(1, 9);
   });
 
   it("calls finite only what moves: a point at 5 and 10 from centres 15 apart is pinned", () => {

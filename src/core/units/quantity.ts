@@ -16,7 +16,7 @@ interface Value {
 
 class Fault extends Error {}
 
-const TOKEN = /\s*(?:(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ]+|["'°])|([-+*/^()]))/y;
+const TOKEN = /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ]+|["'°])|([-+*/^()]))/y;
 
 type Token = { kind: "number"; n: number } | { kind: "word"; text: string } | { kind: "sign"; text: string };
 
@@ -28,12 +28,14 @@ function tokens(text: string): Token[] {
     if (/^\s*$/.test(text.slice(at))) break;
     const m = TOKEN.exec(text);
     if (!m) throw new Fault(`“${text.slice(at).trim()[0]}” is not part of a number`);
-    if (m[1] !== undefined) {
-      if (Number(m[3]) === 0) throw new Fault("a fraction over 0 has no value");
-      list.push({ kind: "number", n: Number(m[1]) + Number(m[2]) / Number(m[3]) });
-    } else if (m[4] !== undefined) list.push({ kind: "number", n: Number(m[4]) });
-    else if (m[5] !== undefined) list.push({ kind: "word", text: m[5] });
-    else list.push({ kind: "sign", text: m[6]! });
+    // a fraction right before a unit is one number: 5/8 in, not 5/(8 in)
+    const [whole, over, under] = m[2] !== undefined ? [m[1] ?? 0, m[2], m[3]] : [m[4], m[5], m[6]];
+    if (over !== undefined) {
+      if (Number(under) === 0) throw new Fault("a fraction over 0 has no value");
+      list.push({ kind: "number", n: Number(whole) + Number(over) / Number(under) });
+    } else if (m[7] !== undefined) list.push({ kind: "number", n: Number(m[7]) });
+    else if (m[8] !== undefined) list.push({ kind: "word", text: m[8] });
+    else list.push({ kind: "sign", text: m[9]! });
   }
   return list;
 }

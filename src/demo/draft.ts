@@ -1,0 +1,69 @@
+import { apply, freeStepId, type PartCommand } from "@/core/part/commands";
+import { emptyPart, type Material, type PartDocument } from "@/core/part/document";
+import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
+import type { SketchCommand } from "@/core/sketch/commands";
+import { circle, polyline, rectangle } from "@/core/sketch/shapes";
+import { emptySketch, type Constraint, type Dimension, type Sketch } from "@/core/sketch/sketch";
+import type { Vec2 } from "@/core/geometry/vector";
+
+/** Builds a part by the same commands the Bench sends; a refusal ends it, since a demo must not be refused. */
+export class Draft {
+  document: PartDocument;
+  private current = "";
+
+  constructor(name: string, units: "mm" | "in", material: Material) {
+    this.document = emptyPart(name, units, material);
+  }
+
+  private send(command: PartCommand): this {
+    const r = apply(this.document, command);
+    if (!r.ok) throw new Error(`${this.document.name}: ${r.refusal.sentence}`);
+    this.document = r.value;
+    return this;
+  }
+  private get drawing(): Sketch {
+    const step = this.document.steps.find((s) => s.id === this.current);
+    if (step?.kind !== "sketch") throw new Error("no sketch is open");
+    return step.sketch;
+  }
+  private edit(command: SketchCommand): this {
+    return this.send({ do: "sketch", step: this.current, command });
+  }
+  private drawn(command: Extract<SketchCommand, { do: "draw" }>): string[] {
+    this.edit(command);
+    return command.curves.map((c) => c.id);
+  }
+
+  sketch(base: Sketch["plane"]["base"], offset = 0): this {
+    this.current = freeStepId(this.document, "sketch");
+    return this.send({ do: "add-step", step: { id: this.current, kind: "sketch", sketch: emptySketch(base, offset) } });
+  }
+  /** Ids of bottom, right, top, left. Coordinates in mm. */
+  rectangle(a: Vec2, b: Vec2): string[] {
+    return this.drawn(rectangle(this.drawing, a, b));
+  }
+  /** Ids of the lines; level and upright ones are constrained so. */
+  outline(points: readonly Vec2[]): string[] {
+    const command = polyline(this.drawing, points, true);
+    const ids = this.drawn(command);
+    for (const c of command.curves) {
+      if (c.kind !== "line") continue;
+      if (c.start[1] === c.end[1]) this.constrain("horizontal", c.id);
+      if (c.start[0] === c.end[0]) this.constrain("vertical", c.id);
+    }
+    return ids;
+  }
+  circle(centre: Vec2, radius: number): string {
+    return this.drawn(circle(this.drawing, centre, radius))[0]!;
+  }
+  constrain(kind: Constraint["kind"], ...of: string[]): this {
+    return this.edit({ do: "constrain", kind, of });
+  }
+  dimension(kind: Dimension["kind"], of: string[], value: number | string): this {
+    return this.edit({ do: "dimension", kind, of, value });
+  }
+  extrude(operation: ExtrudeStep["operation"], extent: ExtrudeStep["extent"], options: { reverse?: boolean; sketch?: string } = {}): this {
+    const { sketch = this.current, reverse } = options;
+    return this.send({ do: "add-step", step: { id: freeStepId(this.document, "extrude"), kind: "extrude", sketch, operation, extent, ...(reverse && { reverse }) } });
+  }
+}
