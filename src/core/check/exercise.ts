@@ -20,6 +20,8 @@ export const AnchoredDimensionSchema = z.strictObject({
   view: z.enum(["front", "top", "side"]),
   /** Names of the reference's faces it is anchored to; one for a size of a round face, two for a distance. */
   faces: z.array(z.string()).min(1).max(2),
+  /** For a slanting face: measure to its nearer or farther end from the first face. */
+  reach: z.enum(["near", "far"]).optional(),
   count: z.number().int().positive().optional(),
 });
 

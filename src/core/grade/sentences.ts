@@ -1,11 +1,9 @@
 import type { Evidence } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
 import type { Lump } from "@/core/check/difference";
+import { massText, percentText, volumeText } from "@/core/units/amounts";
 import { lengthText, plainNumber, type LengthUnit } from "@/core/units/quantity";
 
-const percent = (share: number): string => `${plainNumber(share * 100, Math.abs(share) < 0.001 ? 4 : 2)} %`;
-export const massText = (g: number): string => (g >= 10000 ? `${plainNumber(g / 1000, 3)} kg` : `${plainNumber(g, 2)} g`);
-export const volumeText = (mm3: number, unit: LengthUnit): string => (unit === "mm" ? `${plainNumber(mm3, 1)} mm³` : `${plainNumber(mm3 / 16387.064, 4)} in³`);
 
 const amount = (e: Evidence & { check: "volume" | "mass" }, exercise: Exercise) => (v: number) => (e.check === "mass" ? massText(v) : volumeText(v, exercise.units));
 
@@ -19,7 +17,7 @@ export function instructorSentence(e: Evidence, exercise: Exercise): string {
     case "mass": {
       const text = amount(e, exercise);
       const off = (e.measured - e.wanted) / e.wanted;
-      return `${text(e.measured)}, wanted ${text(e.wanted)} ± ${percent(e.tolerance)}${e.off > 5e-7 ? ` (off by ${off > 0 ? "+" : "−"}${percent(e.off)})` : ""}.`;
+      return `${text(e.measured)}, wanted ${text(e.wanted)} ± ${percentText(e.tolerance)}${e.off > 5e-7 ? ` (off by ${off > 0 ? "+" : "−"}${percentText(e.off)})` : ""}.`;
     }
     case "shape": {
       if (e.finding === "differs") return `${differences(e.missing, e.extra, exercise.units)}; ${e.facesMatched} of ${e.facesOfReference} faces coincide.${e.doubt ? ` Could not be checked: ${e.doubt}` : ""}`;
@@ -49,7 +47,7 @@ export function studentSentence(e: Evidence, exercise: Exercise): string {
       const text = amount(e, exercise);
       const printed = e.check === "mass" ? exercise.sheet.printMass : exercise.sheet.printVolume;
       const verdict = e.verdict === "met" ? "within tolerance" : "outside the tolerance";
-      return printed ? `${text(e.measured)}, the Sheet gives ${text(e.wanted)} ± ${percent(e.tolerance)}: ${verdict}.` : `${text(e.measured)}: ${verdict}.`;
+      return printed ? `${text(e.measured)}, the Sheet gives ${text(e.wanted)} ± ${percentText(e.tolerance)}: ${verdict}.` : `${text(e.measured)}: ${verdict}.`;
     }
     case "shape":
       switch (e.finding) {

@@ -95,7 +95,7 @@ function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly Top
   shapes.forEach((s, i) => {
     if (!seams.has(i)) {
       const edge = oc.TopoDS.Edge(s);
-      lines.push(edgePoints(kernel, edge, angle));
+      lines.push(Float32Array.from(edgePoints(kernel, edge, angle)));
       edge.delete();
     }
   });
@@ -104,12 +104,12 @@ function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly Top
 }
 
 /** Points along an edge, x y z after each other. */
-export function edgePoints(kernel: Kernel, edge: TopoDS_Shape, angle: number): Float32Array {
+export function edgePoints(kernel: Kernel, edge: TopoDS_Shape, angle: number): Float64Array {
   const adaptor = new kernel.library.BRepAdaptor_Curve(edge as never);
   const first = adaptor.FirstParameter(), last = adaptor.LastParameter();
   const type = String(adaptor.GetType());
   const n = type === "GeomAbs_Line" ? 1 : type === "GeomAbs_Circle" ? Math.max(4, Math.ceil((last - first) / angle)) : 32;
-  const points = new Float32Array(3 * (n + 1));
+  const points = new Float64Array(3 * (n + 1));
   for (let i = 0; i <= n; i++) {
     const p = adaptor.EvalD0(first + ((last - first) * i) / n);
     points.set([p.X(), p.Y(), p.Z()], 3 * i);

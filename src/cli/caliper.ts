@@ -1,0 +1,113 @@
+import { readFile, writeFile } from "node:fs/promises";
+import { parseArgs } from "node:util";
+import { z } from "zod";
+import { readExercise } from "@/core/check/exercise";
+import { checkSubmission, measurePart } from "@/core/check/check";
+import { gradeReport } from "@/core/grade/grade";
+import { densityOf, issueSentence, readPart } from "@/core/part/document";
+import { findRegions } from "@/core/sketch/regions";
+import { SketchSchema } from "@/core/sketch/sketch";
+import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
+import { makeSheet } from "@/core/sheet/sheet";
+import type { Outcome } from "@/core/units/refusal";
+import { openNodeKernel } from "@/worker/kernel";
+
+const USAGE = "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission PART.json | sheet E.json --out SHEET.svg";
+
+/** Bad input: one line on standard error, exit 2. */
+class BadInput extends Error {}
+
+function must<T>(r: Outcome<T>): T {
+  if (!r.ok) throw new BadInput(r.refusal.sentence);
+  return r.value;
+}
+
+async function text(path: string | undefined, what: string): Promise<string> {
+  if (!path) throw new BadInput(`${what} is missing. ${USAGE}`);
+  try {
+    return await readFile(path, "utf8");
+  } catch {
+    throw new BadInput(`${path} cannot be read.`);
+  }
+}
+
+const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
+
+const sketchFigures = (d: Diagnosis) => ({ freedoms: d.freedoms, loose: d.loose, redundant: [...d.agreeing, ...d.surplus], conflicting: d.conflict });
+const regionFigures = (d: Diagnosis) => {
+  const { regions, gaps } = findRegions(d.sketch);
+  return { regions: regions.map(({ name, area, depth, holes }) => ({ name, area, depth, holes: holes.length })), gaps };
+};
+
+async function props(path: string | undefined): Promise<number> {
+  const document = must(readPart(await text(path, "The part")));
+  const kernel = await openNodeKernel();
+  const { properties: p, built } = measurePart(kernel, document);
+  const density = densityOf(document.material);
+  print({
+    name: document.name,
+    ...(p && { bodies: p.bodies, valid: p.valid, closed: p.closed, volume: p.volume, area: p.area, mass: p.volume * density, centre: p.centre, box: p.box, moments: p.moments.map((m) => m * density) }),
+    ...(!p && { bodies: 0 }),
+    sketches: document.steps.flatMap((s) => {
+      if (s.kind !== "sketch") return [];
+      const d = built.sketches.get(s.id)?.diagnosis ?? must(solveSketch(s.sketch, document.units));
+      return [{ id: s.id, ...sketchFigures(d), ...regionFigures(d) }];
+    }),
+    steps: built.steps.map((s) => ({ id: s.id, ...(s.refusal && { trouble: s.refusal.sentence }) })),
+  });
+  return built.steps.some((s) => s.refusal) ? 1 : 0;
+}
+
+async function solve(path: string | undefined, units: string): Promise<number> {
+  let data: unknown;
+  const source = await text(path, "The sketch");
+  try {
+    data = JSON.parse(source);
+  } catch {
+    throw new BadInput("The sketch is not JSON.");
+  }
+  const sketch = SketchSchema.safeParse(data);
+  if (!sketch.success) throw new BadInput(issueSentence("The sketch", sketch.error));
+  const d = must(solveSketch(sketch.data, z.enum(["mm", "in"]).catch("mm").parse(units)));
+  print({ solved: d.solved, ...sketchFigures(d), ...(d.solved && regionFigures(d)), sketch: d.sketch });
+  return d.solved ? 0 : 1;
+}
+
+async function check(exercisePath: string | undefined, submissionPath: string | undefined): Promise<number> {
+  const exercise = must(readExercise(await text(exercisePath, "--exercise")));
+  const submission = must(readPart(await text(submissionPath, "--submission")));
+  const { report } = must(checkSubmission(await openNodeKernel(), exercise, submission));
+  const grade = gradeReport(exercise, report);
+  print({ report, grade });
+  return report.evidence.every((e) => e.verdict === "met") ? 0 : 1;
+}
+
+async function sheet(path: string | undefined, out: string | undefined): Promise<number> {
+  const exercise = must(readExercise(await text(path, "The exercise")));
+  if (!out) throw new BadInput(`--out is missing. ${USAGE}`);
+  const made = must(makeSheet(await openNodeKernel(), exercise));
+  await writeFile(out, made.svg);
+  print({ out, scale: made.scale, dimensions: made.dimensions });
+  return 0;
+}
+
+async function main(): Promise<number> {
+  const { values, positionals } = parseArgs({ allowPositionals: true, options: { exercise: { type: "string" }, submission: { type: "string" }, out: { type: "string" }, units: { type: "string", default: "mm" } } });
+  const [verb, path] = positionals;
+  switch (verb) {
+    case "props": return props(path);
+    case "solve": return solve(path, values.units);
+    case "check": return check(values.exercise, values.submission);
+    case "sheet": return sheet(path, values.out);
+    default: throw new BadInput(USAGE);
+  }
+}
+
+main().then(
+  (code) => process.exit(code),
+  (e: unknown) => {
+    const known = e instanceof BadInput || (e instanceof Error && "code" in e && String(e.code).startsWith("ERR_PARSE_ARGS"));
+    process.stderr.write(`${known ? (e as Error).message : `caliper failed: ${e instanceof Error ? e.message : String(e)}`}\n`);
+    process.exit(2);
+  },
+);
