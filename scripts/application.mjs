@@ -1,0 +1,83 @@
+// Starts the parts of the application and sees that none is left behind.
+import { spawn, spawnSync } from "node:child_process";
+import { existsSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { DATA, freePort, ROOT } from "./machine.mjs";
+
+const tsx = () => import.meta.resolve("tsx");
+const next = () => fileURLToPath(new URL("../node_modules/next/dist/bin/next", import.meta.url));
+const running = new Set();
+
+export function start(name, args, env, { quiet = false } = {}) {
+  const child = spawn(process.execPath, args, { cwd: ROOT, env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["ignore", "pipe", "pipe"], detached: true });
+  running.add(child);
+  child.log = "";
+  for (const s of [child.stdout, child.stderr]) s.on("data", (d) => {
+    child.log = (child.log + d).slice(-20_000);
+    if (!quiet && s === child.stderr) process.stderr.write(d);
+  });
+  child.once("exit", () => running.delete(child));
+  child.label = name;
+  return child;
+}
+
+async function until(child, pattern, seconds) {
+  const end = Date.now() + seconds * 1000;
+  while (!pattern.test(child.log)) {
+    if (child.exitCode !== null || Date.now() > end) throw new Error(`the ${child.label} did not start:\n${child.log}`);
+    await new Promise((r) => setTimeout(r, 50));
+  }
+}
+
+/** Runs one TypeScript program to its end. */
+export function runProgram(file, env, args = []) {
+  const r = spawnSync(process.execPath, ["--import", tsx(), join(ROOT, file), ...args], { cwd: ROOT, env: { ...process.env, ...env }, stdio: ["ignore", 2, 2] });
+  if (r.status !== 0) throw new Error(`${file} failed`);
+}
+
+/** Builds the web application when the sources have changed. */
+export function build() {
+  const stamp = join(DATA, "build-stamp");
+  const listed = spawnSync("git", ["ls-files", "-co", "--exclude-standard", "--", "src", "package-lock.json", "next.config.ts", "postcss.config.mjs", "tsconfig.json"], { cwd: ROOT, encoding: "utf8" }).stdout.split("\n").filter(Boolean);
+  const state = listed.map((f) => `${f}:${existsSync(join(ROOT, f)) ? statSync(join(ROOT, f)).mtimeMs : 0}`).join("\n");
+  if (existsSync(stamp) && existsSync(join(ROOT, ".next/BUILD_ID")) && readFileSync(stamp, "utf8") === state) return;
+  console.error("building …");
+  const r = spawnSync("npm", ["run", "-s", "build"], { cwd: ROOT, env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" }, encoding: "utf8" });
+  if (r.status !== 0) throw new Error(`the build failed:\n${r.stdout}${r.stderr}`);
+  writeFileSync(stamp, state);
+}
+
+export const startWorker = async (env, options) => {
+  const child = start("grading worker", ["--import", tsx(), join(ROOT, "src/worker/worker.ts")], env, options);
+  await until(child, /grading worker ready/, 60);
+  return child;
+};
+
+export const startWeb = async (env, wishedPort, options) => {
+  const port = await freePort(wishedPort);
+  const child = start("web server", [next(), "start", "-H", "127.0.0.1", "-p", String(port)], env, options);
+  await until(child, /Ready in|started server|✓ Ready/i, 60);
+  return { child, port, address: `http://127.0.0.1:${port}` };
+};
+
+async function endChild(child) {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = new Promise((r) => child.once("exit", r));
+  child.kill("SIGTERM");
+  const late = setTimeout(() => child.kill("SIGKILL"), 8000);
+  await gone;
+  clearTimeout(late);
+}
+
+/** Ends all that was started, the database last. Safe to call twice. */
+export function closing(stops) {
+  let closed;
+  const close = () =>
+    (closed ??= (async () => {
+      await Promise.all([...running].map(endChild));
+      for (const stop of stops) await stop();
+    })());
+  for (const s of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(s, () => void close().then(() => process.exit(130)));
+  return close;
+}

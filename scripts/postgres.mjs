@@ -1,0 +1,77 @@
+// A PostgreSQL server of the project's own, on loopback, never as root.
+import { execFileSync, spawn, spawnSync } from "node:child_process";
+import { createHash, randomBytes } from "node:crypto";
+import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, unlinkSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { DATA, ensureData, freePort, isRoot, postgresPrograms, ROOT } from "./machine.mjs";
+
+const id = (flag) => Number(execFileSync("id", [flag, "postgres"], { encoding: "utf8" }).trim());
+const owner = () => (isRoot ? { uid: id("-u"), gid: id("-g") } : {});
+
+/** Inside the project, or under /var/tmp where the server's user may not enter the project. */
+function dataFolder(name) {
+  ensureData();
+  const inside = join(DATA, `postgres-${name}`);
+  if (!isRoot) return inside;
+  mkdirSync(inside, { recursive: true });
+  const enters = spawnSync("test", ["-x", inside], { ...owner() }).status === 0;
+  if (enters) return inside;
+  rmSync(inside, { recursive: true, force: true });
+  return `/var/tmp/rusty-caliper-${createHash("sha256").update(ROOT).digest("hex").slice(0, 12)}-${name}`;
+}
+
+/** Ends a server left over from a run that was killed, and clears the lock of one that died. */
+async function heal(folder, bin) {
+  const lock = join(folder, "postmaster.pid");
+  if (!existsSync(lock)) return;
+  const pid = Number(readFileSync(lock, "utf8").split("\n")[0]);
+  let command = "";
+  try {
+    command = readFileSync(`/proc/${pid}/cmdline`, "utf8");
+  } catch {
+    // no such process: the lock is stale
+  }
+  if (command.includes(folder)) {
+    console.error("ending a database server left over from last time …");
+    spawnSync(join(bin, "pg_ctl"), ["-D", folder, "-m", "fast", "-w", "stop"], { ...owner(), stdio: "ignore" });
+  }
+  if (existsSync(lock)) unlinkSync(lock);
+}
+
+/**
+ * Starts the server, making its data folder at the first start.
+ * @returns {{ url: string, stop: () => Promise<void>, folder: string }}
+ */
+export async function startPostgres(name, { fresh = false, wishedPort = 54_320 } = {}) {
+  const bin = postgresPrograms();
+  const folder = dataFolder(name);
+  const secret = `${folder}.secret`;
+  const as = owner();
+  await heal(folder, bin);
+  if (fresh || !existsSync(join(folder, "PG_VERSION")) || !existsSync(secret)) {
+    rmSync(folder, { recursive: true, force: true });
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    writeFileSync(secret, randomBytes(18).toString("hex"), { mode: 0o600 });
+    if (isRoot) for (const f of [folder, secret]) chownSync(f, as.uid, as.gid);
+    const made = spawnSync(join(bin, "initdb"), ["-D", folder, "-U", "caliper", "--pwfile", secret, "--auth=scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8", "--no-sync"], { ...as, cwd: "/", encoding: "utf8" });
+    if (made.status !== 0) throw new Error(`the database could not be made: ${made.stderr}`);
+  }
+  chmodSync(folder, 0o700);
+  const port = await freePort(wishedPort);
+  const server = spawn(join(bin, "postgres"), ["-D", folder, "-p", String(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "max_connections=60", "-c", "fsync=" + (name === "test" ? "off" : "on")], { ...as, cwd: "/", stdio: ["ignore", "ignore", "pipe"], detached: true });
+  let log = "";
+  server.stderr.on("data", (d) => (log = (log + d).slice(-4000)));
+  const ready = Date.now() + 30_000;
+  while (!/ready to accept connections/.test(log)) {
+    if (server.exitCode !== null || Date.now() > ready) throw new Error(`the database did not start: ${log}`);
+    await new Promise((r) => setTimeout(r, 50));
+  }
+  const ended = new Promise((r) => server.once("exit", r));
+  const stop = async () => {
+    // SIGINT is PostgreSQL's fast shutdown
+    if (server.exitCode === null) server.kill("SIGINT");
+    await ended;
+  };
+  const base = `postgres://caliper:${readFileSync(secret, "utf8")}@127.0.0.1:${port}`;
+  return { url: `${base}/postgres`, port, folder, stop };
+}

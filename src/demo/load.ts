@@ -1,0 +1,46 @@
+import { database, row, rows } from "@/server/database";
+import { createExercise, exercise } from "@/server/exercises";
+import { handout, issueHandout, openWork, saveWork } from "@/server/handouts";
+import { migrate } from "@/server/migrate";
+import { hashPassword } from "@/server/people";
+import { handIn } from "@/server/submissions";
+import type { Exercise } from "@/core/check/exercise";
+import type { PartDocument } from "@/core/part/document";
+import { armExercise, footExercise } from "./exercises";
+import { armSubmissions, footSubmissions, INSTRUCTOR, STUDENTS } from "./people";
+
+/** Loads the demo course once; a second start finds it there. */
+async function load(): Promise<void> {
+  await migrate();
+  if (await row("select 1 from people where demo limit 1")) return;
+  const password = await hashPassword("demo-caliper");
+  const person = async (name: string, email: string) => (await row<{ id: string }>("insert into people (name, email, password_hash, demo) values ($1, $2, $3, true) returning id", [name, email, password]))!.id;
+  const course = (await row<{ id: string }>("insert into courses (title) values ('Part Modelling 1') returning id"))!.id;
+  const enrol = (id: string, role: string) => rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
+  await enrol(await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");
+  const students = new Map<string, string>();
+  for (const s of STUDENTS) {
+    const id = await person(s.name, s.email);
+    students.set(s.name, id);
+    await enrol(id, "student");
+  }
+  await issue(course, footExercise(), 4, footSubmissions(), students);
+  await issue(course, armExercise(), 11, armSubmissions(), students);
+}
+
+async function issue(course: string, document: Exercise, days: number, submissions: ReadonlyMap<string, PartDocument>, students: ReadonlyMap<string, string>): Promise<void> {
+  const id = await createExercise(course, document);
+  const due = new Date();
+  due.setDate(due.getDate() + days);
+  due.setHours(18, 0, 0, 0);
+  const h = await handout(await issueHandout((await exercise(id)).id, due));
+  for (const [name, part] of submissions) {
+    const person = students.get(name)!;
+    const work = await openWork(h, person);
+    await saveWork(h.id, person, part, work.version);
+    await handIn(h.id, person, part);
+  }
+}
+
+await load();
+await database().end();

@@ -1,0 +1,35 @@
+import { row } from "./database";
+import type { Person } from "./people";
+
+/** Each rule gives a row when person $2 may do this to thing $1. */
+const RULES = {
+  "course.view": "select role from enrolments where course_id = $1 and person_id = $2",
+  "course.teach": "select role from enrolments where course_id = $1 and person_id = $2 and role = 'instructor'",
+  "exercise.edit": "select e.role from exercises x join enrolments e on e.course_id = x.course_id where x.id = $1 and e.person_id = $2 and e.role = 'instructor'",
+  "handout.view": "select e.role from handouts h join enrolments e on e.course_id = h.course_id where h.id = $1 and e.person_id = $2",
+  "handout.teach": "select e.role from handouts h join enrolments e on e.course_id = h.course_id where h.id = $1 and e.person_id = $2 and e.role = 'instructor'",
+  "handout.work": "select e.role from handouts h join enrolments e on e.course_id = h.course_id where h.id = $1 and e.person_id = $2 and e.role = 'student'",
+  "submission.view":
+    "select e.role from submissions s join handouts h on h.id = s.handout_id join enrolments e on e.course_id = h.course_id and e.person_id = $2 where s.id = $1 and (s.person_id = $2 or e.role = 'instructor')",
+  "submission.mark":
+    "select e.role from submissions s join handouts h on h.id = s.handout_id join enrolments e on e.course_id = h.course_id and e.person_id = $2 where s.id = $1 and e.role = 'instructor'",
+} as const;
+
+export type Action = keyof typeof RULES;
+export type Role = "instructor" | "student";
+
+/** Nothing is here for this person: it does not exist, or is not theirs. Both answer alike. */
+export class Denied extends Error {
+  constructor() {
+    super("There is nothing here for you. The address may be mistyped, or it belongs to someone else.");
+  }
+}
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+/** The one permission check. @returns the person's role there @throws Denied */
+export async function permit(person: Person, action: Action, id: string): Promise<Role> {
+  const found = UUID.test(id) ? await row<{ role: Role }>(RULES[action], [id, person.id]) : undefined;
+  if (!found) throw new Denied();
+  return found.role;
+}

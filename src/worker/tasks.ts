@@ -1,0 +1,21 @@
+import type { Report, ReportPicture } from "@/core/check/check";
+import type { Exercise } from "@/core/check/exercise";
+import type { PartDocument } from "@/core/part/document";
+import type { Sheet } from "@/core/sheet/sheet";
+import type { Outcome } from "@/core/units/refusal";
+
+/** What a kernel thread can be asked. */
+export type ThreadTask =
+  | { readonly kind: "check"; readonly exercise: Exercise; readonly document: PartDocument }
+  | { readonly kind: "prepare"; readonly exercise: Exercise };
+
+export interface ThreadResults {
+  check: Outcome<{ report: Report; picture: ReportPicture }>;
+  prepare: Outcome<{ sheet: Sheet; volume: number; area: number; mass: number }>;
+}
+
+export type FromThread =
+  | { readonly kind: "ready" }
+  | { readonly kind: "progress"; readonly what: string }
+  | { readonly kind: "done"; readonly result: unknown; readonly heapBytes: number }
+  | { readonly kind: "threw"; readonly message: string };
