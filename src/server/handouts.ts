@@ -46,7 +46,7 @@ export interface StudentHandout {
 
 export function forStudent(h: Handout): StudentHandout {
   const { number, title, brief, units, material } = h.exercise;
-  return { id: h.id, number, title, brief, units, material, course: h.course, dueAt: h.due_at.toISOString(), sheet: h.sheet && { svg: h.sheet.svg, scale: h.sheet.scale, dimensions: h.sheet.dimensions }, trouble: h.trouble };
+  return { id: h.id, number, title, brief, units, material, course: h.course, dueAt: h.due_at.toISOString(), sheet: h.sheet, trouble: h.trouble };
 }
 
 export interface Work {

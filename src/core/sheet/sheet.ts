@@ -20,6 +20,9 @@ import { GAZES, project, type ViewName } from "./views";
 export interface Sheet {
   readonly svg: string;
   readonly scale: string;
+  readonly projection: Exercise["sheet"]["projection"];
+  /** Targets the title block prints: mass in g with its tolerance as a share. */
+  readonly printedMass?: { readonly target: number; readonly tolerance: number };
   readonly dimensions: readonly { readonly id: string; readonly text: string; readonly size: number; readonly kind: string }[];
 }
 
@@ -109,7 +112,8 @@ function compose(exercise: Exercise, model: SheetModel, views: readonly View[], 
 
   const drawn = views.map((v) => drawView(v, corner[v.name], v.name === "pictorial" ? pScale : scale, centres(v.name))).join("");
   const W = PAPER.width - 2 * PAPER.margin, bottom = PAPER.height - PAPER.margin;
-  const mass = exercise.sheet.printMass ? `Mass ${massText(model.properties.volume * densityOf(exercise.material))}` : undefined;
+  const target = model.properties.volume * densityOf(exercise.material);
+  const mass = exercise.sheet.printMass ? `Mass ${massText(target)}` : undefined;
   const notes = [exercise.sheet.notes, exercise.sheet.printVolume ? `Volume ${volumeText(model.properties.volume, exercise.units)}` : ""].filter(Boolean);
   const svg = element(
     "svg",
@@ -121,7 +125,8 @@ function compose(exercise: Exercise, model: SheetModel, views: readonly View[], 
     ...notes.map((n, i) => element("text", { x: PAPER.margin + 4, y: bottom - TITLE_HEIGHT - 5 - (notes.length - 1 - i) * 7, "font-size": 4.2 }, escaped(n))),
     titleBlock(exercise, PAPER.margin, bottom - TITLE_HEIGHT, W, scaleText(scale), mass, school),
   );
-  return { svg, scale: scaleText(scale), dimensions: views.flatMap((v) => v.dimensions.map(({ id, text, value, kind }) => ({ id, text, size: value, kind }))) };
+  const printed = exercise.sheet.printMass ? { printedMass: { target, tolerance: exercise.tolerances.mass } } : {};
+  return { svg, scale: scaleText(scale), projection: exercise.sheet.projection, ...printed, dimensions: views.flatMap((v) => v.dimensions.map(({ id, text, value, kind }) => ({ id, text, size: value, kind }))) };
 }
 
 /** Line widths of ISO 128-2, group 0.7: wide outlines, narrow for the rest. Colours may be set from outside. */

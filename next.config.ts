@@ -1,0 +1,14 @@
+import type { NextConfig } from "next";
+
+const config: NextConfig = {
+  serverExternalPackages: ["pg", "@node-rs/argon2", "graphile-worker"],
+  typescript: { ignoreBuildErrors: false },
+  poweredByHeader: false,
+  devIndicators: false,
+  headers: async () => [
+    { source: "/:path*", headers: [{ key: "X-Content-Type-Options", value: "nosniff" }, { key: "X-Frame-Options", value: "DENY" }, { key: "Referrer-Policy", value: "same-origin" }] },
+    { source: "/kernel/:path*", headers: [{ key: "Cache-Control", value: "public, max-age=31536000, immutable" }] },
+  ],
+};
+
+export default config;

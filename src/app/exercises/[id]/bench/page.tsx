@@ -1,0 +1,18 @@
+import { exercise } from "@/server/exercises";
+import { Bench } from "@/ui/bench/bench";
+import { allowed } from "../../../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  await allowed("exercise.edit", id);
+  const { document, version, prepared } = await exercise(id);
+  const sheet = prepared && "sheet" in prepared ? prepared.sheet : null;
+  return (
+    <Bench
+      document={document.reference} version={version} saveTo={`/api/exercises/${id}/reference`} heading={`${document.number} ${document.title}`} detail="Reference part" sheet={sheet}
+      sheetTrouble={prepared && "trouble" in prepared ? prepared.trouble : null} watch={`/api/exercises/${id}/state`} leaveTo={`/exercises/${id}`}
+    />
+  );
+}

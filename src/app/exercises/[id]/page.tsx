@@ -1,0 +1,13 @@
+import { exercise } from "@/server/exercises";
+import { ExerciseForm } from "@/ui/exercise/exercise-form";
+import { issue, updateExercise } from "../../actions";
+import { allowed } from "../../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const { person } = await allowed("exercise.edit", id);
+  const row = await exercise(id);
+  return <ExerciseForm person={person} id={id} exercise={row.document} prepared={row.prepared} isCurrent={row.prepared_version >= row.version} save={updateExercise} issue={issue} />;
+}

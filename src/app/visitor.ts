@@ -1,0 +1,27 @@
+import { cookies } from "next/headers";
+import { notFound, redirect } from "next/navigation";
+import { Denied, permit, type Action, type Role } from "@/server/permissions";
+import { personOfSession, type Person } from "@/server/people";
+
+export const COOKIE = "caliper-session";
+
+export async function visitor(): Promise<Person | undefined> {
+  const token = (await cookies()).get(COOKIE)?.value;
+  return token ? personOfSession(token) : undefined;
+}
+
+/** The signed-in person, or off to the first page. */
+export async function signedIn(): Promise<Person> {
+  return (await visitor()) ?? redirect("/");
+}
+
+/** Signed in and allowed, or the page that says there is nothing here. */
+export async function allowed(action: Action, id: string): Promise<{ person: Person; role: Role }> {
+  const person = await signedIn();
+  try {
+    return { person, role: await permit(person, action, id) };
+  } catch (e) {
+    if (e instanceof Denied) notFound();
+    throw e;
+  }
+}

@@ -1,0 +1,168 @@
+"use client";
+
+import { Redo2, Undo2 } from "lucide-react";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Group, Panel, Separator } from "react-resizable-panels";
+import { toSpace } from "@/core/geometry/frame";
+import { frameOf } from "@/core/part/steps/sketch/sketch";
+import type { PartDocument } from "@/core/part/document";
+import type { Sheet } from "@/core/sheet/sheet";
+import { Follow } from "../parts/follow";
+import { LocalTime } from "../parts/local-time";
+import { Gauges } from "./gauges";
+import { useBenchKeys } from "./keys";
+import { SheetPane } from "./sheet-pane";
+import { RegionLayer } from "./sketch/region-layer";
+import { SketchLayer } from "./sketch/sketch-layer";
+import { ExtrudeCard } from "./steps/extrude";
+import { PlaneCard } from "./steps/plane-card";
+import { StepList } from "./steps/step-list";
+import { createBench, sketchOf, type BenchStore } from "./store";
+import { Tray } from "./tray";
+import type { Layer } from "./view/scene";
+import { UnfoldedBox } from "./view/unfolded-box";
+import { useCamera, Viewport } from "./view/viewport";
+
+export interface BenchProps {
+  readonly document: PartDocument;
+  readonly version: number;
+  readonly saveTo: string;
+  readonly heading: string;
+  readonly detail: string;
+  readonly dueAt?: string;
+  readonly sheet: Sheet | null;
+  readonly sheetTrouble: string | null;
+  readonly watch: string;
+  /** For a student: where the part is handed in. */
+  readonly handIn?: string;
+  readonly lastSubmission?: string | null;
+  /** For an instructor: back to the exercise. */
+  readonly leaveTo?: string;
+}
+
+/** The modelling screen: the Sheet at the left, the model in the middle, Steps and Gauges at the right. */
+export function Bench(props: BenchProps) {
+  const [store] = useState(() => (typeof window === "undefined" ? undefined : createBench(props.document, props.version, props.saveTo)));
+  // the Bench is drawn in the browser only: its kernel and its model live there
+  const [ready, setReady] = useState(false);
+  useEffect(() => setReady(true), []);
+  if (!store || !ready) return <p className="quiet p-8">Opening the Bench …</p>;
+  return <OpenBench {...props} store={store} />;
+}
+
+function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
+  useBenchKeys(store);
+  const [hint, setHint] = useState("");
+  const mode = store((s) => s.mode);
+  return (
+    <div className="flex h-screen flex-col overflow-hidden">
+      <Follow url={p.watch} busy={!p.sheet} />
+      <BenchHeader store={store} {...p} />
+      <Group orientation="horizontal" className="min-h-0 flex-1">
+        <Panel defaultSize="31%" minSize="8%" collapsible className="min-w-0">
+          <SheetPane store={store} sheet={p.sheet} trouble={p.sheetTrouble} />
+        </Panel>
+        <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Sheet" />
+        <Panel minSize="30%" className="flex min-w-0 flex-col">
+          <div className="relative min-h-0 flex-1">
+            <Model store={store} projection={p.sheet?.projection ?? "first-angle"} onHint={setHint} />
+          </div>
+          <HintLine store={store} hint={mode.kind === "sketch" ? hint : mode.kind === "extrude" ? "Extrude: type a depth, pick regions. Enter accepts, Escape leaves without harm." : mode.kind === "plane" ? "Sketch: choose the plane it lies on." : "Drag turns the model, Shift and drag moves it, the wheel zooms. Begin a step in the tray."} />
+        </Panel>
+        <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
+        <Panel defaultSize="22%" minSize="14%" className="flex min-w-0 flex-col">
+          <StepList store={store} />
+          <Gauges store={store} sheet={p.sheet} />
+        </Panel>
+      </Group>
+    </div>
+  );
+}
+
+function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
+  const message = store((s) => s.message);
+  return (
+    <div className="min-h-9 border-t border-base-300 px-4 py-1.5 text-sm" aria-live="polite">
+      {message ? (
+        <p role={message.kind === "trouble" ? "alert" : "status"} className={`flex justify-between gap-3 ${message.kind === "trouble" ? "text-error" : ""}`}>
+          <span>{message.text}</span>
+          <button className="btn btn-ghost btn-xs" onClick={() => store.getState().say(undefined)}>All right</button>
+        </p>
+      ) : (
+        <p>{hint}</p>
+      )}
+    </div>
+  );
+}
+
+function Model({ store, projection, onHint }: { store: BenchStore; projection: "first-angle" | "third-angle"; onHint: (h: string) => void }) {
+  const camera = store((s) => s.camera);
+  const version = useCamera(camera);
+  const mode = store((s) => s.mode);
+  const built = store((s) => s.built);
+  const document = store((s) => s.history.present);
+  const style = mode.kind === "sketch" ? "faded" : "model";
+  const layers = useMemo((): Layer[] => (built?.mesh ? [{ mesh: built.mesh, style }] : []), [built?.mesh, style]);
+  const hint = useCallback((h: string) => onHint(h), [onHint]);
+  const empty = !document.steps.length && mode.kind === "solid";
+  return (
+    <Viewport camera={camera} layers={layers} leftTurns={mode.kind !== "sketch"} label="Model">
+      {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
+      {mode.kind === "extrude" && <RegionLayer store={store} />}
+      {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
+      <div className="absolute right-3 top-3" onPointerDown={(e) => e.stopPropagation()}><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
+      {mode.kind === "extrude" && <div className="absolute z-10" style={cardPlace(store)} onPointerDown={(e) => e.stopPropagation()}><ExtrudeCard store={store} draft={mode.draft} /></div>}
+      {mode.kind === "plane" && <div className="absolute left-1/2 top-1/4 z-10 -translate-x-1/2" onPointerDown={(e) => e.stopPropagation()}><PlaneCard store={store} /></div>}
+      <div className="pointer-events-none absolute inset-x-0 bottom-2.5 flex justify-center" onPointerDown={(e) => e.stopPropagation()}><Tray store={store} /></div>
+    </Viewport>
+  );
+}
+
+/** Beside the geometry the step concerns, inside the view. */
+function cardPlace(store: BenchStore): { left: number; top: number } {
+  const { mode, history, camera } = store.getState();
+  const sketch = mode.kind === "extrude" ? sketchOf(history.present, mode.draft.sketch) : undefined;
+  if (!sketch) return { left: 16, top: 16 };
+  const frame = frameOf(sketch.plane);
+  const points = sketch.curves.flatMap((c) => (c.kind === "line" ? [c.start, c.end] : [[c.centre[0] - c.radius, c.centre[1]], [c.centre[0] + c.radius, c.centre[1]]] as const));
+  const left = Math.min(...points.map((q) => camera.toPixels(toSpace(frame, q))[0]));
+  return { left: Math.max(12, Math.min(left - 310, camera.width - 310)), top: 16 };
+}
+
+function BenchHeader({ store, heading, detail, dueAt, handIn, lastSubmission, leaveTo }: BenchProps & { store: BenchStore }) {
+  const saved = store((s) => s.saved);
+  const history = store((s) => s.history);
+  const router = useRouter();
+  const [handing, setHanding] = useState(false);
+  const give = async () => {
+    setHanding(true);
+    try {
+      // only what the server has can be handed in
+      await store.getState().settled();
+      const r = await fetch(handIn!, { method: "POST" });
+      const answer = (await r.json()) as { submission?: string; sentence?: string };
+      if (r.ok) return router.push(`/submissions/${answer.submission}`);
+      store.getState().say({ kind: "trouble", text: answer.sentence ?? "It could not be handed in.", about: [] });
+    } catch {
+      store.getState().say({ kind: "trouble", text: "No connection. Your part is kept; hand it in when the connection is back.", about: [] });
+    }
+    setHanding(false);
+  };
+  const state = saved.kind === "saved" ? `All changes kept${saved.at ? ` · ${saved.at}` : ""}` : saved.kind === "saving" ? "Saving …" : saved.sentence;
+  return (
+    <header className="flex items-center gap-3 border-b border-base-300 px-3.5 py-1.5">
+      <Link href={leaveTo ?? "/courses"} className="text-sm text-accent hover:underline">Back</Link>
+      <h1 className="font-semibold">{heading}</h1>
+      <span className="quiet">{detail}{dueAt && <> · due <LocalTime iso={dueAt} /></>}</span>
+      <button className="btn btn-ghost btn-xs ml-2" title="Undo (Ctrl Z)" aria-label="Undo" disabled={!history.past.length} onClick={() => store.getState().undo()}><Undo2 size={15} aria-hidden /></button>
+      <button className="btn btn-ghost btn-xs" title="Redo (Ctrl Y)" aria-label="Redo" disabled={!history.future.length} onClick={() => store.getState().redo()}><Redo2 size={15} aria-hidden /></button>
+      <span role="status" className={`ml-auto text-sm ${saved.kind === "waiting" || saved.kind === "stopped" ? "text-error" : "quiet"}`}>{state}</span>
+      {saved.kind === "stopped" && <button className="btn btn-xs" onClick={() => window.location.reload()}>Reload</button>}
+      {lastSubmission && <Link className="btn btn-sm" href={`/submissions/${lastSubmission}`}>Last result</Link>}
+      {handIn && <button className="btn btn-primary btn-sm" disabled={handing} onClick={() => void give()}>Hand in</button>}
+      {leaveTo && <Link className="btn btn-primary btn-sm" href={leaveTo}>To the exercise</Link>}
+    </header>
+  );
+}

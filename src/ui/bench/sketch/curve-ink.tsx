@@ -1,0 +1,71 @@
+import { toSpace, type Frame } from "@/core/geometry/frame";
+import type { Vec2 } from "@/core/geometry/vector";
+import { isWholeCircle, onCircle, sampled, type Segment } from "@/core/sketch/arrangement";
+import type { Region } from "@/core/sketch/regions";
+import type { Curve } from "@/core/sketch/sketch";
+import type { Camera } from "../view/camera";
+
+const SIDES = 72;
+
+/** Sketch coordinates to a polyline on screen. */
+export const screenPath = (camera: Camera, frame: Frame, points: readonly Vec2[], closed = false): string =>
+  `M${points.map((p) => camera.toPixels(toSpace(frame, p)).map((v) => v.toFixed(1)).join(" ")).join("L")}${closed ? "Z" : ""}`;
+
+export const curvePath = (camera: Camera, frame: Frame, c: Curve): string =>
+  c.kind === "line" ? screenPath(camera, frame, [c.start, c.end]) : screenPath(camera, frame, Array.from({ length: SIDES }, (_, i) => onCircle(c.centre, c.radius, (2 * Math.PI * i) / SIDES)), true);
+
+export const regionPath = (camera: Camera, frame: Frame, r: Region): string =>
+  [r.outer, ...r.holes].map((loop) => screenPath(camera, frame, loop.flatMap((s: Segment) => sampled(s, isWholeCircle(s) ? 0.08 : 0.05)), true)).join("");
+
+/**
+ * A sketch curve. What it still lacks is told by how it is drawn: loose is hollow with round open ends, pinned is
+ * solid with square ends. Construction and reference geometry is thin and dashed.
+ */
+export function CurveInk({ camera, frame, curve, loose, chosen, troubled }: { camera: Camera; frame: Frame; curve: Curve; loose: boolean; chosen: boolean; troubled: boolean }) {
+  const d = curvePath(camera, frame, curve);
+  const ink = chosen ? "var(--color-accent)" : "currentColor";
+  return (
+    <g data-curve={curve.id} data-loose={loose} fill="none">
+      {troubled && <path d={d} stroke="var(--conflict)" strokeWidth={9} strokeDasharray="2 5" opacity={0.7} />}
+      {chosen && <path d={d} stroke="var(--rust-wash)" strokeWidth={11} />}
+      {curve.construction ? (
+        <path d={d} stroke={ink} strokeWidth={1.1} strokeDasharray={loose ? "7 4" : "7 4 2 4"} />
+      ) : loose ? (
+        <>
+          <path d={d} stroke={ink} strokeWidth={4.6} strokeLinejoin="round" />
+          <path d={d} stroke="var(--color-base-100)" strokeWidth={2.2} strokeLinejoin="round" />
+        </>
+      ) : (
+        <path d={d} stroke={ink} strokeWidth={2.6} strokeLinejoin="miter" />
+      )}
+    </g>
+  );
+}
+
+/** An end or centre: open and round while it can move, closed and square when pinned. */
+export function PointInk({ at, loose, chosen, small, name }: { at: Vec2; loose: boolean; chosen: boolean; small: boolean; name: string }) {
+  const ink = chosen ? "var(--color-accent)" : "currentColor";
+  const r = small ? 3 : 4;
+  return loose ? (
+    <circle data-point={name} cx={at[0]} cy={at[1]} r={chosen ? r + 1.5 : r} fill="var(--color-base-100)" stroke={ink} strokeWidth={chosen ? 2.4 : 1.5} />
+  ) : (
+    <rect data-point={name} x={at[0] - r} y={at[1] - r} width={2 * r} height={2 * r} fill={ink} />
+  );
+}
+
+/** The way a loose point can still go. */
+export function WayArrow({ camera, frame, at, along }: { camera: Camera; frame: Frame; at: Vec2; along: Vec2 | "any" }) {
+  const dirs: Vec2[] = along === "any" ? [[1, 0], [-1, 0], [0, 1], [0, -1]] : [along, [-along[0], -along[1]]];
+  const o = camera.toPixels(toSpace(frame, at));
+  return (
+    <g stroke="var(--color-accent)" strokeWidth={1.6} fill="none" strokeLinecap="round">
+      {dirs.map((u, i) => {
+        const e = camera.toPixels(toSpace(frame, [at[0] + u[0], at[1] + u[1]]));
+        const l = Math.hypot(e[0] - o[0], e[1] - o[1]) || 1;
+        const v: Vec2 = [(e[0] - o[0]) / l, (e[1] - o[1]) / l];
+        const a: Vec2 = [o[0] + v[0] * 8, o[1] + v[1] * 8], b: Vec2 = [o[0] + v[0] * 18, o[1] + v[1] * 18];
+        return <path key={i} d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}M${b[0] - v[0] * 4 - v[1] * 3} ${b[1] - v[1] * 4 + v[0] * 3}L${b[0]} ${b[1]}L${b[0] - v[0] * 4 + v[1] * 3} ${b[1] - v[1] * 4 - v[0] * 3}`} />;
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,98 @@
+import { sizeText } from "@/core/sketch/commands";
+import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
+import { pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
+import type { LengthUnit } from "@/core/units/quantity";
+
+/** Lines of a dimension in sketch coordinates, and where its number stands. */
+export interface DimensionGraphic {
+  readonly lines: readonly (readonly Vec2[])[];
+  /** Tip and a point it comes from. */
+  readonly arrows: readonly (readonly [Vec2, Vec2])[];
+  readonly label: Vec2;
+}
+
+type Placed = Pick<Dimension, "kind" | "of" | "flip"> & { readonly at?: Vec2 | undefined };
+
+const axis = (ref: string): [Vec2, Vec2] | undefined => (ref === "x-axis" ? [[0, 0], [1, 0]] : ref === "y-axis" ? [[0, 0], [0, 1]] : undefined);
+const lineOf = (s: Sketch, ref: string): [Vec2, Vec2] => axis(ref) ?? [pointAt(s, `${ref}.start`), pointAt(s, `${ref}.end`)];
+
+/** @param pixel mm per pixel, for a number not yet placed */
+export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): DimensionGraphic | undefined {
+  const [p, q] = d.of as [string, string];
+  switch (d.kind) {
+    case "length":
+      return straight(...lineOf(s, p), d.at, pixel);
+    case "distance":
+      return straight(pointAt(s, p), pointAt(s, q), d.at, pixel);
+    case "horizontal-distance":
+      return straight(pointAt(s, p), pointAt(s, q), d.at, pixel, [1, 0]);
+    case "vertical-distance":
+      return straight(pointAt(s, p), pointAt(s, q), d.at, pixel, [0, 1]);
+    case "point-line": {
+      const at = pointAt(s, p), [a, b] = lineOf(s, q);
+      const u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
+      return straight([a[0] + u[0] * t, a[1] + u[1] * t], at, d.at, pixel);
+    }
+    case "radius":
+    case "diameter": {
+      const c = s.curves.find((x) => x.id === p);
+      if (c?.kind !== "circle") return undefined;
+      const label: Vec2 = d.at ?? [c.centre[0] + (c.radius + 26 * pixel) * 0.8, c.centre[1] + (c.radius + 26 * pixel) * 0.6];
+      const l = distance2(c.centre, label) || 1;
+      const u: Vec2 = [(label[0] - c.centre[0]) / l, (label[1] - c.centre[1]) / l];
+      const rim: Vec2 = [c.centre[0] + u[0] * c.radius, c.centre[1] + u[1] * c.radius];
+      const far: Vec2 = d.kind === "diameter" ? [c.centre[0] - u[0] * c.radius, c.centre[1] - u[1] * c.radius] : c.centre;
+      const inside = l < c.radius;
+      return { lines: [[far, inside ? rim : label]], arrows: [[rim, c.centre], ...(d.kind === "diameter" ? [[far, c.centre] as const] : [])], label };
+    }
+    case "angle": {
+      const [a, b] = lineOf(s, p), [c, e] = lineOf(s, q);
+      const u = sub2(b, a), v0 = sub2(e, c), v: Vec2 = d.flip ? [-v0[0], -v0[1]] : v0;
+      const k = cross2(u, v);
+      if (Math.abs(k) < 1e-12) return undefined;
+      const t = cross2(sub2(c, a), v) / k;
+      const o: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
+      const from = Math.atan2(u[1], u[0]);
+      let sweep = Math.atan2(v[1], v[0]) - from;
+      sweep -= 2 * Math.PI * Math.round(sweep / (2 * Math.PI));
+      const middle = from + sweep / 2;
+      const r = d.at ? distance2(o, d.at) : 40 * pixel;
+      // the number may stand in the opposite sector: turn the arc there
+      const turn = d.at && Math.cos(Math.atan2(d.at[1] - o[1], d.at[0] - o[0]) - middle) < 0 ? Math.PI : 0;
+      const on = (x: number): Vec2 => [o[0] + r * Math.cos(from + turn + sweep * x), o[1] + r * Math.sin(from + turn + sweep * x)];
+      const arc = Array.from({ length: 25 }, (_, i) => on(i / 24));
+      return { lines: [arc], arrows: [[on(0), on(0.12)], [on(1), on(0.88)]], label: d.at ?? on(0.5) };
+    }
+  }
+}
+
+/** A straight dimension from a to b measured along `along` (default: from a to b). */
+function straight(a: Vec2, b: Vec2, at: Vec2 | undefined, pixel: number, along?: Vec2): DimensionGraphic {
+  const l = distance2(a, b) || 1;
+  const u: Vec2 = along ?? [(b[0] - a[0]) / l, (b[1] - a[1]) / l];
+  const n: Vec2 = [-u[1], u[0]];
+  const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  const label: Vec2 = at ?? [middle[0] + n[0] * 30 * pixel, middle[1] + n[1] * 30 * pixel];
+  const foot = (p: Vec2): Vec2 => {
+    const off = dot2(sub2(label, p), n);
+    return [p[0] + n[0] * off, p[1] + n[1] * off];
+  };
+  const beyond = (p: Vec2, f: Vec2): Vec2 => {
+    const d = distance2(p, f) || 1;
+    return [f[0] + ((f[0] - p[0]) / d) * 4 * pixel, f[1] + ((f[1] - p[1]) / d) * 4 * pixel];
+  };
+  const fa = foot(a), fb = foot(b);
+  return { lines: [[a, beyond(a, fa)], [b, beyond(b, fb)], [fa, fb], ...(outside(fa, fb, label) ? [[nearer(fa, fb, label), label]] : [])], arrows: [[fa, fb], [fb, fa]], label };
+}
+
+const outside = (a: Vec2, b: Vec2, p: Vec2) => {
+  const t = dot2(sub2(p, a), sub2(b, a)) / (dot2(sub2(b, a), sub2(b, a)) || 1);
+  return t < 0 || t > 1;
+};
+const nearer = (a: Vec2, b: Vec2, p: Vec2) => (distance2(a, p) < distance2(b, p) ? a : b);
+
+/** Its number as lettered: a diameter sign, a radius letter, brackets around a reference. */
+export function dimensionText(d: Dimension, unit: LengthUnit): string {
+  const size = `${d.kind === "diameter" ? "⌀" : d.kind === "radius" ? "R" : ""}${sizeText(d, unit).replace(/ (mm|in)$/, "")}`;
+  return d.reference ? `(${size})` : size;
+}

@@ -1,0 +1,97 @@
+"use client";
+
+import { useRef, useState } from "react";
+import { toSpace, type Frame } from "@/core/geometry/frame";
+import type { Vec2 } from "@/core/geometry/vector";
+import { KINDS } from "@/core/sketch/constraints/registry";
+import { measuredValue } from "@/core/sketch/commands";
+import type { Dimension, Sketch } from "@/core/sketch/sketch";
+import { NumberField } from "../../parts/number-field";
+import type { BenchStore } from "../store";
+import type { NewDimension } from "../tools/tool";
+import { useCamera } from "../view/viewport";
+import { screenPath } from "./curve-ink";
+import { dimensionGraphic, dimensionText } from "./dimension-graphic";
+
+type Props = { store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
+
+/** A dimension: its lines, and its number, which can be picked, moved and typed over. */
+export function DimensionInk(props: Props) {
+  const { store, sketch, frame, chosen, isTyping, troubled, dimension, fresh } = props;
+  const camera = store((s) => s.camera);
+  useCamera(camera);
+  const [moved, setMoved] = useState<Vec2>();
+  const grip = useRef<{ x: number; y: number; moved: boolean }>(undefined);
+  const shown = dimension ?? fresh;
+  const graphic = dimensionGraphic(sketch, { ...shown, at: moved ?? shown.at }, 1 / camera.scale);
+  if (!graphic) return null;
+  const unit = store.getState().history.present.units;
+  const label = camera.toPixels(toSpace(frame, graphic.label));
+  const ink = troubled ? "var(--conflict)" : chosen ? "var(--color-accent)" : "var(--color-primary)";
+  const arrow = ([tip, from]: readonly [Vec2, Vec2], i: number) => {
+    const a = camera.toPixels(toSpace(frame, tip)), b = camera.toPixels(toSpace(frame, from));
+    const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    const u: Vec2 = [(b[0] - a[0]) / l, (b[1] - a[1]) / l];
+    return <path key={i} d={`M${a[0]} ${a[1]}L${a[0] + u[0] * 10 - u[1] * 3} ${a[1] + u[1] * 10 + u[0] * 3}L${a[0] + u[0] * 10 + u[1] * 3} ${a[1] + u[1] * 10 - u[0] * 3}Z`} fill={ink} />;
+  };
+  const quantity = KINDS[shown.kind].quantity ?? "length";
+  return (
+    <>
+      <svg className="pointer-events-none absolute inset-0 h-full w-full">
+        {graphic.lines.map((l, i) => <path key={i} d={screenPath(camera, frame, l)} stroke={ink} strokeWidth={1} fill="none" />)}
+        {graphic.arrows.map(arrow)}
+      </svg>
+      {isTyping ? (
+        <div className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow" style={{ left: label[0], top: label[1] }} onPointerDown={(e) => e.stopPropagation()}>
+          <SizeField store={store} sketch={sketch} {...(dimension ? { dimension } : { fresh: fresh! })} unit={quantity === "angle" ? "°" : unit} />
+        </div>
+      ) : (
+        dimension && (
+          <button
+            aria-label={`dimension ${dimension.id}`} data-dimension-id={dimension.id}
+            className={`figures absolute -translate-x-1/2 -translate-y-1/2 cursor-move bg-base-100 px-1 text-[13px] leading-tight ${troubled ? "underline decoration-wavy" : ""}`} style={{ left: label[0], top: label[1], color: dimension.reference ? "var(--color-secondary)" : ink }}
+            onPointerDown={(e) => {
+              if (e.button !== 0) return;
+              e.stopPropagation();
+              e.currentTarget.setPointerCapture(e.pointerId);
+              grip.current = { x: e.clientX - label[0], y: e.clientY - label[1], moved: false };
+            }}
+            onPointerMove={(e) => {
+              const g = grip.current;
+              if (!g) return;
+              if (!g.moved && Math.hypot(e.clientX - g.x - label[0], e.clientY - g.y - label[1]) < 4) return;
+              g.moved = true;
+              const at = camera.onPlane(frame, [e.clientX - g.x, e.clientY - g.y]);
+              if (at) setMoved(at);
+            }}
+            onPointerUp={(e) => {
+              const g = grip.current;
+              grip.current = undefined;
+              if (g?.moved && moved) {
+                store.getState().draw({ do: "place", id: dimension.id, at: [moved[0], moved[1]] });
+                setMoved(undefined);
+              } else store.getState().select(e.shiftKey ? [...store.getState().selection, dimension.id] : [dimension.id]);
+            }}
+            onDoubleClick={() => !dimension.reference && store.getState().setTyping({ id: dimension.id })}
+            onKeyDown={(e) => e.key === "Enter" && !dimension.reference && (e.preventDefault(), store.getState().setTyping({ id: dimension.id }))}
+          >
+            {dimensionText(dimension, unit)}
+          </button>
+        )
+      )}
+    </>
+  );
+}
+
+/** The number being typed. Enter gives it to the solver; a refusal is shown and what was typed stays. */
+function SizeField({ store, sketch, unit, dimension, fresh }: { store: BenchStore; sketch: Sketch; unit: string; dimension?: Dimension; fresh?: NewDimension }) {
+  const units = store.getState().history.present.units;
+  const [text, setText] = useState(() => String(dimension ? dimension.value : Number(measuredValue(sketch, fresh!, units).toFixed(units === "mm" ? 2 : 4))));
+  const accept = () => {
+    const { draw, setTyping } = store.getState();
+    const value = text.trim();
+    const ok = dimension ? draw({ do: "resize", id: dimension.id, value }) : draw({ do: "dimension", kind: fresh!.kind, of: [...fresh!.of], at: [...fresh!.at] as [number, number], value, ...(fresh!.flip && { flip: true }) });
+    if (ok) setTyping(undefined);
+  };
+  return <NumberField ariaLabel="size" value={text} unit={unit} onChange={setText} onEnter={accept} onEscape={() => store.getState().setTyping(undefined)} autoFocus />;
+}

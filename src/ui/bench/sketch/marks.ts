@@ -1,0 +1,36 @@
+import { mid2, type Vec2 } from "@/core/geometry/vector";
+import { curveOf, pointAt, typeOf, type Constraint, type Sketch } from "@/core/sketch/sketch";
+
+export const GLYPHS: Record<Constraint["kind"], string> = {
+  coincident: "•", horizontal: "─", vertical: "│", parallel: "∥", perpendicular: "⊥", equal: "=", concentric: "◎", midpoint: "M", "point-on-curve": "×", fixed: "▣",
+};
+
+/** Where a curve's or point's mark stands: beside its middle. */
+function anchor(s: Sketch, ref: string): Vec2 {
+  if (ref === "x-axis" || ref === "y-axis" || ref === "origin") return [0, 0];
+  const type = typeOf(s, ref);
+  if (type === "point") return pointAt(s, ref);
+  const c = s.curves.find((x) => x.id === curveOf(ref))!;
+  return c.kind === "line" ? mid2(c.start, c.end) : [c.centre[0] + c.radius * Math.SQRT1_2, c.centre[1] + c.radius * Math.SQRT1_2];
+}
+
+export interface Mark {
+  readonly id: string;
+  readonly kind: Constraint["kind"];
+  readonly at: Vec2;
+  /** Marks at one place stand side by side: the how-manieth. */
+  readonly place: number;
+}
+
+/** One mark per constraint, at its first argument. Joined ends speak for themselves and have none. */
+export function marksOf(s: Sketch): Mark[] {
+  const used = new Map<string, number>();
+  return s.constraints.filter((c) => c.kind !== "coincident").map((c) => {
+    const ref = c.kind === "midpoint" || c.kind === "point-on-curve" ? c.of[0]! : c.of.find((r) => !r.endsWith("-axis")) ?? c.of[0]!;
+    const at = anchor(s, ref);
+    const key = at.map((v) => v.toFixed(4)).join();
+    const place = used.get(key) ?? 0;
+    used.set(key, place + 1);
+    return { id: c.id, kind: c.kind, at, place };
+  });
+}

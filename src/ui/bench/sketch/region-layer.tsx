@@ -1,0 +1,38 @@
+"use client";
+
+import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { findRegions } from "@/core/sketch/regions";
+import { diagnosisOf, sketchOf, type BenchStore } from "../store";
+import { useCamera } from "../view/viewport";
+import { curvePath, regionPath } from "./curve-ink";
+
+/** While a step is being made: the regions of its sketch, to be taken or left by a click. */
+export function RegionLayer({ store }: { store: BenchStore }) {
+  const camera = store((s) => s.camera);
+  useCamera(camera);
+  const mode = store((s) => s.mode);
+  const document = store((s) => s.history.present);
+  if (mode.kind !== "extrude") return null;
+  const stored = sketchOf(document, mode.draft.sketch);
+  const sketch = stored && diagnosisOf(stored, document.units)?.sketch;
+  if (!sketch) return null;
+  const frame = frameOf(sketch.plane);
+  const { regions } = findRegions(sketch);
+  const taken = new Set(mode.draft.regions ?? regions.filter((r) => r.depth % 2 === 0).map((r) => r.name));
+  const toggle = (name: string) => {
+    const next = regions.map((r) => r.name).filter((n) => (n === name ? !taken.has(n) : taken.has(n)));
+    const { regions: _, ...rest } = mode.draft;
+    store.getState().changeDraft(next.length ? { ...rest, regions: next } : rest);
+  };
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
+      {sketch.curves.map((c) => <path key={c.id} d={curvePath(camera, frame, c)} stroke="currentColor" strokeWidth={1.2} strokeDasharray={c.construction ? "6 4" : undefined} fill="none" />)}
+      {regions.map((r) => (
+        <path
+          key={r.name} d={regionPath(camera, frame, r)} fillRule="evenodd" fill={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"} fillOpacity={taken.has(r.name) ? 0.22 : 0.05} stroke={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"} strokeWidth={1.2}
+          className="pointer-events-auto cursor-pointer" data-region={r.name} onClick={() => toggle(r.name)}
+        ><title>{taken.has(r.name) ? "Taken: click to leave it" : "Click to take this region"}</title></path>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,161 @@
+"use client";
+
+import { useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
+import { toSpace } from "@/core/geometry/frame";
+import type { Vec2 } from "@/core/geometry/vector";
+import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { findRegions } from "@/core/sketch/regions";
+import { pointAt, pointsOf, type Sketch } from "@/core/sketch/sketch";
+import { diagnosisOf, sketchOf, type BenchStore } from "../store";
+import { makeTool } from "../tools/registry";
+import type { Hands, Pointer, Tool } from "../tools/tool";
+import { useCamera } from "../view/viewport";
+import { CurveInk, curvePath, PointInk, regionPath, screenPath, WayArrow } from "./curve-ink";
+import { DimensionInk } from "./dimension-ink";
+import { dimensionGraphic } from "./dimension-graphic";
+import { hitAt } from "./hit";
+import { GLYPHS, marksOf } from "./marks";
+
+/** The sketch being edited, over the model: ink, marks, dimensions, and the tool at work. */
+export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: string; onHint: (hint: string) => void }) {
+  const camera = store((s) => s.camera);
+  useCamera(camera);
+  const document = store((s) => s.history.present);
+  const selection = store((s) => s.selection);
+  const toolName = store((s) => s.toolName);
+  const message = store((s) => s.message);
+  const typing = store((s) => s.typing);
+  const [, redraw] = useReducer((n: number) => n + 1, 0);
+  const [hover, setHover] = useState<string>();
+  const svg = useRef<SVGSVGElement>(null);
+  const tool = useRef<Tool>(undefined);
+
+  const stored = sketchOf(document, step)!;
+  const unit = document.units;
+  useEffect(() => {
+    const hands: Hands = {
+      sketch: () => sketchOf(store.getState().history.present, step)!,
+      unit,
+      selection: () => store.getState().selection,
+      draw: (c) => store.getState().draw(c),
+      select: (ids) => store.getState().select(ids),
+      type: (fresh) => store.getState().setTyping({ fresh }),
+      say: (kind, text) => store.getState().say({ kind, text, about: [] }),
+    };
+    tool.current = makeTool(toolName, hands, () => store.getState().setTool("pick"));
+    tool.current.begin?.();
+    onHint(tool.current.hint);
+    redraw();
+  }, [toolName, step, store, unit, onHint]);
+
+  // Escape first goes out of what the tool is doing
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => {
+      if (e.key !== "Escape" || store.getState().typing || !tool.current?.cancel?.()) return;
+      e.stopImmediatePropagation();
+      onHint(tool.current.hint);
+      redraw();
+    };
+    window.addEventListener("keydown", key, { capture: true });
+    return () => window.removeEventListener("keydown", key, { capture: true });
+  }, [store, onHint]);
+
+  const preview = tool.current?.preview ?? {};
+  const sketch: Sketch = preview.sketch ?? stored;
+  const frame = useMemo(() => frameOf(stored.plane), [stored.plane]);
+  const diagnosis = diagnosisOf(stored, unit);
+  const { regions, gaps } = useMemo(() => findRegions(stored), [stored]);
+  const px = (p: Vec2): Vec2 => camera.toPixels(toSpace(frame, p));
+  const pixel = 1 / camera.scale;
+
+  const pointer = (e: PointerEvent): Pointer | undefined => {
+    const box = svg.current!.getBoundingClientRect();
+    const at = camera.onPlane(frame, [e.clientX - box.left, e.clientY - box.top]);
+    return at && { at, hit: hitAt(stored, at, pixel), pixel, shift: e.shiftKey };
+  };
+  const feed = (what: "down" | "move" | "up") => (e: PointerEvent) => {
+    if (what !== "move" && e.button !== 0) return;
+    const p = pointer(e);
+    if (!p || !tool.current) return;
+    if (what === "down") svg.current!.setPointerCapture(e.pointerId);
+    tool.current[what]?.(p);
+    if (what !== "move" || tool.current.hint) onHint(tool.current.hint);
+    setHover(p.hit?.ref);
+    redraw();
+  };
+
+  const loose = new Set(diagnosis?.loose);
+  const ways = new Map(diagnosis?.ways.map((w) => [w.point, w.along]));
+  const chosen = new Set([...selection, ...(preview.picked ?? [])]);
+  const about = new Set([...(message?.about ?? []), ...(diagnosis?.conflict ?? [])]);
+  const isTroubled = (id: string) => about.has(id) || [...sketch.constraints, ...sketch.dimensions].some((r) => about.has(r.id) && r.of.some((o) => o.split(".")[0] === id));
+  const reach = 4000;
+  const origin = px([0, 0]);
+  const agreeing = new Set(diagnosis?.agreeing);
+  // arrows only where few are left: on a rough sketch everything would be arrows
+  const shownWays = diagnosis && diagnosis.freedoms > 0 && diagnosis.freedoms <= 6 ? distinctWays(diagnosis.ways, sketch) : [];
+
+  return (
+    <>
+      <svg
+        ref={svg} className="absolute inset-0 h-full w-full text-base-content" style={{ cursor: toolName === "pick" ? "default" : "crosshair" }} data-testid="sketch" data-freedoms={diagnosis?.freedoms}
+        onPointerDown={feed("down")} onPointerMove={feed("move")} onPointerUp={feed("up")}
+      >
+        {regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />)}
+        {[[[-reach, 0], [reach, 0]], [[0, -reach], [0, reach]]].map((l, i) => (
+          <path key={i} d={screenPath(camera, frame, l as unknown as Vec2[])} stroke={hover === (i ? "y-axis" : "x-axis") || chosen.has(i ? "y-axis" : "x-axis") ? "var(--color-accent)" : "var(--color-secondary)"} strokeDasharray="14 3 3 3" strokeWidth={0.9} />
+        ))}
+        <path d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
+        {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
+        {sketch.curves.map((c) => <CurveInk key={c.id} camera={camera} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={isTroubled(c.id)} />)}
+        {sketch.curves.flatMap((c) => pointsOf(c).map((ref) => <PointInk key={ref} name={ref} at={px(pointAt(sketch, ref))} loose={ways.has(ref)} chosen={chosen.has(ref) || hover === ref} small={c.kind === "circle" || c.construction === true} />))}
+        {!preview.sketch && shownWays.map((w) => <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />)}
+        {toolName === "pick" && gaps.map((g, i) => {
+          const at = px(g.at);
+          return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
+        })}
+        {preview.curves?.map((c) => <path key={c.id} d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={1.8} fill="none" />)}
+        {preview.mark && (() => {
+          const at = px(preview.mark.at);
+          return (
+            <g data-testid="found">
+              <circle cx={at[0]} cy={at[1]} r={6} fill="none" stroke="var(--color-accent)" strokeWidth={2} />
+              <text x={at[0] + 11} y={at[1] + 18} fontSize={11} fill="var(--color-accent)" stroke="var(--color-base-100)" strokeWidth={3} paintOrder="stroke">{preview.mark.label}</text>
+            </g>
+          );
+        })()}
+        {preview.box && (() => {
+          const [a, b] = preview.box.map(px) as [Vec2, Vec2];
+          return <rect x={Math.min(a[0], b[0])} y={Math.min(a[1], b[1])} width={Math.abs(a[0] - b[0])} height={Math.abs(a[1] - b[1])} fill="var(--color-accent)" fillOpacity={0.08} stroke="var(--color-accent)" strokeDasharray="4 3" />;
+        })()}
+        {preview.dimension && (() => {
+          const g = dimensionGraphic(sketch, preview.dimension, pixel);
+          return g && g.lines.map((l, i) => <path key={i} d={screenPath(camera, frame, l)} stroke="var(--color-accent)" fill="none" strokeDasharray="4 3" />);
+        })()}
+      </svg>
+      {marksOf(sketch).map((m) => {
+        const at = px(m.at);
+        return (
+          <button
+            key={m.id} aria-label={`${m.kind} constraint ${m.id}`} title={`${m.kind}${agreeing.has(m.id) ? " (agrees with the others and adds nothing)" : ""}`}
+            className={`absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${selection.includes(m.id) ? "border-accent text-accent" : "border-secondary"} ${agreeing.has(m.id) ? "border-dashed opacity-70" : ""}`}
+            style={{ left: at[0] + 6 + m.place * 20, top: at[1] + 7 }} onClick={(e) => store.getState().select(e.shiftKey ? [...selection, m.id] : [m.id])}
+          >
+            {GLYPHS[m.kind]}
+          </button>
+        );
+      })}
+      {sketch.dimensions.map((d) => <DimensionInk key={d.id} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
+      {typing && "fresh" in typing && <DimensionInk store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
+    </>
+  );
+}
+
+/** One arrow per place: joined ends would show it twice. */
+function distinctWays<W extends { point: string }>(ways: readonly W[], sketch: Sketch): W[] {
+  const seen = new Set<string>();
+  return ways.filter((w) => {
+    const key = pointAt(sketch, w.point).map((v) => v.toFixed(4)).join();
+    return !seen.has(key) && seen.add(key);
+  });
+}

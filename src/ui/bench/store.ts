@@ -1,0 +1,222 @@
+import { create, type StoreApi, type UseBoundStore } from "zustand";
+import { apply, freeStepId, record, redo, startHistory, undo, type History, type PartCommand } from "@/core/part/commands";
+import type { PartDocument } from "@/core/part/document";
+import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
+import { frameOf } from "@/core/part/steps/sketch/sketch";
+import type { Step } from "@/core/part/steps/registry";
+import { emptySketch, type Sketch } from "@/core/sketch/sketch";
+import type { SketchCommand } from "@/core/sketch/commands";
+import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
+import type { LengthUnit } from "@/core/units/quantity";
+import { BenchKernel } from "./kernel/client";
+import type { Built } from "./kernel/messages";
+import { Saver, type SaveState } from "./saver";
+import type { NewDimension } from "./tools/tool";
+import { Camera, straightAt } from "./view/camera";
+
+/** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
+export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "extrude"; readonly draft: ExtrudeStep; readonly fresh: boolean } | { readonly kind: "plane" };
+
+export interface Message {
+  readonly kind: "notice" | "trouble";
+  readonly text: string;
+  /** Things it is about, to be marked. */
+  readonly about: readonly string[];
+}
+
+/** A size being typed: of a dimension that is there, or of a new one. */
+export type Typing = { readonly id: string } | { readonly fresh: NewDimension };
+
+export interface BenchState {
+  readonly history: History;
+  readonly mode: Mode;
+  readonly toolName: string;
+  readonly selection: readonly string[];
+  readonly typing: Typing | undefined;
+  readonly built: Built | undefined;
+  readonly building: boolean;
+  readonly message: Message | undefined;
+  readonly saved: SaveState;
+  readonly ticked: ReadonlySet<string>;
+  readonly camera: Camera;
+
+  run(command: PartCommand): boolean;
+  draw(command: SketchCommand): boolean;
+  undo(): void;
+  redo(): void;
+  select(ids: readonly string[]): void;
+  setTool(name: string): void;
+  setTyping(t: Typing | undefined): void;
+  say(m: Message | undefined): void;
+  openSketch(step: string): void;
+  newSketch(base: Sketch["plane"]["base"], offset: number): void;
+  openExtrude(operation: ExtrudeStep["operation"]): void;
+  editStep(step: Step): void;
+  changeDraft(draft: ExtrudeStep): void;
+  acceptDraft(): void;
+  choosePlane(): void;
+  leave(): void;
+  fit(): void;
+  tick(id: string): void;
+  /** Resolves when every change is on the server. */
+  settled(): Promise<void>;
+  close(): void;
+}
+
+export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
+
+/** Diagnoses are asked for often and by identity. */
+const diagnoses = new WeakMap<Sketch, Diagnosis | null>();
+export function diagnosisOf(sketch: Sketch, unit: LengthUnit): Diagnosis | undefined {
+  if (!diagnoses.has(sketch)) {
+    const r = solveSketch(sketch, unit);
+    diagnoses.set(sketch, r.ok ? r.value : null);
+  }
+  return diagnoses.get(sketch) ?? undefined;
+}
+
+export const sketchOf = (d: PartDocument, id: string): Sketch | undefined => {
+  const s = d.steps.find((x) => x.id === id);
+  return s?.kind === "sketch" ? s.sketch : undefined;
+};
+
+/** The document as the view should show it: with the step being edited as it would be. */
+function shownDocument(document: PartDocument, mode: Mode): PartDocument {
+  if (mode.kind !== "extrude") return document;
+  return mode.fresh ? { ...document, steps: [...document.steps, mode.draft] } : { ...document, steps: document.steps.map((s) => (s.id === mode.draft.id ? mode.draft : s)) };
+}
+
+export function createBench(start: PartDocument, version: number, saveTo: string): BenchStore {
+  const kernel = new BenchKernel();
+  const camera = new Camera();
+  let saver: Saver;
+  const store: BenchStore = create<BenchState>((set, get) => {
+    const document = () => get().history.present;
+    const rebuild = (first = false) => {
+      set({ building: true });
+      kernel.request(shownDocument(document(), get().mode), (built, trouble) => {
+        set({ building: false });
+        if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
+        // the last good picture stays
+        if (built) set((s) => ({ built: built.mesh || !shownDocument(document(), s.mode).steps.some((x) => x.kind !== "sketch") ? built : { ...built, mesh: undefined } }));
+        if (first && built) get().fit();
+      });
+    };
+    const moveTo = (history: History) => {
+      const before = document();
+      set({ history });
+      if (history.present === before) return;
+      saver.save(history.present);
+      const { mode } = get();
+      if (mode.kind === "sketch" && !sketchOf(history.present, mode.step)) set({ mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined });
+      rebuild();
+    };
+    queueMicrotask(() => rebuild(true));
+    return {
+      history: startHistory(start), mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined, built: undefined, building: true, message: undefined,
+      saved: { kind: "saved" }, ticked: new Set(), camera,
+
+      run(command) {
+        const r = apply(document(), command);
+        if (!r.ok) {
+          set({ message: { kind: "trouble", text: r.refusal.sentence, about: r.refusal.about ?? [] } });
+          return false;
+        }
+        set({ message: r.notice ? { kind: "notice", text: r.notice, about: [] } : undefined });
+        moveTo(record(get().history, r.value));
+        return true;
+      },
+      draw(command) {
+        const { mode, run } = get();
+        return mode.kind === "sketch" && run({ do: "sketch", step: mode.step, command });
+      },
+      undo: () => (set({ typing: undefined, selection: [], message: undefined }), moveTo(undo(get().history))),
+      redo: () => (set({ typing: undefined, selection: [], message: undefined }), moveTo(redo(get().history))),
+      select: (selection) => set({ selection }),
+      setTool: (toolName) => set({ toolName, typing: undefined, ...(toolName === "pick" ? {} : toolName.startsWith("constrain") || toolName === "dimension" ? {} : { selection: [] }) }),
+      setTyping: (typing) => set({ typing }),
+      say: (message) => set({ message }),
+      openSketch(step) {
+        const sketch = sketchOf(document(), step);
+        if (!sketch) return;
+        set({ mode: { kind: "sketch", step }, toolName: sketch.curves.length ? "pick" : "line", selection: [], typing: undefined, message: undefined });
+        rebuild();
+        camera.turnTo(straightAt(frameOf(sketch.plane)), () => get().fit());
+      },
+      newSketch(base, offset) {
+        const id = freeStepId(document(), "sketch");
+        if (get().run({ do: "add-step", step: { id, kind: "sketch", sketch: emptySketch(base, offset) } })) get().openSketch(id);
+      },
+      openExtrude(operation) {
+        const { steps } = document();
+        const sketches = steps.filter((s) => s.kind === "sketch");
+        const used = new Set(steps.flatMap((s) => (s.kind === "extrude" ? [s.sketch] : [])));
+        const sketch = [...sketches].reverse().find((s) => !used.has(s.id)) ?? sketches[sketches.length - 1];
+        if (!sketch) return set({ message: { kind: "trouble", text: "There is no sketch to extrude yet. Begin with Sketch.", about: [] } });
+        const depth = document().units === "mm" ? "10" : "1/2";
+        set({ mode: { kind: "extrude", fresh: true, draft: { id: freeStepId(document(), "extrude"), kind: "extrude", sketch: sketch.id, operation, extent: operation === "cut" ? { kind: "through" } : { kind: "depth", depth } } }, selection: [], message: undefined });
+        rebuild();
+      },
+      editStep(step) {
+        if (step.kind === "sketch") return get().openSketch(step.id);
+        set({ mode: { kind: "extrude", draft: step, fresh: false }, message: undefined });
+        rebuild();
+      },
+      changeDraft(draft) {
+        const { mode } = get();
+        if (mode.kind !== "extrude") return;
+        set({ mode: { ...mode, draft } });
+        rebuild();
+      },
+      acceptDraft() {
+        const { mode, run, built } = get();
+        if (mode.kind !== "extrude") return;
+        const trouble = built?.steps.find((s) => s.id === mode.draft.id)?.refusal;
+        if (trouble && !get().building) return set({ message: { kind: "trouble", text: trouble.sentence, about: trouble.about ?? [] } });
+        if (run(mode.fresh ? { do: "add-step", step: mode.draft } : { do: "change-step", step: mode.draft })) {
+          set({ mode: { kind: "solid" } });
+          get().fit();
+        }
+      },
+      choosePlane: () => set({ mode: { kind: "plane" }, message: undefined }),
+      leave() {
+        const { mode, typing, toolName, selection } = get();
+        // Escape goes out one level at a time
+        if (typing) return set({ typing: undefined });
+        if (mode.kind === "sketch" && toolName !== "pick") return set({ toolName: "pick" });
+        if (selection.length) return set({ selection: [] });
+        if (mode.kind === "solid") return set({ message: undefined });
+        set({ mode: { kind: "solid" }, toolName: "pick", message: undefined });
+        rebuild();
+      },
+      fit() {
+        const { built, mode } = get();
+        const box = built?.properties?.box;
+        const points: [number, number, number][] = box ? [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [i & 1 ? box.max[0] : box.min[0], i & 2 ? box.max[1] : box.min[1], i & 4 ? box.max[2] : box.min[2]]) : [];
+        const sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        if (sketch) {
+          const f = frameOf(sketch.plane);
+          const at = (x: number, y: number) => points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
+          for (const c of sketch.curves) {
+            if (c.kind === "line") for (const p of [c.start, c.end]) at(...p);
+            else for (const s of [-1, 1]) at(c.centre[0] + s * c.radius, c.centre[1] + s * c.radius);
+          }
+          if (sketch.curves.length) at(0, 0);
+        }
+        if (points.length) camera.fit(points);
+        else {
+          const half = document().units === "mm" ? 60 : 76;
+          camera.fit([[-half, -half, -half], [half, half, half]]);
+        }
+      },
+      tick: (id) => set((s) => ({ ticked: new Set(s.ticked.has(id) ? [...s.ticked].filter((t) => t !== id) : [...s.ticked, id]) })),
+      settled: () => saver.settled(),
+      close() {
+        kernel.close();
+        saver.close();
+      },
+    };
+  });
+  saver = new Saver(saveTo, version, (saved) => store.setState({ saved }));
+  return store;
+}

@@ -1,0 +1,52 @@
+import type { Camera } from "./camera";
+
+/**
+ * Turning, moving and zooming by mouse and touchpad on an element. Right drag (or Space and drag) turns, middle drag
+ * moves, the wheel zooms; two fingers move, pinching zooms. @returns a function that takes it off again
+ */
+export function navigate(element: HTMLElement, camera: Camera, leftTurns: () => boolean): () => void {
+  let way: "turn" | "move" | undefined;
+  let space = false;
+  const down = (e: PointerEvent) => {
+    const turn = e.button === 2 || (e.button === 0 && (space || leftTurns()) && !e.shiftKey);
+    way = turn ? "turn" : e.button === 1 || (e.button === 0 && e.shiftKey && leftTurns()) ? "move" : undefined;
+    if (way) element.setPointerCapture(e.pointerId);
+  };
+  const move = (e: PointerEvent) => {
+    if (way === "turn") camera.orbit(e.movementX, e.movementY);
+    if (way === "move") camera.pan(e.movementX, e.movementY);
+  };
+  const up = () => (way = undefined);
+  const wheel = (e: WheelEvent) => {
+    e.preventDefault();
+    const box = element.getBoundingClientRect();
+    const at = [e.clientX - box.left, e.clientY - box.top] as const;
+    // a touchpad's two fingers come in small steps on both axes; a pinch comes with the control key
+    const fingers = !e.ctrlKey && e.deltaMode === 0 && (e.deltaX !== 0 || Math.abs(e.deltaY) < 40);
+    if (fingers) camera.pan(-e.deltaX, -e.deltaY);
+    else camera.zoom(Math.exp(-Math.max(-120, Math.min(120, e.deltaY)) * (e.ctrlKey ? 0.01 : 0.0018)), at);
+  };
+  const menu = (e: Event) => e.preventDefault();
+  const key = (e: KeyboardEvent) => {
+    if (e.code === "Space" && !(e.target instanceof HTMLInputElement || e.target instanceof HTMLButtonElement || e.target instanceof HTMLTextAreaElement)) {
+      space = e.type === "keydown";
+      e.preventDefault();
+    }
+  };
+  element.addEventListener("pointerdown", down);
+  element.addEventListener("pointermove", move);
+  element.addEventListener("pointerup", up);
+  element.addEventListener("wheel", wheel, { passive: false });
+  element.addEventListener("contextmenu", menu);
+  window.addEventListener("keydown", key);
+  window.addEventListener("keyup", key);
+  return () => {
+    element.removeEventListener("pointerdown", down);
+    element.removeEventListener("pointermove", move);
+    element.removeEventListener("pointerup", up);
+    element.removeEventListener("wheel", wheel);
+    element.removeEventListener("contextmenu", menu);
+    window.removeEventListener("keydown", key);
+    window.removeEventListener("keyup", key);
+  };
+}

@@ -1,0 +1,42 @@
+"use client";
+
+import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
+import type { Camera } from "./camera";
+import { navigate } from "./navigation";
+import { Scene, type Layer } from "./scene";
+
+/** Tells React when the camera has moved. */
+export const useCamera = (camera: Camera) => useSyncExternalStore(camera.subscribe, () => camera.version, () => 0);
+
+/** The model with whatever lies over it. */
+export function Viewport({ camera, layers, leftTurns, children, label }: { camera: Camera; layers: readonly Layer[]; leftTurns: boolean; children?: ReactNode; label: string }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scene = useRef<Scene>(undefined);
+  const turns = useRef(leftTurns);
+  useEffect(() => {
+    turns.current = leftTurns;
+  }, [leftTurns]);
+  useEffect(() => {
+    const el = frame.current!;
+    const made = new Scene(canvas.current!, camera);
+    scene.current = made;
+    const watch = new ResizeObserver(() => camera.resize(el.clientWidth, el.clientHeight));
+    watch.observe(el);
+    camera.resize(el.clientWidth, el.clientHeight);
+    const leave = navigate(el, camera, () => turns.current);
+    return () => {
+      leave();
+      watch.disconnect();
+      made.close();
+      scene.current = undefined;
+    };
+  }, [camera]);
+  useEffect(() => scene.current?.show(layers), [layers, camera]);
+  return (
+    <div ref={frame} className="relative h-full w-full touch-none overflow-hidden" role="application" aria-label={label}>
+      <canvas ref={canvas} className="absolute inset-0 h-full w-full" />
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import Link from "next/link";
+import type { HandoutRow } from "@/server/courses";
+import { LocalTime } from "../parts/local-time";
+import { PageFrame } from "../parts/page-frame";
+
+type Handout = Omit<HandoutRow, "due_at"> & { due_at: string };
+interface Course {
+  readonly id: string;
+  readonly title: string;
+  readonly role: string;
+  readonly handouts: readonly Handout[];
+  readonly exercises: readonly { id: string; number: string; title: string }[];
+}
+
+/** Courses with their handouts; for instructors also the exercises to issue. */
+export function CourseList({ person, courses, signOut, newExercise }: { person: { name: string }; courses: readonly Course[]; signOut: () => Promise<void>; newExercise: (form: FormData) => Promise<void> }) {
+  return (
+    <PageFrame person={person} actions={<form action={signOut}><button className="btn btn-ghost btn-sm">Sign out</button></form>}>
+      {!courses.length && <p>You are in no course yet. Your instructor adds you to one.</p>}
+      {courses.map((c) => (
+        <section key={c.id} className="mb-10">
+          <h1 className="text-xl font-semibold">{c.title}</h1>
+          {c.role === "instructor" ? <Teaching course={c} newExercise={newExercise} /> : <Learning course={c} />}
+        </section>
+      ))}
+    </PageFrame>
+  );
+}
+
+function Teaching({ course, newExercise }: { course: Course; newExercise: (form: FormData) => Promise<void> }) {
+  return (
+    <>
+      <h2 className="mt-5 font-semibold">Handouts</h2>
+      {course.handouts.length ? (
+        <table className="table mt-1">
+          <thead>
+            <tr><th>Number</th><th>Title</th><th>Due</th><th className="text-right">Handed in</th><th className="text-right">To look at</th></tr>
+          </thead>
+          <tbody>
+            {course.handouts.map((h) => (
+              <tr key={h.id} className="hover:bg-base-200">
+                <td className="figures">{h.number}</td>
+                <td><Link className="font-medium hover:underline" href={`/handouts/${h.id}`}>{h.title}</Link></td>
+                <td><LocalTime iso={h.due_at} /></td>
+                <td className="figures text-right">{h.handed_in} of {h.students}</td>
+                <td className={`figures text-right ${h.to_look_at ? "font-bold text-accent" : ""}`}>{h.to_look_at}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : (
+        <p className="quiet mt-1">Nothing issued yet. Open an exercise below and make a handout of it.</p>
+      )}
+      <h2 className="mt-8 font-semibold">Exercises</h2>
+      <ul className="mt-1 max-w-xl divide-y divide-base-300 border-y border-base-300">
+        {course.exercises.map((e) => (
+          <li key={e.id}>
+            <Link className="flex gap-4 px-3 py-2 hover:bg-base-200" href={`/exercises/${e.id}`}><span className="figures w-20">{e.number || "–"}</span>{e.title}</Link>
+          </li>
+        ))}
+      </ul>
+      <form action={newExercise} className="mt-3">
+        <button name="course" value={course.id} className="btn btn-sm">New exercise</button>
+      </form>
+    </>
+  );
+}
+
+function Learning({ course }: { course: Course }) {
+  if (!course.handouts.length) return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
+  return (
+    <table className="table mt-3">
+      <thead>
+        <tr><th>Number</th><th>Title</th><th>Due</th><th className="text-right">Result</th><th /></tr>
+      </thead>
+      <tbody>
+        {course.handouts.map((h) => (
+          <tr key={h.id} className="hover:bg-base-200">
+            <td className="figures">{h.number}</td>
+            <td><Link className="font-medium hover:underline" href={`/bench/${h.id}`}>{h.title}</Link></td>
+            <td><LocalTime iso={h.due_at} /></td>
+            <td className="figures text-right">
+              {h.my_submission ? <Link className="hover:underline" href={`/submissions/${h.my_submission}`}>{h.my_points === null ? (h.mine === "failed" ? "not checked" : "being checked") : `${h.my_points} / ${h.of}`}</Link> : <span className="quiet">{h.has_work ? "begun" : "not opened"}</span>}
+            </td>
+            <td className="text-right"><Link className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`} href={`/bench/${h.id}`}>{h.has_work ? "Go on" : "Begin"}</Link></td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

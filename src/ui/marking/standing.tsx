@@ -1,0 +1,34 @@
+import { Check, CircleHelp, X } from "lucide-react";
+import type { Verdict } from "@/core/check/kinds/kind";
+
+export interface Heading {
+  readonly number: string;
+  readonly title: string;
+  readonly course: string;
+  readonly handout: string;
+}
+export interface SubmissionHead {
+  readonly id: string;
+  readonly person: string;
+  readonly attempt: number;
+  readonly state: "queued" | "checking" | "checked" | "failed";
+  readonly progress: string;
+  readonly trouble: string | null;
+  readonly handedInAt: string;
+}
+
+/** Met, missed or not known: by shape as well as colour. */
+export function Sign({ verdict }: { verdict: Verdict }) {
+  if (verdict === "met") return <Check size={17} className="mt-0.5 shrink-0 text-success" aria-label="met" />;
+  if (verdict === "missed") return <X size={17} className="mt-0.5 shrink-0 text-accent" aria-label="missed" />;
+  return <CircleHelp size={17} className="mt-0.5 shrink-0 text-warning" aria-label="not known" />;
+}
+
+export function Progress({ state }: { state: SubmissionHead }) {
+  return (
+    <div role="status" className="mt-6 flex items-center gap-3">
+      <span className="loading loading-bars loading-sm text-accent" />
+      {state.state === "queued" ? `Waiting for its check${state.progress ? `: ${state.progress}` : ""} …` : `Being checked: ${state.progress} …`}
+    </div>
+  );
+}

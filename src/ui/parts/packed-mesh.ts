@@ -1,0 +1,17 @@
+import type { Mesh } from "@/core/kernel/mesh";
+
+interface Packed {
+  readonly positions: string;
+  readonly normals: string;
+  readonly triangles: string;
+  readonly faces: Mesh["faces"];
+  readonly edges: readonly string[];
+}
+
+const bytes = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer;
+
+/** A mesh as the server packs it, back in arrays. */
+export const unpackMesh = (p: Packed): Mesh => ({
+  positions: new Float32Array(bytes(p.positions)), normals: new Float32Array(bytes(p.normals)), triangles: new Uint32Array(bytes(p.triangles)), faces: p.faces,
+  edges: p.edges.map((e) => new Float32Array(bytes(e))),
+});
