@@ -130,14 +130,14 @@ function compose(exercise: Exercise, model: SheetModel, views: readonly View[], 
 }
 
 /** Line widths of ISO 128-2, group 0.7: wide outlines, narrow for the rest. Colours may be set from outside. */
-const STYLE = `.paper{fill:var(--sheet-paper,#fff)}.sheet text{fill:var(--sheet-ink,#22292f)}.frame,.frame line{stroke:var(--sheet-ink,#22292f);stroke-width:.5}.shown{stroke:var(--sheet-ink,#22292f);stroke-width:.7;fill:none;stroke-linecap:round;stroke-linejoin:round}.hidden{stroke:var(--sheet-ink,#22292f);stroke-width:.35;fill:none;stroke-dasharray:3 1.2}.centre,.thin{stroke:var(--sheet-steel,#3e5c70);stroke-width:.25;fill:none}.centre{stroke-dasharray:5 1 1 1}.dimension text{paint-order:stroke;stroke:var(--sheet-paper,#fff);stroke-width:1.2}.dimension line{stroke:var(--sheet-steel,#3e5c70);stroke-width:${THIN}}.dimension .arrow{fill:var(--sheet-steel,#3e5c70)}`;
+const STYLE = `.paper{fill:var(--sheet-paper,#fff)}.sheet text{fill:var(--sheet-ink,#22292f)}.frame,.frame line{stroke:var(--sheet-ink,#22292f);stroke-width:.5}.shown{stroke:var(--sheet-ink,#22292f);stroke-width:.7;fill:none;stroke-linecap:round;stroke-linejoin:round}.unseen{stroke:var(--sheet-ink,#22292f);stroke-width:.35;fill:none;stroke-dasharray:3 1.2}.centre,.thin{stroke:var(--sheet-steel,#3e5c70);stroke-width:.25;fill:none}.centre{stroke-dasharray:5 1 1 1}.dimension text{paint-order:stroke;stroke:var(--sheet-paper,#fff);stroke-width:1.2}.dimension line{stroke:var(--sheet-steel,#3e5c70);stroke-width:${THIN}}.dimension .arrow{fill:var(--sheet-steel,#3e5c70)}`;
 
 function drawView(v: View, corner: Vec2, scale: number, centres: readonly { at: Vec2; radius: number }[]): string {
   const toPaper = (p: Vec2): Vec2 => [corner[0] + (p[0] - v.box.min[0]) * scale, corner[1] + (v.box.max[1] - p[1]) * scale];
   const box: Box = { min: corner, max: [corner[0] + (v.box.max[0] - v.box.min[0]) * scale, corner[1] + (v.box.max[1] - v.box.min[1]) * scale] };
   const strokes = [...v.strokes].sort((a, b) => Number(b.hidden) - Number(a.hidden)).map((s) => {
     const d = strokePath(s, toPaper, scale);
-    return element("path", { d, class: s.hidden ? "hidden" : "shown" });
+    return element("path", { d, class: s.hidden ? "unseen" : "shown" });
   });
   const seen = new Set<string>();
   const crosses = centres.flatMap(({ at, radius }) => {

@@ -112,10 +112,10 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
       {mode.kind === "extrude" && <RegionLayer store={store} />}
       {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
-      <div className="absolute right-3 top-3" onPointerDown={(e) => e.stopPropagation()}><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
-      {mode.kind === "extrude" && <div className="absolute z-10" style={cardPlace(store)} onPointerDown={(e) => e.stopPropagation()}><ExtrudeCard store={store} draft={mode.draft} /></div>}
-      {mode.kind === "plane" && <div className="absolute left-1/2 top-1/4 z-10 -translate-x-1/2" onPointerDown={(e) => e.stopPropagation()}><PlaneCard store={store} /></div>}
-      <div className="pointer-events-none absolute inset-x-0 bottom-2.5 flex justify-center" onPointerDown={(e) => e.stopPropagation()}><Tray store={store} /></div>
+      <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
+      {mode.kind === "extrude" && <div className="absolute z-10" style={cardPlace(store)} data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}
+      {mode.kind === "plane" && <div className="absolute left-1/2 top-1/4 z-10 -translate-x-1/2" data-overlay><PlaneCard store={store} /></div>}
+      <div className="pointer-events-none absolute inset-x-0 bottom-2.5 flex justify-center" data-overlay><Tray store={store} /></div>
     </Viewport>
   );
 }

@@ -89,6 +89,7 @@ function shownDocument(document: PartDocument, mode: Mode): PartDocument {
 export function createBench(start: PartDocument, version: number, saveTo: string): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
+  camera.foot = 110;
   let saver: Saver;
   const store: BenchStore = create<BenchState>((set, get) => {
     const document = () => get().history.present;

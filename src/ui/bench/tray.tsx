@@ -94,16 +94,16 @@ export function Tray({ store }: { store: BenchStore }) {
   const toolName = store((s) => s.toolName);
   const isSketch = mode.kind === "sketch";
   return (
-    <div className="pointer-events-auto rounded-box border border-base-300 bg-base-100/95 px-2 py-1.5 shadow-md" role="toolbar" aria-label={isSketch ? "Sketch tools" : "Solid tools"}>
+    <div className="pointer-events-auto rounded-box border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-md" role="toolbar" aria-label={isSketch ? "Sketch tools" : "Solid tools"}>
       {trayRows(isSketch).map((row) => (
         <div key={row.name} className="flex items-center">
-          <span className="quiet w-11 text-xs">{row.name}</span>
+          <span className="quiet w-9 text-xs">{row.name}</span>
           {row.tools.map((t) => {
             const active = isSketch && t.tool === toolName;
             return (
               <button
                 key={t.key} title={`${t.label} (${t.key})`} aria-pressed={active} onClick={(e) => (takeTool(store, t), e.currentTarget.blur())}
-                className={`relative flex h-11 ${isSketch ? "w-14" : "w-22"} flex-col items-center justify-center gap-0.5 rounded-field border text-[11px] leading-none ${active ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
+                className={`relative flex h-11 ${isSketch ? "w-[50px] text-[10px]" : "w-22 text-[11px]"} flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${active ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
               >
                 {t.icon ? <t.icon size={15} strokeWidth={1.6} aria-hidden /> : <span className="h-[15px] text-[15px] leading-[15px]" aria-hidden>{GLYPHS[t.glyph!]}</span>}
                 {t.label}

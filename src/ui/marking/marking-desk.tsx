@@ -132,7 +132,7 @@ function Comparison({ submission, shape, units }: { submission: string; shape: S
             const at = camera.toPixels(l.centre);
             return <span key={i} className="figures pointer-events-none absolute bg-base-100/85 px-1 text-xs" style={{ left: at[0] + 26, top: at[1] - 26 }}>{l.word} {volumeText(l.volume, units)}</span>;
           })}
-          <div className="absolute right-3 top-0" onPointerDown={(e) => e.stopPropagation()}><UnfoldedBox camera={camera} projection="first-angle" current={version} /></div>
+          <div className="absolute right-3 top-0" data-overlay><UnfoldedBox camera={camera} projection="first-angle" current={version} /></div>
         </Viewport>
       </div>
       {shape && (

@@ -42,7 +42,7 @@ export function DimensionInk(props: Props) {
         {graphic.arrows.map(arrow)}
       </svg>
       {isTyping ? (
-        <div className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow" style={{ left: label[0], top: label[1] }} onPointerDown={(e) => e.stopPropagation()}>
+        <div className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow" style={{ left: label[0], top: label[1] }} data-overlay>
           <SizeField store={store} sketch={sketch} {...(dimension ? { dimension } : { fresh: fresh! })} unit={quantity === "angle" ? "°" : unit} />
         </div>
       ) : (

@@ -99,7 +99,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     <>
       <svg
         ref={svg} className="absolute inset-0 h-full w-full text-base-content" style={{ cursor: toolName === "pick" ? "default" : "crosshair" }} data-testid="sketch" data-freedoms={diagnosis?.freedoms}
-        onPointerDown={feed("down")} onPointerMove={feed("move")} onPointerUp={feed("up")}
+        onMouseDown={(e) => e.preventDefault() /* a number field that opens keeps the focus */} onPointerDown={feed("down")} onPointerMove={feed("move")} onPointerUp={feed("up")}
       >
         {regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />)}
         {[[[-reach, 0], [reach, 0]], [[0, -reach], [0, reach]]].map((l, i) => (

@@ -16,6 +16,8 @@ export class Camera {
   scale = 3;
   width = 1;
   height = 1;
+  /** Pixels at the foot that something lies over; fitting keeps clear of them. */
+  foot = 0;
   version = 0;
   private listeners = new Set<() => void>();
   private turning = 0;
@@ -81,13 +83,15 @@ export class Camera {
     this.moved();
   }
   /** Brings a box (corners in space) into view. */
-  fit(points: readonly Vec3[], margin = 0.62): void {
+  fit(points: readonly Vec3[], margin = 0.7): void {
     if (!points.length) return;
     const across = (d: Vec3) => points.map((p) => dot3(p, d));
     const mid = (d: Vec3) => (Math.min(...across(d)) + Math.max(...across(d))) / 2;
     const span = (d: Vec3) => Math.max(...across(d)) - Math.min(...across(d));
     this.target = [this.right, this.up, this.toViewer].reduce<Vec3>((s, d) => add3(s, scale3(d, mid(d))), [0, 0, 0]);
-    this.scale = Math.max(0.001, Math.min(20000, margin * Math.min(this.width / Math.max(span(this.right), 1e-3), this.height / Math.max(span(this.up), 1e-3))));
+    const free = Math.max(this.height - this.foot, 50);
+    this.scale = Math.max(0.001, Math.min(20000, margin * Math.min(this.width / Math.max(span(this.right), 1e-3), free / Math.max(span(this.up), 1e-3))));
+    this.target = add3(this.target, scale3(this.up, -this.foot / 2 / this.scale));
     this.moved();
   }
   /** Turns to a look, in a short movement unless motion is unwanted. */

@@ -8,6 +8,8 @@ export function navigate(element: HTMLElement, camera: Camera, leftTurns: () => 
   let way: "turn" | "move" | undefined;
   let space = false;
   const down = (e: PointerEvent) => {
+    // cards and the tray lie over the model and keep their pointers
+    if ((e.target as Element).closest("[data-overlay]")) return;
     const turn = e.button === 2 || (e.button === 0 && (space || leftTurns()) && !e.shiftKey);
     way = turn ? "turn" : e.button === 1 || (e.button === 0 && e.shiftKey && leftTurns()) ? "move" : undefined;
     if (way) element.setPointerCapture(e.pointerId);
@@ -18,6 +20,7 @@ export function navigate(element: HTMLElement, camera: Camera, leftTurns: () => 
   };
   const up = () => (way = undefined);
   const wheel = (e: WheelEvent) => {
+    if ((e.target as Element).closest("[data-overlay]")) return;
     e.preventDefault();
     const box = element.getBoundingClientRect();
     const at = [e.clientX - box.left, e.clientY - box.top] as const;

@@ -1,0 +1,133 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { Draft } from "@/demo/draft";
+import { STEEL } from "@/demo/parts";
+import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
+
+/** A gauge plate: 80 × 50 × 12 with a ⌀20 hole in its middle. */
+function gaugePlate() {
+  const d = new Draft("Gauge plate", "mm", STEEL).sketch("top");
+  const [bottom, right] = d.rectangle([0, 0], [80, 50]) as [string, string];
+  const hole = d.circle([40, 25], 10);
+  d.constrain("coincident", `${bottom}.start`, "origin").dimension("length", [bottom], 80).dimension("length", [right], 50).dimension("diameter", [hole], 20);
+  d.dimension("horizontal-distance", ["origin", `${hole}.centre`], 40).dimension("vertical-distance", ["origin", `${hole}.centre`], 25);
+  return d.extrude("add", { kind: "depth", depth: 12 }).document;
+}
+
+let browser: Browser, teacher: Page, student: Page;
+beforeAll(async () => {
+  browser = await openBrowser();
+  teacher = await visit(browser, "Hedda Lark");
+  student = await visit(browser, "Linnea Holt");
+});
+beforeEach(pictureOnFailure(() => [teacher, student]));
+afterAll(() => browser.close());
+
+describe.sequential("from a handout to a graded part", () => {
+  it("the instructor writes an exercise, brings the reference and issues it", async () => {
+    await teacher.getByRole("button", { name: "New exercise" }).click();
+    await teacher.waitForURL("**/exercises/*");
+    await teacher.getByLabel("Number").fill("WS-21");
+    await teacher.getByLabel("Title", { exact: true }).fill("Gauge plate");
+    await teacher.getByLabel("Brief").fill("The plate the rain gauge stands on.");
+    const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.json");
+    writeFileSync(file, JSON.stringify(gaugePlate()));
+    await teacher.getByLabel("Reference part (document)").setInputFiles(file);
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.getByText(/44.230\.1 mm³/).waitFor();
+    await teacher.getByText("⌀20").first().waitFor();
+    await teacher.getByLabel("Due").fill("2031-05-04T18:00");
+    await teacher.getByRole("button", { name: "Make a handout" }).click();
+    await teacher.waitForURL("**/handouts/*");
+    await teacher.getByRole("heading", { name: "WS-21 Gauge plate" }).waitFor();
+    await teacher.getByRole("img", { name: "The Sheet" }).waitFor();
+  });
+
+  it("the student sketches a dimensioned rectangle, a hole placed by relations, and sees it become fully defined", async () => {
+    await student.reload();
+    await student.getByRole("row", { name: /WS-21/ }).getByRole("link", { name: "Begin" }).click();
+    await student.waitForURL("**/bench/*");
+    const hand = new Hand(student);
+    await student.getByRole("button", { name: /^Sketch/ }).click();
+    await student.getByRole("button", { name: /^top/ }).click();
+    await student.getByTestId("sketch").waitFor();
+    const [x, y] = await hand.middle();
+    await hand.key("e");
+    await hand.click(x, y);
+    await hand.click(x + 190, y - 120);
+    await hand.freedoms(2);
+    // the first size scales the rough sketch
+    await hand.dimension([await hand.curve("l1")], [x + 90, y + 45], "=100-20");
+    await hand.freedoms(1);
+    await hand.key("u");
+    const right = await hand.curve("l2");
+    await hand.dimension([right], [right[0] + 50, right[1]], "50 mm");
+    await hand.freedoms(0);
+    await hand.key("u");
+    // a diagonal, and a circle whose centre finds its midpoint
+    await hand.key("w");
+    await hand.click(...(await hand.point("l1.start")));
+    await hand.click(...(await hand.point("l2.end")));
+    await hand.key("Escape");
+    await hand.key("Escape");
+    const [a, b] = [await hand.point("l1.start"), await hand.point("l2.end")];
+    const middle: [number, number] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+    await hand.click(a[0] * 0.7 + b[0] * 0.3, a[1] * 0.7 + b[1] * 0.3);
+    await hand.key("t");
+    await hand.key("r");
+    await student.mouse.move(middle[0] + 4, middle[1] + 3, { steps: 4 });
+    expect(await student.getByTestId("found").textContent()).toBe("midpoint");
+    await hand.click(middle[0] + 3, middle[1] + 2);
+    await hand.click(middle[0] + 40, middle[1] + 20);
+    await hand.freedoms(1);
+    expect(await student.locator('[data-curve="c1"]').getAttribute("data-loose")).toBe("true");
+    const circle = await student.locator('[data-curve="c1"] path').first().boundingBox();
+    await hand.dimension([[circle!.x + circle!.width, circle!.y + circle!.height / 2]], [middle[0] + 90, middle[1] + 60], "20");
+    await hand.freedoms(0);
+    expect(await student.locator('[data-curve="c1"]').getAttribute("data-loose")).toBe("false");
+    await expect.poll(() => gauge(student, "Sketches fully defined").textContent()).toBe("1 of 1");
+    // sizes used tick themselves on the Sheet
+    await expect.poll(() => gauge(student, "Printed sizes used").textContent()).not.toMatch(/^0 /);
+    await hand.key("o");
+  });
+
+  it("extrudes with a live preview and hands in", async () => {
+    const hand = new Hand(student);
+    await hand.key("w");
+    await student.getByLabel("Depth").fill("1");
+    await expect.poll(() => gauge(student, "Volume").textContent(), { timeout: 15_000 }).toMatch(/3.685\.8/);
+    await student.getByLabel("Depth").fill("12 mm");
+    await expect.poll(() => gauge(student, "Volume").textContent()).toMatch(/44.230\.1/);
+    await student.getByLabel("Depth").press("Enter");
+    await student.getByRole("form", { name: "Extrude" }).waitFor({ state: "detached" });
+    await kept(student);
+    await student.getByRole("button", { name: "Hand in" }).click();
+    await student.waitForURL("**/submissions/*");
+    // the page follows the check by itself
+    await expect.poll(() => student.getByTestId("points").textContent({ timeout: 100 }).catch(() => ""), { timeout: 30_000 }).toBe("20 / 20");
+    expect(await student.getByText("Every face is where the drawing puts it (7 of 7).").count()).toBe(1);
+    // no target of the reference is told beyond what the Sheet prints
+    expect(await student.content()).not.toContain("wanted");
+  });
+
+  it("the instructor opens the result", async () => {
+    await teacher.getByRole("link", { name: "Linnea Holt" }).click();
+    await teacher.waitForURL("**/submissions/*");
+    expect(await teacher.getByTestId("points").textContent()).toBe("20 / 20");
+    await teacher.getByText(/wanted 44.230\.1 mm³/).waitFor();
+    await teacher.getByRole("button", { name: "Reference" }).click();
+    expect(await teacher.getByRole("button", { name: "Reference" }).getAttribute("aria-pressed")).toBe("true");
+  });
+
+  it("keeps the reference from the student: another's submission and the picture answer as if they were not there", async () => {
+    const own = new URL(student.url()).pathname.split("/").pop()!;
+    expect((await student.request.get(`${BASE}/api/submissions/${own}/picture`)).status()).toBe(404);
+    const answer = await student.request.get(`${BASE}/api/submissions/00000000-0000-4000-8000-000000000000/state`);
+    expect(answer.status()).toBe(404);
+    expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/nothing here for you/);
+    expect((await student.request.put(`${BASE}/api/works/not-an-id`, { data: { document: {}, version: 1 } })).status()).toBe(404);
+  });
+});

@@ -1,0 +1,84 @@
+import { chromium, type Browser, type Locator, type Page } from "playwright-core";
+import { expect, type TestContext } from "vitest";
+
+export const BASE = process.env["CALIPER_URL"] ?? "http://127.0.0.1:3000";
+
+const ARGS = ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run"];
+
+export const openBrowser = (): Promise<Browser> => chromium.launch({ executablePath: process.env["CHROMIUM_PATH"] ?? "/usr/bin/chromium", args: ARGS });
+
+/** A new visitor with a window of their own, signed in as a demo person. Errors in the page fail the test. */
+export async function visit(browser: Browser, name: string): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
+  const page = await context.newPage();
+  page.setDefaultTimeout(20_000);
+  page.on("pageerror", (e) => {
+    throw e;
+  });
+  await page.goto(BASE);
+  await page.getByRole("button", { name }).click();
+  await page.waitForURL("**/courses");
+  return page;
+}
+
+/** Drawing by hand: real mouse and keys over the sketch. */
+export class Hand {
+  constructor(readonly page: Page) {}
+
+  /** Middle of the drawing, where the origin of an empty sketch lies. */
+  async middle(): Promise<[number, number]> {
+    const b = (await this.page.getByTestId("sketch").boundingBox())!;
+    return [b.x + b.width / 2, b.y + b.height / 2];
+  }
+  async click(x: number, y: number): Promise<void> {
+    await this.page.mouse.move(x - 3, y - 2);
+    await this.page.mouse.move(x, y, { steps: 3 });
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+  }
+  async drag(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    await this.page.mouse.move(...from);
+    await this.page.mouse.down();
+    await this.page.mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2, { steps: 6 });
+    await this.page.mouse.move(...to, { steps: 6 });
+    await this.page.mouse.up();
+  }
+  async key(key: string): Promise<void> {
+    await this.page.keyboard.press(key);
+    // the drawing follows in the next frames
+    await this.page.waitForTimeout(80);
+  }
+  private async centre(l: Locator): Promise<[number, number]> {
+    const b = (await l.boundingBox())!;
+    return [b.x + b.width / 2, b.y + b.height / 2];
+  }
+  /** Where a point of the sketch stands on screen. */
+  point = (ref: string) => this.centre(this.page.locator(`[data-point="${ref}"]`));
+  /** The middle of a curve's box: of a level or upright line a point on it. */
+  curve = (id: string) => this.centre(this.page.locator(`[data-curve="${id}"] path`).first());
+  /** Dimension over one or two places, number placed at the third, size typed. */
+  async dimension(places: readonly (readonly [number, number])[], at: readonly [number, number], size: string): Promise<void> {
+    await this.key("a");
+    for (const p of places) await this.click(...p);
+    await this.click(...at);
+    await this.page.getByLabel("size", { exact: true }).fill(size);
+    await this.key("Enter");
+    await this.page.getByLabel("size", { exact: true }).waitFor({ state: "detached" });
+  }
+  async freedoms(n: number): Promise<void> {
+    await expect.poll(() => this.page.getByTestId("sketch").getAttribute("data-freedoms"), { timeout: 5000 }).toBe(String(n));
+  }
+}
+
+/** Waits until the Bench has sent everything to the server. */
+export const kept = (page: Page) => page.getByText(/^All changes kept/).waitFor();
+
+export const gauge = (page: Page, name: string) => page.locator(`[data-gauge="${name}"]`);
+
+/** Keeps a picture of a page whose test failed, under test-results. */
+export function pictureOnFailure(pages: () => readonly (Page | undefined)[]) {
+  return ({ task, onTestFailed }: TestContext) =>
+    onTestFailed(async () => {
+      for (const [i, page] of pages().entries()) await page?.screenshot({ path: `test-results/${task.name.slice(0, 50).replace(/\W+/g, "-")}-${i}.png` }).catch(() => undefined);
+    });
+}
