@@ -54,7 +54,7 @@ describe.sequential("from a handout to a graded part", () => {
     await student.getByRole("button", { name: /^Sketch/ }).click();
     await student.getByRole("button", { name: /^top/ }).click();
     await student.getByTestId("sketch").waitFor();
-    const [x, y] = await hand.middle();
+    const [x, y] = await hand.point("origin");
     await hand.key("e");
     await hand.click(x, y);
     await hand.click(x + 190, y - 120);

@@ -25,11 +25,6 @@ export async function visit(browser: Browser, name: string): Promise<Page> {
 export class Hand {
   constructor(readonly page: Page) {}
 
-  /** Middle of the drawing, where the origin of an empty sketch lies. */
-  async middle(): Promise<[number, number]> {
-    const b = (await this.page.getByTestId("sketch").boundingBox())!;
-    return [b.x + b.width / 2, b.y + b.height / 2];
-  }
   async click(x: number, y: number): Promise<void> {
     await this.page.mouse.move(x - 3, y - 2);
     await this.page.mouse.move(x, y, { steps: 3 });

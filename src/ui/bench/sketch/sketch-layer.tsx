@@ -105,7 +105,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         {[[[-reach, 0], [reach, 0]], [[0, -reach], [0, reach]]].map((l, i) => (
           <path key={i} d={screenPath(camera, frame, l as unknown as Vec2[])} stroke={hover === (i ? "y-axis" : "x-axis") || chosen.has(i ? "y-axis" : "x-axis") ? "var(--color-accent)" : "var(--color-secondary)"} strokeDasharray="14 3 3 3" strokeWidth={0.9} />
         ))}
-        <path d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
+        <path data-point="origin" d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
         {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
         {sketch.curves.map((c) => <CurveInk key={c.id} camera={camera} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={isTroubled(c.id)} />)}
         {sketch.curves.flatMap((c) => pointsOf(c).map((ref) => <PointInk key={ref} name={ref} at={px(pointAt(sketch, ref))} loose={ways.has(ref)} chosen={chosen.has(ref) || hover === ref} small={c.kind === "circle" || c.construction === true} />))}
