@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { issueSentence, MaterialSchema, PartSchema } from "@/core/part/document";
-import { readPart } from "@/core/part/document";
+import { issueSentence, MaterialSchema, PartSchema, readPart } from "@/core/part/document";
+import { SheetSettingsSchema } from "@/core/sheet/subject";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 
 const Share = z.number().min(0).max(1);
@@ -12,17 +12,6 @@ export const RubricLineSchema = z.strictObject({
   points: z.number().min(0).max(1000),
   /** All or nothing, or falling linearly from the tolerance (all points) to the limit (none). */
   scoring: z.discriminatedUnion("mode", [z.strictObject({ mode: z.literal("all") }), z.strictObject({ mode: z.literal("falling"), limit: z.number().positive() })]),
-});
-
-export const AnchoredDimensionSchema = z.strictObject({
-  id: z.string(),
-  kind: z.enum(["linear", "diameter", "radius"]),
-  view: z.enum(["front", "top", "side"]),
-  /** Names of the reference's faces it is anchored to; one for a size of a round face, two for a distance. */
-  faces: z.array(z.string()).min(1).max(2),
-  /** For a slanting face: measure to its nearer or farther end from the first face. */
-  reach: z.enum(["near", "far"]).optional(),
-  count: z.number().int().positive().optional(),
 });
 
 /** An exercise: what is asked, what the answer is, and how it is marked. */
@@ -38,19 +27,11 @@ export const ExerciseSchema = z.strictObject({
   /** Shares of the target: 0.005 is half a percent. */
   tolerances: z.strictObject({ volume: Share, mass: Share, shape: Share }),
   rubric: z.array(RubricLineSchema).max(40),
-  sheet: z.strictObject({
-    projection: z.enum(["first-angle", "third-angle"]),
-    printMass: z.boolean(),
-    printVolume: z.boolean(),
-    notes: z.string().max(1000),
-    /** Left out: the dimensions are proposed from the reference. */
-    dimensions: z.array(AnchoredDimensionSchema).max(200).optional(),
-  }),
+  sheet: SheetSettingsSchema,
 });
 
 export type Exercise = z.infer<typeof ExerciseSchema>;
 export type RubricLine = z.infer<typeof RubricLineSchema>;
-export type AnchoredDimension = z.infer<typeof AnchoredDimensionSchema>;
 
 export function readExercise(source: unknown): Outcome<Exercise> {
   let data = source;

@@ -1,4 +1,4 @@
-import type { AnchoredDimension } from "@/core/check/exercise";
+import type { AnchoredDimension } from "./subject";
 import { dot3, scale3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Gaze } from "@/core/kernel/hidden-lines";
 import { plainNumber, inUnit, type LengthUnit } from "@/core/units/quantity";

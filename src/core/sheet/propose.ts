@@ -1,4 +1,4 @@
-import type { AnchoredDimension } from "@/core/check/exercise";
+import type { AnchoredDimension } from "./subject";
 import { dot3, type Vec3 } from "@/core/geometry/vector";
 import type { SheetModel } from "./model";
 

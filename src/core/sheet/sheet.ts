@@ -1,4 +1,4 @@
-import type { Exercise } from "@/core/check/exercise";
+import type { SheetSubject } from "./subject";
 import type { Vec2 } from "@/core/geometry/vector";
 import { massText, volumeText } from "@/core/units/amounts";
 import { projectedEdges } from "@/core/kernel/hidden-lines";
@@ -20,7 +20,7 @@ import { GAZES, project, type ViewName } from "./views";
 export interface Sheet {
   readonly svg: string;
   readonly scale: string;
-  readonly projection: Exercise["sheet"]["projection"];
+  readonly projection: SheetSubject["sheet"]["projection"];
   /** Targets the title block prints: mass in g with its tolerance as a share. */
   readonly printedMass?: { readonly target: number; readonly tolerance: number };
   readonly dimensions: readonly { readonly id: string; readonly text: string; readonly size: number; readonly kind: string }[];
@@ -46,40 +46,40 @@ function extent(strokes: readonly Stroke[]): Box {
 }
 
 /** Builds the Sheet of an exercise from its reference: views, measured dimensions, frame and title block, as SVG. */
-export function makeSheet(kernel: Kernel, exercise: Exercise, school = "Saltmarsh Technical College"): Outcome<Sheet> {
-  const built = rebuild(kernel, exercise.reference);
+export function makeSheet(kernel: Kernel, subject: SheetSubject, school = "Saltmarsh Technical College"): Outcome<Sheet> {
+  const built = rebuild(kernel, subject.reference);
   const trouble = built.steps.find((s) => s.refusal);
   if (!built.body || trouble) {
     kernel.release(built.body?.shape);
     return refuse("bad-reference", `The reference part cannot be drawn: ${trouble?.refusal?.sentence ?? "it has no solid."}`);
   }
   const model = sheetModel(kernel, built.body);
-  const wanted = exercise.sheet.dimensions ?? proposeDimensions(model);
-  const gazes = GAZES(exercise.sheet.projection);
+  const wanted = subject.sheet.dimensions ?? proposeDimensions(model);
+  const gazes = GAZES(subject.sheet.projection);
   const views = (["front", "top", "side", "pictorial"] as const).map((name): View => {
     const strokes = cleanStrokes(projectedEdges(kernel, built.body!, gazes[name], name !== "pictorial"));
-    const dimensions = wanted.filter((d) => d.view === name).map((d) => measureAnchored(model, d, gazes[name], exercise.units)).filter((d) => d !== undefined);
+    const dimensions = wanted.filter((d) => d.view === name).map((d) => measureAnchored(model, d, gazes[name], subject.units)).filter((d) => d !== undefined);
     return { name, strokes, box: extent(strokes), dimensions };
   });
-  const centres = centreLines(model, exercise.sheet.projection);
-  const sheet = compose(exercise, model, views, centres, school);
+  const centres = centreLines(model, subject.sheet.projection);
+  const sheet = compose(subject, model, views, centres, school);
   kernel.release((built.body as Solid).shape);
   return done(sheet);
 }
 
 /** Axes of round faces in each view: where they are seen end on, and their size. */
-function centreLines(model: SheetModel, projection: Exercise["sheet"]["projection"]) {
+function centreLines(model: SheetModel, projection: SheetSubject["sheet"]["projection"]) {
   const gazes = GAZES(projection);
   return (view: ViewName) =>
     view === "pictorial" ? [] : model.faces.flatMap(({ carrier: c }) => (c.kind === "cylinder" && Math.abs(c.axis[0] * gazes[view].toViewer[0] + c.axis[1] * gazes[view].toViewer[1] + c.axis[2] * gazes[view].toViewer[2]) > 0.999 ? [{ at: project(gazes[view], c.at), radius: c.radius }] : []));
 }
 
-function compose(exercise: Exercise, model: SheetModel, views: readonly View[], centres: (v: ViewName) => { at: Vec2; radius: number }[], school: string): Sheet {
+function compose(subject: SheetSubject, model: SheetModel, views: readonly View[], centres: (v: ViewName) => { at: Vec2; radius: number }[], school: string): Sheet {
   const by = Object.fromEntries(views.map((v) => [v.name, v])) as Record<ViewName, View>;
   const room = Object.fromEntries(views.map((v) => [v.name, dimensionRoom(v.dimensions)])) as Record<ViewName, ReturnType<typeof dimensionRoom>>;
   const size = (v: View, s: number): Vec2 => [(v.box.max[0] - v.box.min[0]) * s, (v.box.max[1] - v.box.min[1]) * s];
   const GAP = 6;
-  const third = exercise.sheet.projection === "third-angle";
+  const third = subject.sheet.projection === "third-angle";
   const [upper, lower] = third ? [by.top, by.front] : [by.front, by.top];
   const inner = { width: PAPER.width - 2 * PAPER.margin - 8, height: PAPER.height - 2 * PAPER.margin - TITLE_HEIGHT - 26 };
   const left = Math.max(room.front.left, room.top.left), middle = room.front.right + room.side.left + GAP;
@@ -112,9 +112,9 @@ function compose(exercise: Exercise, model: SheetModel, views: readonly View[], 
 
   const drawn = views.map((v) => drawView(v, corner[v.name], v.name === "pictorial" ? pScale : scale, centres(v.name))).join("");
   const W = PAPER.width - 2 * PAPER.margin, bottom = PAPER.height - PAPER.margin;
-  const target = model.properties.volume * densityOf(exercise.material);
-  const mass = exercise.sheet.printMass ? `Mass ${massText(target)}` : undefined;
-  const notes = [exercise.sheet.notes, exercise.sheet.printVolume ? `Volume ${volumeText(model.properties.volume, exercise.units)}` : ""].filter(Boolean);
+  const target = model.properties.volume * densityOf(subject.material);
+  const mass = subject.sheet.printMass ? `Mass ${massText(target)}` : undefined;
+  const notes = [subject.sheet.notes, subject.sheet.printVolume ? `Volume ${volumeText(model.properties.volume, subject.units)}` : ""].filter(Boolean);
   const svg = element(
     "svg",
     { xmlns: "http://www.w3.org/2000/svg", viewBox: `0 0 ${PAPER.width} ${PAPER.height}`, "font-family": "'B612 Mono', monospace", class: "sheet" },
@@ -123,10 +123,10 @@ function compose(exercise: Exercise, model: SheetModel, views: readonly View[], 
     element("rect", { x: PAPER.margin, y: PAPER.margin, width: W, height: PAPER.height - 2 * PAPER.margin, class: "frame", fill: "none" }),
     drawn,
     ...notes.map((n, i) => element("text", { x: PAPER.margin + 4, y: bottom - TITLE_HEIGHT - 5 - (notes.length - 1 - i) * 7, "font-size": 4.2 }, escaped(n))),
-    titleBlock(exercise, PAPER.margin, bottom - TITLE_HEIGHT, W, scaleText(scale), mass, school),
+    titleBlock(subject, PAPER.margin, bottom - TITLE_HEIGHT, W, scaleText(scale), mass, school),
   );
-  const printed = exercise.sheet.printMass ? { printedMass: { target, tolerance: exercise.tolerances.mass } } : {};
-  return { svg, scale: scaleText(scale), projection: exercise.sheet.projection, ...printed, dimensions: views.flatMap((v) => v.dimensions.map(({ id, text, value, kind }) => ({ id, text, size: value, kind }))) };
+  const printed = subject.sheet.printMass ? { printedMass: { target, tolerance: subject.tolerances.mass } } : {};
+  return { svg, scale: scaleText(scale), projection: subject.sheet.projection, ...printed, dimensions: views.flatMap((v) => v.dimensions.map(({ id, text, value, kind }) => ({ id, text, size: value, kind }))) };
 }
 
 /** Line widths of ISO 128-2, group 0.7: wide outlines, narrow for the rest. Colours may be set from outside. */

@@ -90,7 +90,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
   const kernel = new BenchKernel();
   const camera = new Camera();
   camera.foot = 110;
-  let saver: Saver;
+  const saver = new Saver(saveTo, version, (saved) => store.setState({ saved }));
   const store: BenchStore = create<BenchState>((set, get) => {
     const document = () => get().history.present;
     const rebuild = (first = false) => {
@@ -218,6 +218,5 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       },
     };
   });
-  saver = new Saver(saveTo, version, (saved) => store.setState({ saved }));
   return store;
 }

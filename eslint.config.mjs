@@ -1,0 +1,60 @@
+import tseslint from "typescript-eslint";
+
+/** The floors of the house and, inside core, its rooms: each may import only what stands below it. */
+const FLOORS = ["core", "server", "worker", "cli", "demo", "ui", "app"];
+const MAY = {
+  core: [],
+  server: ["core"],
+  worker: ["core", "server"],
+  cli: ["core", "worker", "demo"],
+  demo: ["core", "server"],
+  // types of what the server hands over; its code stays on the server
+  ui: ["core"],
+  app: ["core", "server", "ui"],
+};
+const ROOMS = ["units", "geometry", "sketch", "kernel", "formats", "part", "sheet", "check", "grade"];
+const ROOM_MAY = {
+  units: [],
+  geometry: [],
+  sketch: ["units", "geometry"],
+  kernel: ["geometry", "sketch"],
+  part: ["units", "geometry", "sketch", "kernel"],
+  formats: ["units", "geometry", "sketch", "kernel"],
+  sheet: ["units", "geometry", "kernel", "part"],
+  check: ["units", "geometry", "kernel", "part", "sheet"],
+  grade: ["units", "check"],
+};
+
+const group = (names, prefix) => names.map((n) => `${prefix}${n}/**`);
+const restrict = (files, patterns, message) => ({
+  files,
+  ignores: ["**/*.test.ts"],
+  rules: { "@typescript-eslint/no-restricted-imports": ["error", { patterns: [{ group: patterns, message, allowTypeImports: false }] }] },
+});
+
+export default tseslint.config(
+  { ignores: [".next/**", "node_modules/**", "public/**", "next-env.d.ts", ".data/**", "test-results/**"] },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      "@typescript-eslint/no-explicit-any": "error",
+      "@typescript-eslint/no-unused-expressions": "off",
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      "no-console": ["error", { allow: ["error"] }],
+      eqeqeq: "error",
+    },
+  },
+  { files: ["scripts/**", "src/worker/worker.ts", "tests/**"], rules: { "no-console": "off" } },
+  ...FLOORS.filter((f) => f !== "core" && f !== "ui").map((f) => restrict([`src/${f}/**`], group(FLOORS.filter((o) => o !== f && !MAY[f].includes(o)), "@/"), `src/${f} may import only ${MAY[f].join(", ")}.`)),
+  {
+    files: ["src/ui/**"],
+    rules: {
+      "@typescript-eslint/no-restricted-imports": ["error", { patterns: [
+        { group: group(["worker", "cli", "demo"], "@/"), message: "src/ui stands on core only." },
+        { group: ["@/server/**"], message: "Only types come from the server.", allowTypeImports: true },
+        { group: ["@/app/**"], allowImportNames: ["signIn", "FormState"], message: "Actions are handed in as properties." },
+      ] }],
+    },
+  },
+  ...ROOMS.map((r) => restrict([`src/core/${r}/**`], [...group(FLOORS.filter((o) => o !== "core"), "@/"), ...group(ROOMS.filter((o) => o !== r && !ROOM_MAY[r].includes(o)), "@/core/"), "node:*", ...(r === "kernel" ? [] : ["replicad-opencascadejs"])], `src/core/${r} may import only ${ROOM_MAY[r].join(", ") || "nothing"}.`)),
+);

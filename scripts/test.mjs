@@ -1,0 +1,81 @@
+// npm test: type checks, lint, unit tests and browser tests, on a database of its own. npm run test:long adds the long runs.
+import { spawn } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { chromium, DATA, ensureData, ensureModules, ensureSystem, ROOT } from "./machine.mjs";
+import { startPostgres } from "./postgres.mjs";
+
+ensureSystem({ browser: true });
+ensureModules();
+process.chdir(ROOT);
+ensureData();
+const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const isLong = process.argv.includes("--long");
+const stops = [];
+const close = closing(stops);
+const sums = { passed: 0, failed: 0 };
+const count = (name, passed, failed) => {
+  sums.passed += passed;
+  sums.failed += failed;
+  console.log(`${failed ? "✗" : "✓"} ${name}: ${passed} passed, ${failed} failed`);
+};
+
+/** Runs a tool; its output is shown only when it fails. */
+function tool(args, env = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { cwd: ROOT, env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "pipe"] });
+    let text = "";
+    for (const s of [child.stdout, child.stderr]) s.on("data", (d) => (text += d));
+    stops.unshift(async () => void child.kill());
+    child.on("exit", (code) => resolve({ code, text }));
+  });
+}
+const bin = (path) => join(ROOT, "node_modules", path);
+
+async function check(name, args) {
+  const r = await tool(args);
+  if (r.code !== 0) console.log(r.text);
+  count(name, r.code === 0 ? 1 : 0, r.code === 0 ? 0 : 1);
+}
+
+async function vitest(name, args, env) {
+  const file = join(DATA, `${name.replace(/\W+/g, "-")}.json`);
+  rmSync(file, { force: true });
+  const r = await tool([bin("vitest/vitest.mjs"), "run", ...args, "--reporter=default", "--reporter=json", `--outputFile.json=${file}`], env);
+  const result = existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : undefined;
+  if (r.code !== 0) console.log(r.text.slice(-20_000));
+  // a suite that could not even start counts as failed
+  const failed = result ? Math.max(result.numFailedTests + (result.numPendingTests && r.code ? 1 : 0), r.code ? 1 : 0) : 1;
+  count(name, result?.numPassedTests ?? 0, failed);
+}
+
+try {
+  mkdirSync(join(ROOT, "test-results"), { recursive: true });
+  const postgres = await startPostgres("test", { fresh: true, wishedPort: 54_420 });
+  stops.push(postgres.stop);
+  const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
+  const longEnv = isLong ? { CALIPER_LONG: "1" } : {};
+  // two cores: the build beside the checks, then unit tests beside the browser
+  const checks = (async () => {
+    await check("type check of core", [bin("typescript/bin/tsc"), "--noEmit", "-p", "src/core"]);
+    await check("lint", [bin("eslint/bin/eslint.js"), "--max-warnings", "0", "."]);
+  })();
+  build();
+  await checks;
+  await check("type check", [bin("typescript/bin/tsc"), "--noEmit", "-p", "."]);
+  runProgram("src/demo/load.ts", env);
+  await startWorker(env, { quiet: true });
+  const web = await startWeb(env, 3_400, { quiet: true });
+  // what is checked by the demo's own worker is read before the browser tests add to it
+  await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
+  await Promise.all([
+    vitest("unit tests", ["-c", "vitest.config.ts", "src/"], { ...env, ...longEnv }),
+    vitest("browser tests", ["-c", "vitest.browser.config.ts"], { ...env, CALIPER_URL: web.address, CHROMIUM_PATH: chromium() }),
+  ]);
+} catch (e) {
+  console.log(e instanceof Error ? e.stack : e);
+  count("the run itself", 0, 1);
+}
+await close();
+console.log(`${sums.passed} passed, ${sums.failed} failed`);
+process.exit(sums.failed || !sums.passed ? 1 : 0);

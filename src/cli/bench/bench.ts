@@ -1,0 +1,17 @@
+import { chosen, type Bench } from "./measure";
+import { checkBench } from "./check";
+import { memoryBench } from "./memory";
+import { rebuildBench } from "./rebuild";
+import { sheetBench } from "./sheet";
+import { solverBench } from "./solver";
+
+const BENCHES: Record<string, Bench> = { solver: solverBench, rebuild: rebuildBench, check: checkBench, sheet: sheetBench, memory: memoryBench };
+
+const names = process.argv.slice(2);
+const unknown = names.filter((n) => !BENCHES[n]);
+if (unknown.length) {
+  console.error(`unknown bench ${unknown.join(", ")}; there are ${Object.keys(BENCHES).join(", ")}`);
+  process.exit(2);
+}
+for (const name of chosen(names, Object.keys(BENCHES))) await BENCHES[name]!(name);
+process.exit(0);

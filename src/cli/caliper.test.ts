@@ -1,0 +1,69 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { describe, expect, it } from "vitest";
+import { armExercise, footExercise } from "@/demo/exercises";
+import { tripodFoot } from "@/demo/parts";
+import { emptySketch } from "@/core/sketch/sketch";
+
+const folder = mkdtempSync(join(tmpdir(), "caliper-cli-"));
+const file = (name: string, data: unknown) => {
+  const path = join(folder, name);
+  writeFileSync(path, typeof data === "string" ? data : JSON.stringify(data));
+  return path;
+};
+function caliper(...args: string[]) {
+  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "src/cli/caliper.ts", ...args], { cwd: fileURLToPath(new URL("../..", import.meta.url)), encoding: "utf8" });
+  return { code: r.status, out: r.stdout ? (JSON.parse(r.stdout) as Record<string, never>) : undefined, err: r.stderr };
+}
+
+describe("the terminal", () => {
+  it("props prints figures of a part", () => {
+    const r = caliper("props", file("foot.json", tripodFoot()));
+    expect(r.code).toBe(0);
+    const want = (96 * 14 + 14 * 50) * 52 - Math.PI * 81 * 14 - 2 * Math.PI * 4.5 ** 2 * 14;
+    expect(Math.abs(Number(r.out!["volume"]) / want - 1)).toBeLessThan(1e-7);
+    expect(Math.abs(Number(r.out!["mass"]) / (want * 0.00785) - 1)).toBeLessThan(1e-7);
+    expect(r.out!["sketches"]).toHaveLength(3);
+    expect(r.out!["sketches"][0]).toMatchObject({ freedoms: 0, loose: [], conflicting: [] });
+  });
+  it("check finds faults with exit 1, none with exit 0", () => {
+    const exercise = file("e.json", footExercise());
+    expect(caliper("check", "--exercise", exercise, "--submission", file("good.json", tripodFoot())).code).toBe(0);
+    const bad = caliper("check", "--exercise", exercise, "--submission", file("bad.json", tripodFoot({ baseHole: 20 })));
+    expect(bad.code).toBe(1);
+    expect((bad.out!["grade"] as { points: number }).points).toBe(18.5);
+  });
+  it("solve gives exact coordinates, or the conflict with exit 1", () => {
+    const s = { ...emptySketch("top"), curves: [{ id: "l1", kind: "line", start: [0, 0], end: [9, 1] }], constraints: [{ id: "k1", kind: "horizontal", of: ["l1"] }], dimensions: [{ id: "m1", kind: "length", of: ["l1"], value: "1 in" }] };
+    const good = caliper("solve", file("s.json", s));
+    expect(good.code).toBe(0);
+    expect(good.out).toMatchObject({ freedoms: 2, loose: ["l1"] });
+    const bad = caliper("solve", file("s2.json", { ...s, constraints: [...s.constraints, { id: "k2", kind: "vertical", of: ["l1"] }] }));
+    expect(bad.code).toBe(1);
+    expect(bad.out!["conflicting"]).toEqual(["k1", "k2"]);
+  });
+  it("sheet writes an SVG with measured sizes only", () => {
+    const out = join(folder, "arm.svg");
+    const r = caliper("sheet", file("arm.json", armExercise()), "--out", out);
+    expect(r.code).toBe(0);
+    const svg = readFileSync(out, "utf8");
+    expect(svg).toMatch(/^<svg/);
+    for (const size of ["5.5", "1.25", ".375", "⌀.5", "2× ⌀.3125"]) expect(svg).toContain(`>${size}</text>`);
+  });
+  it.each([
+    ["no verb", []],
+    ["an unknown verb", ["bake"]],
+    ["a missing file", ["props", "/nowhere.json"]],
+    ["no JSON", ["props", file("x.json", "{")]],
+    ["another document", ["props", file("y.json", { format: "else" })]],
+    ["an unknown option", ["props", "--wide"]],
+  ])("%s is one line on standard error and exit 2", (_, args) => {
+    const r = caliper(...args);
+    expect(r.code).toBe(2);
+    expect(r.out).toBeUndefined();
+    expect(r.err.trim().split("\n")).toHaveLength(1);
+  });
+});

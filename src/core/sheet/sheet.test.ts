@@ -1,0 +1,97 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { emptyPart } from "@/core/part/document";
+import { Draft } from "@/demo/draft";
+import { armExercise, footExercise } from "@/demo/exercises";
+import { STEEL } from "@/demo/parts";
+import { openNodeKernel } from "@/worker/kernel";
+import { cleanStrokes } from "./outline";
+import { makeSheet } from "./sheet";
+
+let kernel: Kernel;
+beforeAll(async () => {
+  kernel = await openNodeKernel();
+});
+const sheet = (e: ReturnType<typeof footExercise>) => {
+  const r = makeSheet(kernel, e);
+  if (!r.ok) throw new Error(r.refusal.sentence);
+  return r.value;
+};
+
+describe("a Sheet", () => {
+  it("of the foot carries the sizes it was built with, measured", () => {
+    const { dimensions, svg, scale } = sheet(footExercise());
+    expect(dimensions.map((d) => d.text).sort()).toEqual(["14", "14", "14", "2× ⌀9", "34", "38", "44", "52", "62", "64", "96", "⌀18"].sort());
+    expect(scale).toBe("1:2");
+    expect(svg).toContain("792.41");
+    expect(svg.match(/data-view="/g)).toHaveLength(4);
+  });
+  it("follows the reference: a changed depth changes the size, nothing is typed", () => {
+    const e = footExercise();
+    const step = e.reference.steps[1]!;
+    const changed = { ...e, reference: { ...e.reference, steps: e.reference.steps.map((s) => (s === step && s.kind === "extrude" ? { ...s, extent: { kind: "depth" as const, depth: 60.5 } } : s)) } };
+    const texts = sheet(changed).dimensions.map((d) => d.text);
+    expect(texts).toContain("60.5");
+    expect(texts).not.toContain("52");
+  });
+  it("in inches letters without leading zeros and puts the top view above", () => {
+    const { svg, dimensions } = sheet(armExercise());
+    expect(dimensions.map((d) => d.text)).toContain(".375");
+    const top = (view: string) => Number(new RegExp(`data-view="${view}"><rect x="[^"]+" y="([^"]+)"`).exec(svg)![1]);
+    expect(top("top")).toBeLessThan(top("front"));
+    const first = sheet(footExercise()).svg;
+    const at = (view: string) => Number(new RegExp(`data-view="${view}"><rect x="[^"]+" y="([^"]+)"`).exec(first)![1]);
+    expect(at("top")).toBeGreaterThan(at("front"));
+  });
+  it("prints neither mass nor volume unless asked to", () => {
+    const e = footExercise();
+    const { svg, printedMass } = sheet({ ...e, sheet: { ...e.sheet, printMass: false, printVolume: false } });
+    expect(svg).not.toContain("792");
+    expect(printedMass).toBeUndefined();
+  });
+  it("escapes what people typed", () => {
+    const e = footExercise();
+    const { svg } = sheet({ ...e, title: "<script>alert(1)</script>", sheet: { ...e.sheet, notes: "a & b <i>" } });
+    expect(svg).not.toContain("<script");
+    expect(svg).not.toContain("<i>");
+  });
+  it("keeps every stroke and every number on the paper", () => {
+    for (const e of [footExercise(), armExercise()]) {
+      const { svg } = sheet(e);
+      for (const m of svg.matchAll(/ (x|y|x1|x2|y1|y2|cx|cy)="(-?[\d.]+)"/g)) {
+        expect(Number(m[2])).toBeGreaterThanOrEqual(0);
+        expect(Number(m[2])).toBeLessThanOrEqual(m[1]!.includes("x") ? 210 : 297);
+      }
+    }
+  });
+  it("refuses a reference without a solid", () => {
+    const e = footExercise();
+    const r = makeSheet(kernel, { ...e, reference: emptyPart("x", "mm", STEEL) });
+    expect(r.ok ? "" : r.refusal.code).toBe("bad-reference");
+  });
+  it("a turned disc shows no seam as an edge", () => {
+    const d = new Draft("disc", "mm", STEEL).sketch("top");
+    d.circle([0, 0], 30);
+    d.extrude("add", { kind: "depth", depth: 10 });
+    const { svg } = sheet({ ...footExercise(), reference: d.document });
+    const front = /data-view="front">(.*?)<\/g>/.exec(svg)![1]!;
+    // a rectangle: two level lines and two outlines, nothing between
+    expect(front.match(/class="shown"/g)).toHaveLength(4);
+    expect(front).not.toContain('class="unseen"');
+  });
+});
+
+describe("cleanStrokes", () => {
+  it("joins pieces and drops hidden lines under visible ones", () => {
+    const strokes = cleanStrokes([
+      { hidden: false, points: [[0, 0], [5, 0]] }, { hidden: false, points: [[4, 0], [10, 0]] }, { hidden: true, points: [[2, 0], [14, 0]] }, { hidden: true, points: [[3, 0], [8, 0]] },
+    ]);
+    expect(strokes).toEqual([{ kind: "line", a: [0, 0], b: [10, 0], hidden: false }, { kind: "line", a: [10, 0], b: [14, 0], hidden: true }]);
+  });
+  it("joins arcs of one circle into the whole", () => {
+    const arc = (from: number, to: number) => ({ hidden: false, points: Array.from({ length: 33 }, (_, i): [number, number] => [3 + 2 * Math.cos(from + ((to - from) * i) / 32), 2 * Math.sin(from + ((to - from) * i) / 32)]) });
+    const strokes = cleanStrokes([arc(0.3, 2.8), arc(2.8, 6.583185307179586)]);
+    expect(strokes).toHaveLength(1);
+    expect(strokes[0]).toMatchObject({ kind: "arc", from: 0 });
+  });
+});

@@ -1,0 +1,50 @@
+import { describe, expect, it } from "vitest";
+import { spawnSync } from "node:child_process";
+import { fileURLToPath } from "node:url";
+
+/** Threads load TypeScript by the project's own loader, so they are driven in a process of their own. */
+function drive(script: string): { stdout: string; status: number | null } {
+  const root = fileURLToPath(new URL("../..", import.meta.url));
+  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "--input-type=module", "-e", script], { cwd: root, encoding: "utf8", timeout: 100_000 });
+  if (r.status !== 0) throw new Error(r.stderr);
+  return r;
+}
+const start = (limits: string) => `
+  import { KernelThreads, LIMITS } from "./src/worker/threads.ts";
+  import { footExercise } from "./src/demo/exercises.ts";
+  const threads = new KernelThreads({ ...LIMITS, ...${limits} });
+  const task = { kind: "check", exercise: footExercise(), document: footExercise().reference };
+  const tell = (x) => console.log(JSON.stringify(x));
+  const attempt = (options) => threads.run(task, options).then((r) => ({ ok: r.ok }), (e) => ({ name: e.constructor.name, message: e.message }));
+`;
+const lines = (text: string) => text.trim().split("\n").map((l) => JSON.parse(l) as Record<string, unknown>);
+
+
+describe("kernel threads", () => {
+  it("check, reuse their instance, and report what they are doing", () => {
+    const out = lines(drive(`${start("{}")} const seen = []; tell(await attempt({ progress: (w) => seen.push(w) })); tell(await attempt({})); tell({ seen, replaced: threads.replaced, mb: Math.round(threads.peakBytes / 1048576) }); await threads.close(); process.exit(0);`).stdout);
+    expect(out[0]).toEqual({ ok: true });
+    expect(out[1]).toEqual({ ok: true });
+    expect(out[2]!["replaced"]).toBe(0);
+    expect(out[2]!["seen"]).toContain("comparing shapes");
+  });
+  it("end a task that takes too long, with the reason, and go on with another thread", () => {
+    const out = lines(drive(`${start("{ timeMs: 5 }")} tell(await attempt({})); threads.limits.timeMs = 60000; tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    expect(out[0]).toMatchObject({ name: "ThreadEnded", message: expect.stringContaining("longer than") });
+    expect(out[1]).toEqual({ ok: true });
+  });
+  it("can be cancelled in the middle", () => {
+    const out = lines(drive(`${start("{}")} const stop = new AbortController(); setTimeout(() => stop.abort(), 30); tell(await attempt({ signal: stop.signal })); tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    expect(out[0]).toMatchObject({ message: "it was cancelled" });
+    expect(out[1]).toEqual({ ok: true });
+  });
+  it("end when the kernel wants more memory than allowed", () => {
+    const out = lines(drive(`${start("{ memoryBytes: 20 * 1048576 }")} tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    expect(out[0]).toMatchObject({ name: "ThreadEnded" });
+  });
+  it("replace an instance whose heap has grown, unnoticed", () => {
+    const out = lines(drive(`${start("{ replaceBytes: 1 }")} tell(await attempt({})); tell(await attempt({})); tell({ replaced: threads.replaced }); await threads.close(); process.exit(0);`).stdout);
+    expect(out.slice(0, 2)).toEqual([{ ok: true }, { ok: true }]);
+    expect(out[2]).toEqual({ replaced: 2 });
+  });
+});
