@@ -39,8 +39,12 @@ describe("kernel threads", () => {
     expect(out[1]).toEqual({ ok: true });
   });
   it("end when the kernel wants more memory than allowed", () => {
-    const out = lines(drive(`${start("{ memoryBytes: 20 * 1048576 }")} tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
-    expect(out[0]).toMatchObject({ name: "ThreadEnded" });
+    // a plate with a hundred holes wants more than the kernel starts with
+    const holes = `const sketch = { plane: { base: "top" }, constraints: [], dimensions: [], curves: [{ id: "o", kind: "circle", centre: [50, 50], radius: 100 }] };
+      for (let i = 0; i < 100; i++) sketch.curves.push({ id: "c" + i, kind: "circle", centre: [(i % 10) * 10, Math.floor(i / 10) * 10], radius: 3 });
+      task.document = { ...task.document, steps: [{ id: "s", kind: "sketch", sketch }, { id: "e", kind: "extrude", sketch: "s", operation: "add", extent: { kind: "depth", depth: 5 } }] };`;
+    const out = lines(drive(`${start("{ memoryBytes: 105 * 1048576 }")} ${holes} tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    expect(out[0]).toMatchObject({ name: "ThreadEnded", message: "it needs more than 105 MB of memory" });
   });
   it("replace an instance whose heap has grown, unnoticed", () => {
     const out = lines(drive(`${start("{ replaceBytes: 1 }")} tell(await attempt({})); tell(await attempt({})); tell({ replaced: threads.replaced }); await threads.close(); process.exit(0);`).stdout);

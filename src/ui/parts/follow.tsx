@@ -13,8 +13,9 @@ export function Follow({ url, busy }: { url: string; busy: boolean }) {
       try {
         const r = await fetch(url, { cache: "no-store" });
         if (!r.ok || !live) return;
-        const state = (await r.json()) as { mark: string };
-        if (mark.current !== undefined && mark.current !== state.mark) router.refresh();
+        const state = (await r.json()) as { mark: string; busy: boolean };
+        // what ended between the page's making and this question has to be fetched too
+        if ((mark.current !== undefined && mark.current !== state.mark) || (busy && !state.busy)) router.refresh();
         mark.current = state.mark;
       } catch {
         // the network is away for a moment; the next question will tell
