@@ -11,6 +11,9 @@ process.chdir(ROOT);
 ensureData();
 const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
 const isLong = process.argv.includes("--long");
+// npm test -- browser: only one part while working on it
+const only = process.argv.slice(2).find((a) => !a.startsWith("--"));
+const wants = (part) => !only || only === part;
 const stops = [];
 const close = closing(stops);
 const sums = { passed: 0, failed: 0 };
@@ -57,20 +60,21 @@ try {
   const longEnv = isLong ? { CALIPER_LONG: "1" } : {};
   // two cores: the build beside the checks, then unit tests beside the browser
   const checks = (async () => {
+    if (!wants("checks")) return;
     await check("type check of core", [bin("typescript/bin/tsc"), "--noEmit", "-p", "src/core"]);
     await check("lint", [bin("eslint/bin/eslint.js"), "--max-warnings", "0", "."]);
   })();
   build();
   await checks;
-  await check("type check", [bin("typescript/bin/tsc"), "--noEmit", "-p", "."]);
+  if (wants("checks")) await check("type check", [bin("typescript/bin/tsc"), "--noEmit", "-p", "."]);
   runProgram("src/demo/load.ts", env);
   await startWorker(env, { quiet: true });
   const web = await startWeb(env, 3_400, { quiet: true });
   // what is checked by the demo's own worker is read before the browser tests add to it
-  await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
+  if (wants("worker")) await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
   // browser tests run alone: a page that waits for its turn on the processor is not what they try
-  await vitest("browser tests", ["-c", "vitest.browser.config.ts"], { ...env, CALIPER_URL: web.address, CHROMIUM_PATH: chromium() });
-  await vitest("unit tests", ["-c", "vitest.config.ts", "src/"], { ...env, ...longEnv });
+  if (wants("browser")) await vitest("browser tests", ["-c", "vitest.browser.config.ts"], { ...env, CALIPER_URL: web.address, CHROMIUM_PATH: chromium() });
+  if (wants("unit")) await vitest("unit tests", ["-c", "vitest.config.ts", "src/"], { ...env, ...longEnv });
 } catch (e) {
   console.log(e instanceof Error ? e.stack : e);
   count("the run itself", 0, 1);

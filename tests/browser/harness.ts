@@ -30,6 +30,7 @@ export class Hand {
     await this.page.mouse.move(x, y, { steps: 3 });
     await this.page.mouse.down();
     await this.page.mouse.up();
+    await this.settled();
   }
   async drag(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
     await this.page.mouse.move(...from);
@@ -37,11 +38,15 @@ export class Hand {
     await this.page.mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2, { steps: 6 });
     await this.page.mouse.move(...to, { steps: 6 });
     await this.page.mouse.up();
+    await this.settled();
   }
   async key(key: string): Promise<void> {
     await this.page.keyboard.press(key);
-    // the drawing follows in the next frames
-    await this.page.waitForTimeout(80);
+    await this.settled();
+  }
+  /** The drawing follows a change in the next frames. */
+  async settled(): Promise<void> {
+    await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 30)))));
   }
   private async centre(l: Locator): Promise<[number, number]> {
     const b = (await l.boundingBox())!;
