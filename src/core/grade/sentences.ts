@@ -21,7 +21,7 @@ export function instructorSentence(e: Evidence, exercise: Exercise): string {
     }
     case "shape": {
       if (e.finding === "differs") return `${differences(e.missing, e.extra, exercise.units)}; ${e.facesMatched} of ${e.facesOfReference} faces coincide.${e.doubt ? ` Could not be checked: ${e.doubt}` : ""}`;
-      if (e.finding === "mirrored") return `The part is the mirror image of the reference; ${differences(e.missing, e.extra, exercise.units)} where it lies best.`;
+      if (e.finding === "mirrored") return `The part is the mirror image of the reference. Where it lies best: ${differences(e.missing, e.extra, exercise.units, false)}.`;
       return studentSentence(e, exercise);
     }
   }
@@ -69,7 +69,7 @@ export function studentSentence(e: Evidence, exercise: Exercise): string {
 
 const inches = (scale: number) => (Math.abs(scale / 25.4 - 1) < 1e-4 || Math.abs(scale * 25.4 - 1) < 1e-4 ? ": inches and millimetres were confused" : "");
 
-function differences(missing: readonly Lump[], extra: readonly Lump[], unit: LengthUnit): string {
+function differences(missing: readonly Lump[], extra: readonly Lump[], unit: LengthUnit, begins = true): string {
   const tell = (word: string, list: readonly Lump[]) => {
     if (!list.length) return `nothing ${word}`;
     const total = list.reduce((s, l) => s + l.volume, 0);
@@ -77,5 +77,5 @@ function differences(missing: readonly Lump[], extra: readonly Lump[], unit: Len
     return `${word} ${volumeText(total, unit)}${list.length > 1 ? ` in ${list.length} places, most` : ""} at (${at}) ${unit}`;
   };
   const text = `${tell("missing", missing)}, ${tell("extra", extra)}`;
-  return text[0]!.toUpperCase() + text.slice(1);
+  return begins ? text[0]!.toUpperCase() + text.slice(1) : text;
 }

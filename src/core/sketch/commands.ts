@@ -45,6 +45,9 @@ export function sizeText(d: Dimension, unit: LengthUnit): string {
   return quantity === "angle" ? angleText(r.value) : lengthText(r.value, unit);
 }
 
+/** A size given within this of what is measured was read off the rounded figure shown: mm, radians. */
+const AS_SHOWN = { length: 0.006, angle: 2e-4 };
+
 const describe = (sketch: Sketch, unit: LengthUnit) => (id: string) => {
   const r = [...sketch.constraints, ...sketch.dimensions].find((x) => x.id === id);
   return r ? relationText(r, unit) : id;
@@ -55,10 +58,19 @@ function settle(next: Sketch, unit: LengthUnit, notice?: string): Outcome<Sketch
   const r = solveSketch(next, unit);
   if (!r.ok) return r;
   if (!r.value.solved) {
-    const list = r.value.conflict.map(describe(next, unit));
-    return refuse("conflict", list.length ? `This cannot be: ${list.join("; ")} disagree${list.length > 1 ? "" : "s with the drawing"}. Remove one of them or change its size.` : "The sketch cannot be solved this way.", r.value.conflict);
+    return refuse("conflict", conflictSentence(next, r.value.conflict, unit), r.value.conflict);
   }
   return done(refreshReferences(r.value.sketch, unit), notice);
+}
+
+/** Names what disagrees; joined ends are taken as read, they are rarely the mistake. */
+export function conflictSentence(sketch: Sketch, conflict: readonly string[], unit: LengthUnit): string {
+  const joins = new Set(sketch.constraints.filter((c) => c.kind === "coincident").map((c) => c.id));
+  const telling = conflict.filter((id) => !joins.has(id));
+  const named = (telling.length ? telling : conflict).map(describe(sketch, unit));
+  if (!named.length) return "The sketch cannot be solved this way.";
+  const rest = named.length - 6;
+  return `This cannot be: ${named.slice(0, 6).join("; ")}${rest > 0 ? `; and ${rest} more` : ""} disagree. Remove one of them or change its size.`;
 }
 
 /** Reference dimensions show what they measure now. */
@@ -143,7 +155,7 @@ function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimens
     const reference = { ...probe, value: measured, reference: true };
     const want = readQuantity(given, KINDS[probe.kind].quantity ?? "length", unit);
     const is = measureDimension(sketch, probe);
-    if (value !== undefined && want.ok && Math.abs(want.value - is) > 1e-6 * Math.max(1, is)) return settle({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: given }] }, unit);
+    if (value !== undefined && want.ok && Math.abs(want.value - is) > AS_SHOWN[KINDS[probe.kind].quantity ?? "length"]) return settle({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: given }] }, unit);
     return done({ ...sketch, dimensions: [...sketch.dimensions, reference] }, "The others settle this size already, so it only measures: a reference dimension.");
   }
   const first = sketch.dimensions.every((d) => d.reference || d.kind === "angle") && !sketch.constraints.some((c) => c.kind === "fixed");

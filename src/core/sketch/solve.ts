@@ -1,6 +1,6 @@
 import type { Vec2 } from "@/core/geometry/vector";
 import type { LengthUnit } from "@/core/units/quantity";
-import { refuse, type Refusal } from "@/core/units/refusal";
+import type { Refusal } from "@/core/units/refusal";
 import { conflictAmong } from "./conflict";
 import { KINDS } from "./constraints/registry";
 import { newton, prepare, type Prepared } from "./newton";
@@ -196,5 +196,3 @@ export function measureDimension(sketch: Sketch, d: Pick<Dimension, "kind" | "of
   return KINDS[d.kind].measure!(system.slots, d.of, system.x, d.flip === true);
 }
 
-export const notSolvedRefusal = (sketch: Sketch, conflict: readonly string[], describe: (id: string) => string) =>
-  refuse("conflict", `These disagree: ${conflict.map(describe).join("; ")}. Remove one of them or change its size.`, conflict.length ? conflict : sketch.curves.map((c) => c.id));

@@ -5,8 +5,6 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
-import { toSpace } from "@/core/geometry/frame";
-import { frameOf } from "@/core/part/steps/sketch/sketch";
 import type { PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
@@ -19,7 +17,7 @@ import { SketchLayer } from "./sketch/sketch-layer";
 import { ExtrudeCard } from "./steps/extrude";
 import { PlaneCard } from "./steps/plane-card";
 import { StepList } from "./steps/step-list";
-import { createBench, sketchOf, type BenchStore } from "./store";
+import { createBench, type BenchStore } from "./store";
 import { Tray } from "./tray";
 import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
@@ -113,22 +111,11 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
       {mode.kind === "extrude" && <RegionLayer store={store} />}
       {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
       <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
-      {mode.kind === "extrude" && <div className="absolute z-10" style={cardPlace(store)} data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}
+      {mode.kind === "extrude" && <div className="absolute left-3 top-3 z-10" data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}
       {mode.kind === "plane" && <div className="absolute left-1/2 top-1/4 z-10 -translate-x-1/2" data-overlay><PlaneCard store={store} /></div>}
       <div className="pointer-events-none absolute inset-x-0 bottom-2.5 flex justify-center" data-overlay><Tray store={store} /></div>
     </Viewport>
   );
-}
-
-/** Beside the geometry the step concerns, inside the view. */
-function cardPlace(store: BenchStore): { left: number; top: number } {
-  const { mode, history, camera } = store.getState();
-  const sketch = mode.kind === "extrude" ? sketchOf(history.present, mode.draft.sketch) : undefined;
-  if (!sketch) return { left: 16, top: 16 };
-  const frame = frameOf(sketch.plane);
-  const points = sketch.curves.flatMap((c) => (c.kind === "line" ? [c.start, c.end] : [[c.centre[0] - c.radius, c.centre[1]], [c.centre[0] + c.radius, c.centre[1]]] as const));
-  const left = Math.min(...points.map((q) => camera.toPixels(toSpace(frame, q))[0]));
-  return { left: Math.max(12, Math.min(left - 310, camera.width - 310)), top: 16 };
 }
 
 function BenchHeader({ store, heading, detail, dueAt, handIn, lastSubmission, leaveTo }: BenchProps & { store: BenchStore }) {

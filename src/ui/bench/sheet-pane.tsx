@@ -4,7 +4,8 @@ import { useEffect, useRef } from "react";
 import { readQuantity } from "@/core/units/quantity";
 import type { Sheet } from "@/core/sheet/sheet";
 import type { BenchStore } from "./store";
-import { LOOKS, PICTORIAL } from "./view/unfolded-box";
+import { PICTORIAL } from "./view/camera";
+import { LOOKS } from "./view/unfolded-box";
 
 /** The Sheet in the Bench is alive: sizes can be ticked off and tick themselves when used; a click on a view turns the model to it. */
 export function SheetPane({ store, sheet, trouble }: { store: BenchStore; sheet: Sheet | null; trouble: string | null }) {

@@ -12,7 +12,7 @@ import { BenchKernel } from "./kernel/client";
 import type { Built } from "./kernel/messages";
 import { Saver, type SaveState } from "./saver";
 import type { NewDimension } from "./tools/tool";
-import { Camera, straightAt } from "./view/camera";
+import { Camera, PICTORIAL, straightAt } from "./view/camera";
 
 /** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
 export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "extrude"; readonly draft: ExtrudeStep; readonly fresh: boolean } | { readonly kind: "plane" };
@@ -65,6 +65,9 @@ export interface BenchState {
 
 export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
 
+/** What a step's card takes of the view's width. */
+const CARD_PIXELS = 300;
+
 /** Diagnoses are asked for often and by identity. */
 const diagnoses = new WeakMap<Sketch, Diagnosis | null>();
 export function diagnosisOf(sketch: Sketch, unit: LengthUnit): Diagnosis | undefined {
@@ -112,6 +115,15 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       if (mode.kind === "sketch" && !sketchOf(history.present, mode.step)) set({ mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined });
       rebuild();
     };
+    /** A step's card opens: the model is seen in the round beside it. */
+    const openCard = () => {
+      camera.side = CARD_PIXELS;
+      rebuild();
+      const edgeOn = [camera.toViewer[0], camera.toViewer[1], camera.toViewer[2]].filter((v) => Math.abs(v) > 1e-3).length === 1;
+      if (edgeOn) camera.turnTo(PICTORIAL, () => get().fit());
+      else get().fit();
+    };
+    const closeCard = () => (camera.side = 0);
     queueMicrotask(() => rebuild(true));
     return {
       history: startHistory(start), mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined, built: undefined, building: true, message: undefined,
@@ -140,6 +152,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       openSketch(step) {
         const sketch = sketchOf(document(), step);
         if (!sketch) return;
+        closeCard();
         set({ mode: { kind: "sketch", step }, toolName: sketch.curves.length ? "pick" : "line", selection: [], typing: undefined, message: undefined });
         rebuild();
         camera.turnTo(straightAt(frameOf(sketch.plane)), () => get().fit());
@@ -156,12 +169,12 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (!sketch) return set({ message: { kind: "trouble", text: "There is no sketch to extrude yet. Begin with Sketch.", about: [] } });
         const depth = document().units === "mm" ? "10" : "1/2";
         set({ mode: { kind: "extrude", fresh: true, draft: { id: freeStepId(document(), "extrude"), kind: "extrude", sketch: sketch.id, operation, extent: operation === "cut" ? { kind: "through" } : { kind: "depth", depth } } }, selection: [], message: undefined });
-        rebuild();
+        openCard();
       },
       editStep(step) {
         if (step.kind === "sketch") return get().openSketch(step.id);
         set({ mode: { kind: "extrude", draft: step, fresh: false }, message: undefined });
-        rebuild();
+        openCard();
       },
       changeDraft(draft) {
         const { mode } = get();
@@ -176,6 +189,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (trouble && !get().building) return set({ message: { kind: "trouble", text: trouble.sentence, about: trouble.about ?? [] } });
         if (run(mode.fresh ? { do: "add-step", step: mode.draft } : { do: "change-step", step: mode.draft })) {
           set({ mode: { kind: "solid" } });
+          closeCard();
           get().fit();
         }
       },
@@ -188,7 +202,9 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (selection.length) return set({ selection: [] });
         if (mode.kind === "solid") return set({ message: undefined });
         set({ mode: { kind: "solid" }, toolName: "pick", message: undefined });
+        closeCard();
         rebuild();
+        if (mode.kind === "sketch") camera.turnTo(PICTORIAL, () => get().fit());
       },
       fit() {
         const { built, mode } = get();

@@ -6,7 +6,8 @@ export interface Look {
   readonly right: Vec3;
 }
 
-const PICTORIAL: Look = { toViewer: unit3([1, -1, 1]), right: unit3([1, 1, 0]) };
+/** From the front right, above. */
+export const PICTORIAL: Look = { toViewer: unit3([1, -1, 1]), right: unit3([1, 1, 0]) };
 
 /** A parallel camera: what it looks at, from where, and pixels per mm. Tells listeners when it moves. */
 export class Camera {
@@ -18,6 +19,8 @@ export class Camera {
   height = 1;
   /** Pixels at the foot that something lies over; fitting keeps clear of them. */
   foot = 0;
+  /** The same at the left: a card being filled in. */
+  side = 0;
   version = 0;
   private listeners = new Set<() => void>();
   private turning = 0;
@@ -89,9 +92,9 @@ export class Camera {
     const mid = (d: Vec3) => (Math.min(...across(d)) + Math.max(...across(d))) / 2;
     const span = (d: Vec3) => Math.max(...across(d)) - Math.min(...across(d));
     this.target = [this.right, this.up, this.toViewer].reduce<Vec3>((s, d) => add3(s, scale3(d, mid(d))), [0, 0, 0]);
-    const free = Math.max(this.height - this.foot, 50);
-    this.scale = Math.max(0.001, Math.min(20000, margin * Math.min(this.width / Math.max(span(this.right), 1e-3), free / Math.max(span(this.up), 1e-3))));
-    this.target = add3(this.target, scale3(this.up, -this.foot / 2 / this.scale));
+    const high = Math.max(this.height - this.foot, 50), wide = Math.max(this.width - this.side, 50);
+    this.scale = Math.max(0.001, Math.min(20000, margin * Math.min(wide / Math.max(span(this.right), 1e-3), high / Math.max(span(this.up), 1e-3))));
+    this.target = add3(add3(this.target, scale3(this.up, -this.foot / 2 / this.scale)), scale3(this.right, -this.side / 2 / this.scale));
     this.moved();
   }
   /** Turns to a look, in a short movement unless motion is unwanted. */

@@ -15,8 +15,6 @@ export const LOOKS: Record<Six, Look> = {
 };
 
 const corner = (x: number, y: number, z: number): Look => ({ toViewer: unit3([x, y, z]), right: unit3([-y, x, 0] as Vec3) });
-export const PICTORIAL = corner(1, -1, 1);
-
 /** The six views laid out as the Sheet's projection lays them out, with the eight corners around. */
 export function UnfoldedBox({ camera, projection, current }: { camera: Camera; projection: "first-angle" | "third-angle"; current: number }) {
   void current;

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { DATUM_FRAMES, offsetFrame, type Frame } from "@/core/geometry/frame";
-import { relationText } from "@/core/sketch/commands";
+import { conflictSentence } from "@/core/sketch/commands";
 import { findRegions } from "@/core/sketch/regions";
 import { SketchSchema, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
@@ -22,11 +22,7 @@ export const sketchStep: StepKind<SketchStep> = {
   build({ unit }, step) {
     const solved = solveSketch(step.sketch, unit);
     if (!solved.ok) return solved;
-    if (!solved.value.solved) {
-      const relations = [...step.sketch.constraints, ...step.sketch.dimensions];
-      const named = solved.value.conflict.map((id) => relations.find((r) => r.id === id)).filter((r) => r !== undefined).map((r) => relationText(r, unit));
-      return refuse("conflict", `This sketch cannot be solved: ${named.join("; ") || "its constraints"} disagree. Remove one of them or change its size.`, solved.value.conflict);
-    }
+    if (!solved.value.solved) return refuse("conflict", conflictSentence(step.sketch, solved.value.conflict, unit), solved.value.conflict);
     return done({ sketch: { frame: frameOf(step.sketch.plane), diagnosis: solved.value, regions: findRegions(solved.value.sketch) } });
   },
   read(step) {

@@ -1,0 +1,89 @@
+// Takes one picture of each main view from the demo data into docs/screenshots. Starts what it needs by itself.
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { chromium as browserPath, ensureModules, ensureSystem, ROOT } from "./machine.mjs";
+import { startPostgres } from "./postgres.mjs";
+
+ensureSystem({ browser: true });
+ensureModules();
+process.chdir(ROOT);
+const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const { chromium } = await import("playwright-core");
+const stops = [];
+const close = closing(stops);
+const folder = join(ROOT, "docs/screenshots");
+mkdirSync(folder, { recursive: true });
+try {
+  const postgres = await startPostgres("screenshots", { fresh: true, wishedPort: 54_520 });
+  stops.push(postgres.stop);
+  const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
+  build();
+  runProgram("src/demo/load.ts", env);
+  await startWorker(env, { quiet: true });
+  const web = await startWeb(env, 3_500, { quiet: true });
+  const browser = await chromium.launch({ executablePath: browserPath(), args: ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-background-networking", "--no-first-run"] });
+  const visit = async (name, options = {}) => {
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce", ...options })).newPage();
+    await page.goto(web.address);
+    if (name) {
+      await page.getByRole("button", { name }).click();
+      await page.waitForURL("**/courses");
+    }
+    return page;
+  };
+  const shot = async (page, name) => {
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  };
+  const first = await visit();
+  await shot(first, "sign-in");
+
+  const teacher = await visit("Hedda Lark");
+  await teacher.getByRole("link", { name: "Tripod foot" }).first().click();
+  await teacher.waitForURL("**/handouts/*");
+  // every check done before anything is shown
+  await teacher.waitForFunction(() => !document.querySelector(".loading") && document.querySelectorAll("tbody tr").length === 7, undefined, { timeout: 120_000 });
+  await shot(teacher, "handout");
+  const marking = async (page, name, picture) => {
+    await page.getByRole("link", { name }).click();
+    await page.waitForURL("**/submissions/*");
+    await page.getByText(/placed by|right form/).waitFor();
+    await page.waitForTimeout(1500);
+    await shot(page, picture);
+  };
+  await marking(teacher, "Ottoline Marsh", "marking-hole-too-large");
+  await marking(teacher, "Perpetua Lowe", "marking-mirrored");
+  await teacher.goto(`${web.address}/courses`);
+  await shot(teacher, "courses");
+  await teacher.getByRole("link", { name: /WS-05/ }).click();
+  await teacher.waitForURL("**/exercises/*");
+  await teacher.getByText("in³").first().waitFor();
+  await shot(teacher, "exercise");
+
+  const student = await visit("Idris Fenwick");
+  await student.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "Go on" }).click();
+  await student.locator("[data-gauge=Volume]", { hasText: "mm³" }).waitFor({ timeout: 30_000 });
+  await shot(student, "bench-solid");
+  await student.getByRole("button", { name: /^Sketch on front/ }).click();
+  await student.getByTestId("sketch").waitFor();
+  await shot(student, "bench-sketch-loose");
+  await student.keyboard.press("o");
+  await student.getByRole("button", { name: /^Extrude Add/ }).click();
+  await student.getByRole("form", { name: "Extrude" }).waitFor();
+  await shot(student, "bench-extrude");
+  await student.goto(`${web.address}/courses`);
+  await student.getByRole("link", { name: "19 / 20" }).click();
+  await student.getByTestId("points").waitFor();
+  await shot(student, "student-result");
+
+  const night = await visit("Ottoline Marsh", { colorScheme: "dark" });
+  await night.getByRole("row", { name: /WS-05/ }).getByRole("link", { name: "Go on" }).click();
+  await night.locator("[data-gauge=Volume]", { hasText: "in³" }).waitFor({ timeout: 30_000 });
+  await shot(night, "bench-dark-inches");
+  await browser.close();
+} catch (e) {
+  console.error(e instanceof Error ? e.stack : e);
+  process.exitCode = 1;
+}
+await close();
+process.exit();
