@@ -10,7 +10,7 @@ const next = () => fileURLToPath(new URL("../node_modules/next/dist/bin/next", i
 const running = new Set();
 
 export function start(name, args, env, { quiet = false } = {}) {
-  const child = spawn(process.execPath, args, { cwd: ROOT, env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["ignore", "pipe", "pipe"], detached: true });
+  const child = spawn(process.execPath, ["--import", new URL("leash.mjs", import.meta.url).href, ...args], { cwd: ROOT, env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["pipe", "pipe", "pipe"], detached: true });
   running.add(child);
   child.log = "";
   for (const s of [child.stdout, child.stderr]) s.on("data", (d) => {

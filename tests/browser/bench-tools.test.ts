@@ -124,6 +124,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await hand.key("Enter");
     await alert().waitFor();
     expect(await alert().first().textContent()).toMatch(/This cannot be: .*disagree/);
+    expect(await page.locator("[data-conflict]").count()).toBeGreaterThan(0);
     await hand.key("Escape");
     await hand.click(...middle);
     await hand.click(middle[0] - 50, middle[1] + 50);

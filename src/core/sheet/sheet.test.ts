@@ -69,6 +69,14 @@ describe("a Sheet", () => {
     const r = makeSheet(kernel, { ...e, reference: emptyPart("x", "mm", STEEL) });
     expect(r.ok ? "" : r.refusal.code).toBe("bad-reference");
   });
+  it("a half-round notch is dimensioned by its radius", () => {
+    const d = new Draft("notched", "mm", STEEL).sketch("top");
+    d.rectangle([0, 0], [60, 40]);
+    d.extrude("add", { kind: "depth", depth: 10 }).sketch("top");
+    d.circle([60, 22], 7.5);
+    d.extrude("cut", { kind: "through" });
+    expect(sheet({ ...footExercise(), reference: d.document }).dimensions.map((x) => x.text)).toContain("R7.5");
+  });
   it("a turned disc shows no seam as an edge", () => {
     const d = new Draft("disc", "mm", STEEL).sketch("top");
     d.circle([0, 0], 30);

@@ -79,10 +79,11 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   );
 }
 
+/** What the tool wants next, or what just happened. Of one height, so that the drawing never jumps. */
 function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
   const message = store((s) => s.message);
   return (
-    <div className="min-h-9 border-t border-base-300 px-4 py-1.5 text-sm" aria-live="polite">
+    <div className="h-14 overflow-y-auto border-t border-base-300 px-4 py-1 text-[13px] leading-[17px]" aria-live="polite">
       {message ? (
         <p role={message.kind === "trouble" ? "alert" : "status"} className={`flex justify-between gap-3 ${message.kind === "trouble" ? "text-error" : ""}`}>
           <span>{message.text}</span>

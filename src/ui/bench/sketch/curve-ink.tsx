@@ -17,6 +17,23 @@ export const curvePath = (camera: Camera, frame: Frame, c: Curve): string =>
 export const regionPath = (camera: Camera, frame: Frame, r: Region): string =>
   [r.outer, ...r.holes].map((loop) => screenPath(camera, frame, loop.flatMap((s: Segment) => sampled(s, isWholeCircle(s) ? 0.08 : 0.05)), true)).join("");
 
+/** A zigzag along a curve: what disagrees, told by form as well as colour. */
+function zigzag(camera: Camera, frame: Frame, c: Curve): string {
+  const at = c.kind === "line" ? [c.start, c.end] : Array.from({ length: SIDES + 1 }, (_, i) => onCircle(c.centre, c.radius, (2 * Math.PI * i) / SIDES));
+  const px = at.map((p) => camera.toPixels(toSpace(frame, p)));
+  const out: string[] = [];
+  let side = 1;
+  for (let i = 1; i < px.length; i++) {
+    const [a, b] = [px[i - 1]!, px[i]!];
+    const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1, n = Math.max(1, Math.round(l / 6));
+    for (let k = 0; k < n; k++, side = -side) {
+      const t = (k + 0.5) / n;
+      out.push(`${(a[0] + (b[0] - a[0]) * t - ((b[1] - a[1]) / l) * 5 * side).toFixed(1)} ${(a[1] + (b[1] - a[1]) * t + ((b[0] - a[0]) / l) * 5 * side).toFixed(1)}`);
+    }
+  }
+  return `M${out.join("L")}`;
+}
+
 /**
  * A sketch curve. What it still lacks is told by how it is drawn: loose is hollow with round open ends, pinned is
  * solid with square ends. Construction and reference geometry is thin and dashed.
@@ -26,7 +43,7 @@ export function CurveInk({ camera, frame, curve, loose, chosen, troubled }: { ca
   const ink = chosen ? "var(--color-accent)" : "currentColor";
   return (
     <g data-curve={curve.id} data-loose={loose} fill="none">
-      {troubled && <path d={d} stroke="var(--conflict)" strokeWidth={9} strokeDasharray="2 5" opacity={0.7} />}
+      {troubled && <path data-conflict d={zigzag(camera, frame, curve)} stroke="var(--conflict)" strokeWidth={1.4} />}
       {chosen && <path d={d} stroke="var(--rust-wash)" strokeWidth={11} />}
       {curve.construction ? (
         <path d={d} stroke={ink} strokeWidth={1.1} strokeDasharray={loose ? "7 4" : "7 4 2 4"} />
