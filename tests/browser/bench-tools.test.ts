@@ -135,7 +135,6 @@ describe.sequential("the tools of the Bench, in inches", () => {
   });
 
   it("constraints are applied to what is picked, and removed by their mark", async () => {
-    await hand.key("Escape");
     const before = await page.getByLabel(/constraint/).count();
     await hand.click(...(await hand.curve("l1")));
     await page.keyboard.down("Shift");

@@ -49,6 +49,7 @@ export class Hand {
     await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 30)))));
   }
   private async centre(l: Locator): Promise<[number, number]> {
+    await this.settled();
     const b = (await l.boundingBox())!;
     return [b.x + b.width / 2, b.y + b.height / 2];
   }

@@ -12,7 +12,7 @@ import { LocalTime } from "../parts/local-time";
 import { Gauges } from "./gauges";
 import { useBenchKeys } from "./keys";
 import { SheetPane } from "./sheet-pane";
-import { RegionLayer } from "./sketch/region-layer";
+import { IdleSketches, RegionLayer } from "./sketch/region-layer";
 import { SketchLayer } from "./sketch/sketch-layer";
 import { ExtrudeCard } from "./steps/extrude";
 import { PlaneCard } from "./steps/plane-card";
@@ -110,6 +110,7 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
     <Viewport camera={camera} layers={layers} leftTurns={mode.kind !== "sketch"} label="Model">
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
       {mode.kind === "extrude" && <RegionLayer store={store} />}
+      {mode.kind === "solid" && <IdleSketches store={store} />}
       {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
       <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
       {mode.kind === "extrude" && <div className="absolute left-3 top-3 z-10" data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}

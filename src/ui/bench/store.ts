@@ -210,15 +210,17 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         const { built, mode } = get();
         const box = built?.properties?.box;
         const points: [number, number, number][] = box ? [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [i & 1 ? box.max[0] : box.min[0], i & 2 ? box.max[1] : box.min[1], i & 4 ? box.max[2] : box.min[2]]) : [];
-        const sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
-        if (sketch) {
+        // the sketch at work, or, while there is no solid, all there are
+        const sketches = mode.kind === "sketch" ? [sketchOf(document(), mode.step)] : box ? [] : document().steps.map((s) => (s.kind === "sketch" ? s.sketch : undefined));
+        for (const sketch of sketches) {
+          if (!sketch?.curves.length) continue;
           const f = frameOf(sketch.plane);
           const at = (x: number, y: number) => points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
           for (const c of sketch.curves) {
             if (c.kind === "line") for (const p of [c.start, c.end]) at(...p);
             else for (const s of [-1, 1]) at(c.centre[0] + s * c.radius, c.centre[1] + s * c.radius);
           }
-          if (sketch.curves.length) at(0, 0);
+          at(0, 0);
         }
         if (points.length) camera.fit(points);
         else {

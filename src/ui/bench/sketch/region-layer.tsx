@@ -36,3 +36,21 @@ export function RegionLayer({ store }: { store: BenchStore }) {
     </svg>
   );
 }
+
+/** While the solid is looked at: sketches that no step uses yet, so that they are not lost from sight. */
+export function IdleSketches({ store }: { store: BenchStore }) {
+  const camera = store((s) => s.camera);
+  useCamera(camera);
+  const document = store((s) => s.history.present);
+  const used = new Set(document.steps.flatMap((s) => (s.kind === "extrude" ? [s.sketch] : [])));
+  const idle = document.steps.flatMap((s) => (s.kind === "sketch" && !used.has(s.id) ? [s] : []));
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
+      {idle.map((s) => (
+        <g key={s.id} data-idle={s.id}>
+          {s.sketch.curves.map((c) => <path key={c.id} d={curvePath(camera, frameOf(s.sketch.plane), c)} stroke="currentColor" strokeWidth={1.6} strokeDasharray={c.construction ? "6 4" : undefined} fill="none" />)}
+        </g>
+      ))}
+    </svg>
+  );
+}
