@@ -42,7 +42,7 @@ export function eigenvalues3(m: readonly (readonly number[])[]): Vec3 {
   for (let sweep = 0; sweep < 60; sweep++) {
     let p = 0, q = 1;
     for (const [i, j] of [[0, 1], [0, 2], [1, 2]] as const) if (Math.abs(a[i]![j]!) > Math.abs(a[p]![q]!)) [p, q] = [i, j];
-    if (Math.abs(a[p]![q]!) < 1e-15 * (Math.abs(a[0]![0]!) + Math.abs(a[1]![1]!) + Math.abs(a[2]![2]!))) break;
+    if (Math.abs(a[p]![q]!) <= 1e-15 * (Math.abs(a[0]![0]!) + Math.abs(a[1]![1]!) + Math.abs(a[2]![2]!))) break;
     const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
     const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
     const c = 1 / Math.hypot(t, 1), s = t * c;

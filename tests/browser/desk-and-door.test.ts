@@ -1,0 +1,124 @@
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
+
+let browser: Browser;
+let teacher: Page;
+beforeAll(async () => {
+  browser = await openBrowser();
+  teacher = await visit(browser, "Hedda Lark");
+});
+beforeEach(pictureOnFailure(() => [teacher]));
+afterAll(() => browser.close());
+
+describe("the door", () => {
+  it("takes a password and nothing but the right one", async () => {
+    const page = await (await browser.newContext()).newPage();
+    await page.goto(`${BASE}/courses`);
+    expect(new URL(page.url()).pathname).toBe("/");
+    await page.getByLabel("Email").fill("idris.fenwick@saltmarsh.example");
+    await page.getByLabel("Password").fill("wrong");
+    await page.getByRole("button", { name: "Sign in" }).click();
+    await page.getByText("do not go together").waitFor();
+    await page.getByLabel("Email").fill("idris.fenwick@saltmarsh.example");
+    await page.getByLabel("Password").fill("demo-caliper");
+    await page.getByRole("button", { name: "Sign in" }).click();
+    await page.waitForURL("**/courses");
+    await page.getByText("Idris Fenwick").waitFor();
+    await page.getByRole("button", { name: "Sign out" }).click();
+    await page.waitForURL(`${BASE}/`);
+    expect((await page.request.get(`${BASE}/api/handouts/00000000-0000-4000-8000-000000000000/state`)).status()).toBe(401);
+  });
+  it("a stranger's address answers with a plain page and 404", async () => {
+    const page = await visit(browser, "Casimir Dunn");
+    const answer = await page.goto(`${BASE}/submissions/00000000-0000-4000-8000-000000000000`);
+    expect(answer!.status()).toBe(404);
+    await page.getByRole("heading", { name: "There is nothing here for you" }).waitFor();
+    await page.getByRole("link", { name: "To your courses" }).click();
+    await page.waitForURL("**/courses");
+  });
+  it("a document that does not parse is refused with a sentence, and the one before stays", async () => {
+    const page = await visit(browser, "Casimir Dunn");
+    await page.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "Go on" }).click();
+    await page.waitForURL("**/bench/*");
+    const id = new URL(page.url()).pathname.split("/").pop()!;
+    const answer = await page.request.put(`${BASE}/api/works/${id}`, { data: { document: { format: "caliper-part" }, version: 2 } });
+    expect(answer.status()).toBe(422);
+    expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/^The part document cannot be read/);
+    expect((await page.request.put(`${BASE}/api/works/${id}`, { headers: { "content-type": "application/json" }, data: "{" })).status()).toBe(400);
+    await page.reload();
+    await expect.poll(() => gauge(page, "Volume").textContent(), { timeout: 15_000 }).toMatch(/in³/);
+  });
+});
+
+describe.sequential("the Marking desk", () => {
+  it("shows what needs a look first, with evidence and the difference by place", async () => {
+    await teacher.getByRole("row", { name: /WS-08/ }).getByRole("link").click();
+    await teacher.waitForURL("**/handouts/*");
+    const first = teacher.locator("tbody tr").first();
+    expect(await first.textContent()).toMatch(/Casimir Dunn/);
+    await teacher.getByRole("link", { name: "Ottoline Marsh" }).click();
+    await teacher.waitForURL("**/submissions/*");
+    await teacher.getByText("missing 835.7 mm³").first().waitFor();
+    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(/Missing 835\.7 mm³ at \(62, -18, 7\) mm, nothing extra; 8 of 11 faces coincide/);
+  });
+  it("goes to the next and back by the keyboard", async () => {
+    await teacher.keyboard.press("ArrowDown");
+    await teacher.getByText("Rubric · Perpetua Lowe").waitFor();
+    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(/mirror image/);
+    await teacher.keyboard.press("ArrowUp");
+    await teacher.getByText("Rubric · Ottoline Marsh").waitFor();
+  });
+  it("tells a part in the wrong unit", async () => {
+    await teacher.getByRole("link", { name: /Casimir Dunn/ }).click();
+    await teacher.getByText("Rubric · Casimir Dunn").waitFor();
+    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(/25\.4 times too large: inches and millimetres were confused/);
+    await teacher.getByText("right form, wrong size").waitFor();
+  });
+});
+
+describe.sequential("an instructor at the Bench", () => {
+  it("builds the reference of a new exercise by hand; its Sheet and targets follow", async () => {
+    await teacher.goto(`${BASE}/courses`);
+    await teacher.getByRole("button", { name: "New exercise" }).click();
+    await teacher.waitForURL("**/exercises/*");
+    expect(await teacher.getByRole("button", { name: "Make a handout" }).isDisabled()).toBe(true);
+    await teacher.getByLabel("Density, g/cm³").fill("heavy");
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.getByText(/exercise cannot be read at material.density/).waitFor();
+    await teacher.getByLabel("Density, g/cm³").fill("8.47");
+    await teacher.getByLabel("Title", { exact: true }).fill("Bearing spacer");
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.getByRole("heading", { name: "Bearing spacer" }).waitFor();
+    await teacher.getByRole("link", { name: "Build the reference in the Bench" }).click();
+    await teacher.waitForURL("**/bench");
+    const hand = new Hand(teacher);
+    await teacher.getByRole("button", { name: /^Sketch/ }).click();
+    await teacher.getByRole("button", { name: /^top/ }).click();
+    await teacher.getByTestId("sketch").waitFor();
+    const [x, y] = await hand.point("origin");
+    for (const r of [110, 60]) {
+      await hand.key("r");
+      await hand.click(x, y);
+      await hand.click(x + r, y);
+    }
+    await hand.freedoms(2);
+    await hand.dimension([[x + 78, y - 78]], [x + 120, y - 110], "32");
+    await hand.freedoms(1);
+    await hand.key("u");
+    const inner = (await teacher.locator('[data-curve="c2"] path').first().boundingBox())!;
+    await hand.dimension([[inner.x + inner.width, inner.y + inner.height / 2]], [inner.x + inner.width + 30, inner.y - 20], "18");
+    await hand.freedoms(0);
+    await hand.key("o");
+    await hand.key("w");
+    await teacher.getByRole("button", { name: "Both ways" }).click();
+    await teacher.getByLabel("Whole depth").fill("7.5");
+    await teacher.getByLabel("Whole depth").press("Enter");
+    await expect.poll(() => gauge(teacher, "Volume").textContent(), { timeout: 15_000 }).toMatch(/4.123\.3/);
+    await kept(teacher);
+    await teacher.getByRole("link", { name: "To the exercise" }).click();
+    await teacher.waitForURL(/exercises\/[^/]+$/);
+    await teacher.getByText(/4.123\.3 mm³/).waitFor();
+    await teacher.getByText("⌀32").first().waitFor();
+  });
+});
