@@ -45,7 +45,7 @@ describe("the door", () => {
     const answer = await page.request.put(`${BASE}/api/works/${id}`, { data: { document: { format: "caliper-part" }, version: 2 } });
     expect(answer.status()).toBe(422);
     expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/^The part document cannot be read/);
-    expect((await page.request.put(`${BASE}/api/works/${id}`, { headers: { "content-type": "application/json" }, data: "{" })).status()).toBe(400);
+    expect((await page.request.put(`${BASE}/api/works/${id}`, { headers: { "content-type": "application/json" }, data: Buffer.from("{") })).status()).toBe(400);
     await page.reload();
     await expect.poll(() => gauge(page, "Volume").textContent(), { timeout: 15_000 }).toMatch(/in³/);
   });
