@@ -4,6 +4,9 @@ import { forStudent, handout, openWork, saveWork } from "@/server/handouts";
 import { closeSession, hashPassword, openSession, personByPassword, personOfSession, type Person } from "@/server/people";
 import { Denied, permit } from "@/server/permissions";
 import { latestReport, submission } from "@/server/submissions";
+import { jobs } from "@/worker/jobs";
+import { ThreadEnded, type KernelThreads } from "@/worker/threads";
+import type { JobHelpers } from "graphile-worker";
 
 afterAll(() => database().end());
 
@@ -91,6 +94,18 @@ describe("a check that cannot end", () => {
     expect(await latestReport(id)).toBeUndefined();
     await rows("delete from submissions where id = $1", [id]);
     await rows("select graphile_worker.remove_job('check:' || $1::text)", [id]);
+  });
+  it("says while it is tried again what went wrong, and after the third time gives the reason", async () => {
+    const s = await submission(own);
+    const id = (await row<{ id: string }>("insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 97, $3) returning id", [foot, stranger.id, s.document]))!.id;
+    const slow = { run: () => Promise.reject(new ThreadEnded("it took longer than 60 s")) } as unknown as KernelThreads;
+    const attempt = (n: number) => jobs(slow)["check"]!({ submission: id }, { job: { attempts: n, max_attempts: 3 } } as JobHelpers);
+    await expect(attempt(1)).rejects.toThrow(ThreadEnded);
+    expect(await submission(id)).toMatchObject({ state: "queued", progress: "it took longer than 60 s; trying again", trouble: null });
+    await expect(attempt(3)).rejects.toThrow(ThreadEnded);
+    expect(await submission(id)).toMatchObject({ state: "failed", trouble: "Could not be checked: it took longer than 60 s. It was tried 3 times." });
+    expect(await latestReport(id)).toBeUndefined();
+    await rows("delete from submissions where id = $1", [id]);
   });
   it("a job in the hands of a dead worker is freed and done", async () => {
     const s = await submission(own);

@@ -107,9 +107,9 @@ describe("sentences", () => {
   it("name what is loose in which sketch", () => {
     const e: Evidence = {
       check: "sketches", verdict: "missed", used: 2, defined: 1, off: 3,
-      sketches: [{ id: "sketch1", freedoms: 3, loose: ["l1", "c2"] }, { id: "sketch2", freedoms: 0, loose: [] }],
+      sketches: [{ id: "sketch1", title: "step 1 (Sketch on top)", freedoms: 3, loose: ["l1", "c2"] }, { id: "sketch2", title: "step 3 (Sketch on front)", freedoms: 0, loose: [] }],
     };
-    expect(studentSentence(e, exercise)).toBe("1 of 2 used sketches fully defined: sketch1 can still move in 3 ways (l1, c2).");
+    expect(studentSentence(e, exercise)).toBe("1 of 2 used sketches fully defined: step 1 (Sketch on top) can still move in 3 ways (l1, c2).");
   });
   it("tell bodies apart and steps in trouble", () => {
     const solid: Evidence = { check: "solid", verdict: "missed", bodies: 2, closed: true, valid: true, off: 1, troubled: [] };

@@ -32,8 +32,8 @@ export function studentSentence(e: Evidence, exercise: Exercise): string {
   switch (e.check) {
     case "sketches": {
       if (!e.used) return "No sketch is used by a step.";
-      const loose = e.sketches.filter((s) => s.freedoms > 0).map((s) => `${s.id} can still move in ${s.freedoms} way${s.freedoms > 1 ? "s" : ""} (${s.loose.slice(0, 6).join(", ")}${s.loose.length > 6 ? " …" : ""})`);
-      const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.id} cannot be solved`);
+      const loose = e.sketches.filter((s) => s.freedoms > 0).map((s) => `${s.title} can still move in ${s.freedoms} way${s.freedoms > 1 ? "s" : ""} (${s.loose.slice(0, 6).join(", ")}${s.loose.length > 6 ? " …" : ""})`);
+      const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
       const rest = [...loose, ...trouble];
       return `${e.defined} of ${e.used} used sketch${e.used > 1 ? "es" : ""} fully defined${rest.length ? `: ${rest.join("; ")}` : ", nothing loose"}.`;
     }

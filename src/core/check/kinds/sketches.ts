@@ -1,4 +1,5 @@
 import { usedSketches } from "@/core/part/rebuild";
+import { kindOf } from "@/core/part/steps/registry";
 import type { CheckContext, Verdict } from "./kind";
 
 export interface SketchesEvidence {
@@ -8,15 +9,18 @@ export interface SketchesEvidence {
   readonly defined: number;
   /** Freedoms left over all used sketches. */
   readonly off: number;
-  readonly sketches: readonly { readonly id: string; readonly freedoms: number; readonly loose: readonly string[]; readonly trouble?: string }[];
+  readonly sketches: readonly { readonly id: string; /** How the list of Steps shows it. */ readonly title: string; readonly freedoms: number; readonly loose: readonly string[]; readonly trouble?: string }[];
 }
 
 /** Each sketch that a step stands on must be fully defined. */
 export function checkSketches({ submission }: CheckContext): SketchesEvidence {
+  const { steps, units } = submission.document;
   const sketches = usedSketches(submission.document).map((id) => {
+    const at = steps.findIndex((s) => s.id === id);
+    const title = `step ${at + 1} (${steps[at]!.name ?? kindOf(steps[at]!).read(steps[at]!, units).title})`;
     const built = submission.built.sketches.get(id);
-    if (!built) return { id, freedoms: 0, loose: [], trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved" };
-    return { id, freedoms: built.diagnosis.freedoms, loose: built.diagnosis.loose };
+    if (!built) return { id, title, freedoms: 0, loose: [], trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved" };
+    return { id, title, freedoms: built.diagnosis.freedoms, loose: built.diagnosis.loose };
   });
   const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
   const troubled = sketches.some((s) => "trouble" in s);

@@ -43,6 +43,7 @@ export function CurveInk({ camera, frame, curve, loose, chosen, troubled }: { ca
   const ink = chosen ? "var(--color-accent)" : "currentColor";
   return (
     <g data-curve={curve.id} data-loose={loose} fill="none">
+      <title>{`${curve.id}, ${loose ? "loose" : "pinned"}`}</title>
       {troubled && <path data-conflict d={zigzag(camera, frame, curve)} stroke="var(--conflict)" strokeWidth={1.4} />}
       {chosen && <path d={d} stroke="var(--rust-wash)" strokeWidth={11} />}
       {curve.construction ? (
