@@ -2,6 +2,7 @@ import { create, type StoreApi, type UseBoundStore } from "zustand";
 import { apply, freeStepId, record, redo, startHistory, undo, type History, type PartCommand } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
+import { toSpace } from "@/core/geometry/frame";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import type { Step } from "@/core/part/steps/registry";
 import { emptySketch, type Sketch } from "@/core/sketch/sketch";
@@ -83,6 +84,16 @@ export const sketchOf = (d: PartDocument, id: string): Sketch | undefined => {
   return s?.kind === "sketch" ? s.sketch : undefined;
 };
 
+/** Whether a sketch lies in the view and fills a fair part of it. */
+function isInSight(camera: Camera, sketch: Sketch): boolean {
+  const frame = frameOf(sketch.plane);
+  const points = sketch.curves.flatMap((c) => (c.kind === "line" ? [c.start, c.end] : [[c.centre[0] - c.radius, c.centre[1] - c.radius], [c.centre[0] + c.radius, c.centre[1] + c.radius]] as const)).map((p) => camera.toPixels(toSpace(frame, p)));
+  if (!points.length) return true;
+  const xs = points.map((p) => p[0]), ys = points.map((p) => p[1]);
+  const inside = Math.min(...xs) > 0 && Math.max(...xs) < camera.width && Math.min(...ys) > 0 && Math.max(...ys) < camera.height - camera.foot;
+  return inside && Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) > 0.15 * camera.width;
+}
+
 /** The document as the view should show it: with the step being edited as it would be. */
 function shownDocument(document: PartDocument, mode: Mode): PartDocument {
   if (mode.kind !== "extrude") return document;
@@ -140,8 +151,12 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         return true;
       },
       draw(command) {
-        const { mode, run } = get();
-        return mode.kind === "sketch" && run({ do: "sketch", step: mode.step, command });
+        const { mode, run, fit } = get();
+        if (mode.kind !== "sketch" || !run({ do: "sketch", step: mode.step, command })) return false;
+        // a size can make the sketch grow out of sight, or shrink to a dot
+        const sized = command.do === "dimension" || command.do === "resize";
+        if (sized && !isInSight(camera, sketchOf(document(), mode.step)!)) fit();
+        return true;
       },
       undo: () => (set({ typing: undefined, selection: [], message: undefined }), moveTo(undo(get().history))),
       redo: () => (set({ typing: undefined, selection: [], message: undefined }), moveTo(redo(get().history))),

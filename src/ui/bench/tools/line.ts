@@ -5,6 +5,9 @@ import { snapHeading, snapPoint, type Snap } from "../sketch/snap";
 import { drawTied, type Tie } from "./tying";
 import type { Hands, Pointer, Preview, Tool } from "./tool";
 
+/** A direction this near to a point found is meant too. */
+const BOTH_PIXELS = 5;
+
 /** Lines in a chain: waiting for a start, then for end after end. Closing on the first point ends the chain. */
 export class LineTool implements Tool {
   preview: Preview = {};
@@ -21,9 +24,9 @@ export class LineTool implements Tool {
     const snap = snapPoint(this.hands.sketch(), p.at, p.pixel, p.shift);
     if (!this.from || (snap.ties.length && snap.label !== "on curve")) {
       const heading = this.from && snapHeading(this.hands.sketch(), this.from.at, snap.at, p.pixel, p.shift, this.from.line);
-      // a point found wins over a direction; both hold when the direction is exact
-      const exact = heading?.tie && distance2(heading.at, snap.at) < 0.01 * p.pixel ? heading : undefined;
-      return { snap, tie: exact?.tie, label: [snap.label, exact?.label].filter(Boolean).join(" · ") };
+      // a point found wins over a direction; both hold when they are pixels apart, as for the last line of an outline
+      const both = heading?.tie && distance2(heading.at, snap.at) < BOTH_PIXELS * p.pixel ? heading : undefined;
+      return { snap, tie: both?.tie, label: [snap.label, both?.label].filter(Boolean).join(" · ") };
     }
     const heading = snapHeading(this.hands.sketch(), this.from.at, p.at, p.pixel, p.shift, this.from.line);
     return heading.tie ? { snap: { at: heading.at, label: "", ties: [] }, tie: heading.tie, label: heading.label } : { snap, tie: undefined, label: snap.label };

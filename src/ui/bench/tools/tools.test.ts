@@ -74,6 +74,13 @@ describe("the line tool", () => {
     expect(tool.cancel!()).toBe(true);
     expect(tool.cancel!()).toBe(false);
   });
+  it("makes the closing line upright when it nearly is, though its end is a point found", () => {
+    const tool = take("line");
+    for (const [x, y] of [[0, 0], [30, 0.2], [30.1, 20], [0.3, 20.2], [0, 0]] as const) click(tool, x, y);
+    expect(sketch.curves).toHaveLength(4);
+    // a rectangle on the origin: two freedoms, like one drawn by its tool
+    expect(freedoms()).toBe(2);
+  });
   it("finds nothing with the key held", () => {
     const tool = take("line");
     click(tool, 0, 0, true);
