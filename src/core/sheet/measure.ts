@@ -1,5 +1,5 @@
 import type { AnchoredDimension } from "./subject";
-import { dot3, scale3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { dot3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Gaze } from "@/core/kernel/hidden-lines";
 import { plainNumber, inUnit, type LengthUnit } from "@/core/units/quantity";
 import { faceByKey, type SheetModel } from "./model";
@@ -59,5 +59,5 @@ function targetPoint(face: SheetModel["faces"][number], normal: Vec3, offset: nu
 
 const nearestTo = (points: readonly Vec3[], p: Vec3): Vec3 => {
   const far = (q: Vec3) => dot3(sub3(q, p), sub3(q, p));
-  return points.reduce((best, q) => (far(q) < far(best) ? q : best), points[0] ?? scale3(p, 1));
+  return points.reduce((best, q) => (far(q) < far(best) ? q : best), points[0] ?? p);
 };

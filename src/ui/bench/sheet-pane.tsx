@@ -19,7 +19,7 @@ export function SheetPane({ store, sheet, trouble }: { store: BenchStore; sheet:
     const sizes: { size: number; kind: string }[] = [];
     const give = (value: string | number, kind: string) => {
       const r = readQuantity(value, "length", document.units);
-      if (r.ok) sizes.push({ size: kind === "radius" ? r.value : r.value, kind });
+      if (r.ok) sizes.push({ size: r.value, kind });
     };
     for (const s of document.steps) {
       if (s.kind === "sketch") for (const d of s.sketch.dimensions) {

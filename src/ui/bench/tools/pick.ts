@@ -15,8 +15,7 @@ export class PickTool implements Tool {
   constructor(private readonly hands: Hands) {}
 
   down(p: Pointer): void {
-    const onAxis = p.hit?.ref.endsWith("-axis") || p.hit?.ref === "origin";
-    this.state = p.hit && !onAxis ? { kind: "pressing", hit: p.hit, from: p.at } : p.hit && onAxis ? { kind: "pressing", hit: p.hit, from: p.at } : { kind: "boxing", from: p.at, to: p.at };
+    this.state = p.hit ? { kind: "pressing", hit: p.hit, from: p.at } : { kind: "boxing", from: p.at, to: p.at };
   }
 
   move(p: Pointer): void {
