@@ -4,7 +4,7 @@ import { z } from "zod";
 import { readExercise } from "@/core/check/exercise";
 import { checkSubmission, measurePart } from "@/core/check/check";
 import { gradeReport } from "@/core/grade/grade";
-import { densityOf, issueSentence, readPart } from "@/core/part/document";
+import { densityOf, readDocument, readPart } from "@/core/part/document";
 import { findRegions } from "@/core/sketch/regions";
 import { SketchSchema } from "@/core/sketch/sketch";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
@@ -59,16 +59,8 @@ async function props(path: string | undefined): Promise<number> {
 }
 
 async function solve(path: string | undefined, units: string): Promise<number> {
-  let data: unknown;
-  const source = await text(path, "The sketch");
-  try {
-    data = JSON.parse(source);
-  } catch {
-    throw new BadInput("The sketch is not JSON.");
-  }
-  const sketch = SketchSchema.safeParse(data);
-  if (!sketch.success) throw new BadInput(issueSentence("The sketch", sketch.error));
-  const d = must(solveSketch(sketch.data, z.enum(["mm", "in"]).catch("mm").parse(units)));
+  const sketch = must(readDocument(await text(path, "The sketch"), SketchSchema, "The sketch", "bad-sketch"));
+  const d = must(solveSketch(sketch, z.enum(["mm", "in"]).catch("mm").parse(units)));
   print({ solved: d.solved, ...sketchFigures(d), ...(d.solved && regionFigures(d)), sketch: d.sketch });
   return d.solved ? 0 : 1;
 }

@@ -3,7 +3,6 @@ import { Draft } from "./draft";
 
 export const STEEL = { name: "Steel S235", density: 7.85 };
 export const ALUMINIUM = { name: "Aluminium 6082", density: 2.7 };
-export const BRASS = { name: "Brass CuZn39", density: 8.47 };
 
 /** What goes wrong in a student's hands; nothing given is right. */
 export interface FootSlips {

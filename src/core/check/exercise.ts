@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { issueSentence, MaterialSchema, PartSchema, readPart } from "@/core/part/document";
+import { MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
-import { done, refuse, type Outcome } from "@/core/units/refusal";
+import type { Outcome } from "@/core/units/refusal";
 
 const Share = z.number().min(0).max(1);
 
@@ -34,18 +34,10 @@ export type Exercise = z.infer<typeof ExerciseSchema>;
 export type RubricLine = z.infer<typeof RubricLineSchema>;
 
 export function readExercise(source: unknown): Outcome<Exercise> {
-  let data = source;
-  if (typeof source === "string") {
-    try {
-      data = JSON.parse(source);
-    } catch {
-      return refuse("not-json", "The exercise is not JSON.");
-    }
-  }
-  const r = ExerciseSchema.safeParse(data);
-  if (!r.success) return refuse("bad-exercise", issueSentence("The exercise", r.error));
-  const reference = readPart(r.data.reference);
-  return reference.ok ? done(r.data) : reference;
+  const r = readDocument(source, ExerciseSchema, "The exercise", "bad-exercise");
+  if (!r.ok) return r;
+  const reference = readPart(r.value.reference);
+  return reference.ok ? r : reference;
 }
 
 /** A rubric to start from: 20 points. */

@@ -29,26 +29,32 @@ export const emptyPart = (name: string, units: "mm" | "in", material: Material):
 /** Largest document taken, in characters of JSON. */
 export const MAX_DOCUMENT = 2_000_000;
 
-/** Reads a part from anything: JSON text or parsed data. Says in one sentence what is wrong and where. */
-export function readPart(source: unknown): Outcome<PartDocument> {
+/** Reads JSON text or parsed data by a schema. @param what begins the sentence of a refusal @param code of one that does not fit */
+export function readDocument<T>(source: unknown, schema: z.ZodType<T>, what: string, code: string): Outcome<T> {
   let data = source;
   if (typeof source === "string") {
-    if (source.length > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
     try {
       data = JSON.parse(source);
     } catch {
-      return refuse("not-json", "The part document is not JSON.");
+      return refuse("not-json", `${what} is not JSON.`);
     }
   }
-  const r = PartSchema.safeParse(data);
-  if (!r.success) return refuse("bad-document", issueSentence("The part document", r.error));
+  const r = schema.safeParse(data);
+  return r.success ? done(r.data) : refuse(code, issueSentence(what, r.error));
+}
+
+/** Reads a part from anything: JSON text or parsed data. Says in one sentence what is wrong and where. */
+export function readPart(source: unknown): Outcome<PartDocument> {
+  if (typeof source === "string" && source.length > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
+  const r = readDocument(source, PartSchema, "The part document", "bad-document");
+  if (!r.ok) return r;
   const seen = new Set<string>();
-  for (const step of r.data.steps) {
+  for (const step of r.value.steps) {
     if (seen.has(step.id)) return refuse("bad-document", `The step id ${step.id} is used twice.`, [step.id]);
     for (const used of kindOf(step).uses(step)) if (!seen.has(used)) return refuse("bad-document", `Step ${step.id} stands on ${used}, which is not an earlier step.`, [step.id]);
     seen.add(step.id);
   }
-  return done(r.data);
+  return r;
 }
 
 /** The first thing wrong, with its place. */
