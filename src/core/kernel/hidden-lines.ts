@@ -1,7 +1,7 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec2, Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
-import { direction, point } from "./prism";
+import { direction, point } from "./primitives";
 import { edgePoints } from "./mesh";
 import { distinct, explore, type Solid } from "./solid";
 

@@ -1,50 +1,13 @@
-import type { TopoDS_Edge, TopoDS_Face, TopoDS_Shape, TopoDS_Wire } from "replicad-opencascadejs";
+import type { TopoDS_Face, TopoDS_Shape, TopoDS_Wire } from "replicad-opencascadejs";
 import { normalOf, offsetFrame, toSpace, type Frame } from "@/core/geometry/frame";
-import { distance3, scale3, type Vec3 } from "@/core/geometry/vector";
-import { isWholeCircle, onCircle, type Segment } from "@/core/sketch/arrangement";
+import { distance3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { isWhole, onCircle, onEllipse, segmentMiddle } from "@/core/geometry/segment";
+import type { Segment } from "@/core/sketch/arrangement";
 import type { Region } from "@/core/sketch/regions";
+import { edgeOf, SEAM } from "./edge";
+import { direction, point } from "./primitives";
 import { KernelFault, type Kernel } from "./opencascade";
 import { distinct, explore, type FaceName, type Solid } from "./solid";
-
-const middle = (s: Segment): readonly [number, number] =>
-  s.kind === "line" ? [(s.a[0] + s.b[0]) / 2, (s.a[1] + s.b[1]) / 2] : onCircle(s.centre, s.radius, s.from + s.sweep / 2);
-
-/**
- * Seams and circle starts lie here, off every principal direction: a seam on a silhouette would be drawn as an edge.
- */
-const SEAM = 0.61;
-
-export function point(kernel: Kernel, p: Vec3) {
-  return new kernel.library.gp_Pnt(p[0], p[1], p[2]);
-}
-
-export function direction(kernel: Kernel, p: Vec3) {
-  return new kernel.library.gp_Dir(p[0], p[1], p[2]);
-}
-
-function edgeOf(kernel: Kernel, frame: Frame, s: Segment): TopoDS_Edge {
-  const oc = kernel.library;
-  if (s.kind === "line") {
-    const a = point(kernel, toSpace(frame, s.a)), b = point(kernel, toSpace(frame, s.b));
-    const make = new oc.BRepBuilderAPI_MakeEdge(a, b);
-    const edge = make.Edge();
-    kernel.release(make, a, b);
-    return edge;
-  }
-  const whole = isWholeCircle(s);
-  const turnX = whole ? SEAM : 0;
-  const x: Vec3 = [0, 1, 2].map((i) => frame.x[i]! * Math.cos(turnX) + frame.y[i]! * Math.sin(turnX)) as unknown as Vec3;
-  const n = scale3(normalOf(frame), s.sweep < 0 ? -1 : 1);
-  const c = point(kernel, toSpace(frame, s.centre)), dn = direction(kernel, n), dx = direction(kernel, x);
-  const axes = new oc.gp_Ax2(c, dn, dx);
-  const circle = new oc.gp_Circ(axes, s.radius);
-  // for a clockwise arc the axis is turned over, and angles count the other way
-  const from = s.sweep < 0 ? -s.from : s.from;
-  const make = whole ? new oc.BRepBuilderAPI_MakeEdge(circle) : new oc.BRepBuilderAPI_MakeEdge(circle, from, from + Math.abs(s.sweep));
-  const edge = make.Edge();
-  kernel.release(make, circle, axes, c, dn, dx);
-  return edge;
-}
 
 function wireOf(kernel: Kernel, frame: Frame, loop: readonly Segment[]): TopoDS_Wire {
   const make = new kernel.library.BRepBuilderAPI_MakeWire();
@@ -109,7 +72,8 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
     give(first, { step, role: "start" });
     give(last, { step, role: "end" });
     const segments = [...region.outer, ...region.holes.flat()];
-    const middles = segments.map((s) => (isWholeCircle(s) && s.kind === "arc" ? toSpace(base, onCircle(s.centre, s.radius, (s.sweep < 0 ? -Math.PI : Math.PI) + SEAM)) : toSpace(base, middle(s))));
+    const middle = (s: Segment): Vec2 => (!isWhole(s) ? segmentMiddle(s) : s.kind === "arc" ? onCircle(s.centre, s.radius, (s.sweep < 0 ? -Math.PI : Math.PI) + SEAM) : s.kind === "ellipse" ? onEllipse(s.centre, s.major, s.minor, s.from + Math.PI) : segmentMiddle(s));
+    const middles = segments.map((s) => toSpace(base, middle(s)));
     // history must be asked with the edges of the built face: they are copies of those made
     for (const edge of explore(kernel, face, "EDGE")) {
       const at = edgeMiddle(kernel, edge);

@@ -1,7 +1,7 @@
 import type { GProp_GProps, TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
-import { direction } from "./prism";
+import { direction } from "./primitives";
 import { explore, type Solid } from "./solid";
 
 /** Geometric properties of a body; mm, mm², mm³, and mm⁵ for moments (times density: mass moments). */

@@ -1,8 +1,9 @@
 import { z } from "zod";
-import { scale2, type Vec2 } from "@/core/geometry/vector";
+import { scale2 } from "@/core/geometry/vector";
 import { angleText, inUnit, lengthText, plainNumber, readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { KINDS } from "./constraints/registry";
+import { curveKind } from "./curves/registry";
 import { ConstraintSchema, CurveSchema, curveOf, DimensionSchema, isDimension, nameOf, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
 import { measureDimension, solveSketch } from "./solve";
 import { referenceFault } from "./system";
@@ -173,11 +174,11 @@ const exactly = (sketch: Sketch, d: Dimension): string => {
 };
 
 function scaledBy(sketch: Sketch, k: number): Sketch {
-  const s = (p: Vec2) => scale2(p, k) as [number, number];
   return {
     ...sketch,
-    curves: sketch.curves.map((c) => (c.kind === "line" ? { ...c, start: s(c.start), end: s(c.end) } : { ...c, centre: s(c.centre), radius: c.radius * k })),
-    dimensions: sketch.dimensions.map((d) => (d.at ? { ...d, at: s(d.at) } : d)),
+    // every number of a curve is a length
+    curves: sketch.curves.map((c) => curveKind(c).withNumbers(c, curveKind(c).numbers(c).map((v) => v * k))),
+    dimensions: sketch.dimensions.map((d) => (d.at ? { ...d, at: scale2(d.at, k) as [number, number] } : d)),
   };
 }
 

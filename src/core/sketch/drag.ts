@@ -2,7 +2,8 @@ import { newton, prepare, type Prepared } from "./newton";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { LengthUnit } from "@/core/units/quantity";
 import { curveOf, type Sketch } from "./sketch";
-import { drivingRelations, drivingSizes, withCoordinates } from "./solve";
+import { drivingSizes } from "./sizes";
+import { drivingRelations, withCoordinates } from "./solve";
 import { buildSystem, clustersOf, referenceFault, type System } from "./system";
 
 /** What the hand holds: a point, a whole line or circle, or a circle's rim. */

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { curveKind } from "./curves/registry";
 import { findRegions } from "./regions";
 import { KINDS } from "./constraints/registry";
 import { CONSTRAINT_KINDS, DIMENSION_KINDS, SketchSchema, typeOf, type Relation, type Sketch } from "./sketch";
@@ -40,7 +41,7 @@ describe("anything thrown at the solver", () => {
       if (s.constraints.length + s.dimensions.length > 2) tied++;
       // what disagrees is always named
       else if (!r.value.solved && s.dimensions.length) expect(r.value.conflict.length).toBeGreaterThan(0);
-      for (const c of r.value.sketch.curves) for (const v of c.kind === "line" ? [...c.start, ...c.end] : [...c.centre, c.radius]) expect(Number.isFinite(v)).toBe(true);
+      for (const c of r.value.sketch.curves) for (const v of curveKind(c).numbers(c)) expect(Number.isFinite(v)).toBe(true);
       for (const g of findRegions(r.value.sketch).regions) expect(g.area).toBeGreaterThan(-1e-6);
     }), { numRuns: runs, seed: 11 });
     // most draws must not be refusals, or nothing was tried

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { mappedCurve } from "./curves/registry";
 import { describe, expect, it } from "vitest";
 import { emptySketch, pointAt, type Constraint, type Dimension, type Sketch } from "./sketch";
 import { solveSketch, type Diagnosis } from "./solve";
@@ -43,7 +44,7 @@ function carried(s: Sketch, turn: number, shift: readonly [number, number], scal
   ];
   return {
     ...s,
-    curves: s.curves.map((c) => (c.kind === "line" ? { ...c, start: p(c.start), end: p(c.end) } : { ...c, centre: p(c.centre), radius: c.radius * scale })),
+    curves: s.curves.map((c) => mappedCurve(c, p, scale)),
     dimensions: s.dimensions.map((d) => (d.kind === "angle" ? d : { ...d, value: Number(d.value) * scale })),
   };
 }
@@ -107,7 +108,7 @@ describe("a solved sketch disturbed a little comes back to the same shape", () =
       fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
         const rnd = seeded(seed);
         const off = (p: readonly [number, number]): [number, number] => [p[0] + (rnd() - 0.5) * 1.2, p[1] + (rnd() - 0.5) * 1.2];
-        const disturbed = { ...want.sketch, curves: want.sketch.curves.map((c) => (c.kind === "line" ? { ...c, start: off(c.start), end: off(c.end) } : { ...c, centre: off(c.centre), radius: c.radius * (0.9 + 0.2 * rnd()) })) };
+        const disturbed = { ...want.sketch, curves: want.sketch.curves.map((c) => mappedCurve(c, off, 0.9 + 0.2 * rnd())) };
         const back = solve(disturbed);
         expect(back.solved).toBe(true);
         for (const ref of ["l2.end", "l3.end", "l4.end", "c1.centre", "c2.centre"]) {

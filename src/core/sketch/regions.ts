@@ -1,4 +1,5 @@
-import { cross2, distance2, type Vec2 } from "@/core/geometry/vector";
+import { headingAt, segmentMiddle, sweptArea } from "@/core/geometry/segment";
+import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { reversed, sampled, segmentEnd, segmentStart, splitAtMeetings, type Segment } from "./arrangement";
 import type { Sketch } from "./sketch";
 import { JOIN } from "./tolerance";
@@ -22,9 +23,16 @@ export interface Gap {
   readonly nearest?: { readonly curve: string; readonly at: Vec2; readonly distance: number };
 }
 
+/** Two curves that run along each other for a stretch. */
+export interface Overlap {
+  readonly curves: readonly [string, string];
+  readonly at: Vec2;
+}
+
 export interface Regions {
   readonly regions: readonly Region[];
   readonly gaps: readonly Gap[];
+  readonly overlaps: readonly Overlap[];
 }
 
 interface Half {
@@ -36,13 +44,8 @@ interface Half {
   seen?: boolean;
 }
 
-/** Signed area under a loop by Green's theorem, exact for arcs. */
-export function loopArea(loop: readonly Segment[]): number {
-  return loop.reduce((sum, s) => {
-    const chord = cross2(segmentStart(s), segmentEnd(s)) / 2;
-    return sum + (s.kind === "line" ? chord : chord + (s.radius * s.radius * (s.sweep - Math.sin(s.sweep))) / 2);
-  }, 0);
-}
+/** Signed area under a loop by Green's theorem, exact for every kind of segment. */
+export const loopArea = (loop: readonly Segment[]): number => loop.reduce((sum, s) => sum + sweptArea(s), 0);
 
 /** Whether a point lies inside a loop (even-odd over a fine polygon). */
 export function isInside(loop: readonly Segment[], p: Vec2): boolean {
@@ -53,14 +56,6 @@ export function isInside(loop: readonly Segment[], p: Vec2): boolean {
     if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
   }
   return inside;
-}
-
-/** Heading of a half edge where it leaves its vertex, and its curvature to part tangent ones. */
-function leaving(s: Segment): [number, number] {
-  if (s.kind === "line") return [Math.atan2(s.b[1] - s.a[1], s.b[0] - s.a[0]), 0];
-  const side = Math.sign(s.sweep);
-  const t = s.from + (side * Math.PI) / 2;
-  return [Math.atan2(Math.sin(t), Math.cos(t)), side / s.radius];
 }
 
 /** Finds the closed regions of a solved sketch, with holes and nesting, and the ends that leave it open. */
@@ -79,14 +74,20 @@ export function findRegions(sketch: Sketch): Regions {
     return v;
   };
   let halves: Half[] = [];
-  const known = new Set<string>();
+  const known = new Map<string, { middle: Vec2; curve: string }[]>();
+  const overlaps: Overlap[] = [];
   for (const segment of segments) {
     const from = vertex(segmentStart(segment)), to = vertex(segmentEnd(segment));
+    if (segment.kind === "line" && from === to) continue;
     // a stretch drawn twice counts once
-    const m = segment.kind === "line" ? "l" : `a${segment.centre.map((v) => Math.round(v / JOIN))},${Math.round(segment.radius / JOIN)},${Math.round((segment.from / segment.radius) * 1e3)}`;
-    const key = segment.kind === "line" ? `${Math.min(from, to)}-${Math.max(from, to)}${m}` : `${from}-${to}${m}`;
-    if (known.has(key) || (segment.kind === "line" && from === to)) continue;
-    known.add(key);
+    const middle = segmentMiddle(segment), key = `${Math.min(from, to)}-${Math.max(from, to)}`;
+    const twins = known.get(key) ?? [];
+    const twin = twins.find((t) => distance2(t.middle, middle) <= 4 * JOIN);
+    if (twin) {
+      overlaps.push({ curves: [twin.curve, segment.curve], at: middle });
+      continue;
+    }
+    known.set(key, [...twins, { middle, curve: segment.curve }]);
     const a = { segment, from, to } as Half, b = { segment: reversed(segment), from: to, to: from } as Half;
     a.twin = b;
     b.twin = a;
@@ -105,7 +106,7 @@ export function findRegions(sketch: Sketch): Regions {
 
   const out = new Map<number, Half[]>();
   for (const h of halves) out.set(h.from, [...(out.get(h.from) ?? []), h]);
-  const heading = new Map(halves.map((h) => [h, leaving(h.segment)]));
+  const heading = new Map(halves.map((h) => [h, headingAt(h.segment, 0)]));
   for (const fan of out.values()) {
     fan.sort((a, b) => {
       const [ta, ca] = heading.get(a)!, [tb, cb] = heading.get(b)!;
@@ -161,7 +162,7 @@ export function findRegions(sketch: Sketch): Regions {
     used.set(r.name, n);
     return n === 1 ? r : { ...r, name: `${r.name}#${n}` };
   });
-  return { regions: named, gaps: gaps.map((g) => ({ ...g, ...nearestOther(g, gaps) })) };
+  return { regions: named, overlaps, gaps: gaps.map((g) => ({ ...g, ...nearestOther(g, gaps) })) };
 }
 
 function nearestOther(gap: Gap, gaps: readonly Gap[]): Pick<Gap, "nearest"> {

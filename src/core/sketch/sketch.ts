@@ -1,32 +1,57 @@
 import { z } from "zod";
 import type { Vec2 } from "@/core/geometry/vector";
+import { CURVES } from "./curves/registry";
+import { CurveSchema, type Curve } from "./curves/schema";
 
-const Id = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _");
-const Coordinate = z.number().min(-1e6).max(1e6);
-const Point = z.tuple([Coordinate, Coordinate]);
+export { CurveSchema, type Arc, type Circle, type Curve, type Ellipse, type Line, type Spline } from "./curves/schema";
+import { Id, Point } from "./curves/schema";
+
 /** A curve (`l1`), a point of one (`l1.start`), or `origin`, `x-axis`, `y-axis`. */
-const Ref = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}(\.(start|end|centre))?$/, "a reference reads like l1, l1.start, c1.centre, origin, x-axis or y-axis");
+const Ref = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}(\.(start|end|centre|major|minor|p\d{1,3}|start-handle|end-handle))?$/, "a reference reads like l1, l1.start, c1.centre, origin, x-axis or y-axis");
 
-export const LineSchema = z.strictObject({ id: Id, kind: z.literal("line"), start: Point, end: Point, construction: z.boolean().optional() });
-export const CircleSchema = z.strictObject({ id: Id, kind: z.literal("circle"), centre: Point, radius: z.number().positive().max(1e6), construction: z.boolean().optional() });
-export const CurveSchema = z.discriminatedUnion("kind", [LineSchema, CircleSchema]);
+export const CONSTRAINT_KINDS = [
+  "coincident", "horizontal", "vertical", "parallel", "perpendicular", "collinear", "tangent", "curvature", "equal", "concentric", "midpoint", "point-on-curve", "symmetric", "fixed", "spaced", "turned",
+] as const;
+export const DIMENSION_KINDS = ["length", "distance", "horizontal-distance", "vertical-distance", "point-line", "to-side", "ring", "radius", "diameter", "across", "angle", "full-angle", "arc-length"] as const;
 
-export const CONSTRAINT_KINDS = ["coincident", "horizontal", "vertical", "parallel", "perpendicular", "equal", "concentric", "midpoint", "point-on-curve", "fixed"] as const;
-export const DIMENSION_KINDS = ["length", "distance", "horizontal-distance", "vertical-distance", "point-line", "radius", "diameter", "angle"] as const;
-
-export const ConstraintSchema = z.strictObject({ id: Id, kind: z.enum(CONSTRAINT_KINDS), of: z.array(Ref).min(1).max(2) });
+export const ConstraintSchema = z.strictObject({
+  id: Id, kind: z.enum(CONSTRAINT_KINDS), of: z.array(Ref).min(1).max(4),
+  /** For `spaced`: how many times the step; for `turned`: the angle in degrees. */
+  factor: z.number().min(-1e6).max(1e6).optional(),
+});
 export const DimensionSchema = z.strictObject({
   id: Id,
   kind: z.enum(DIMENSION_KINDS),
   of: z.array(Ref).min(1).max(2),
-  /** As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2". Angles in degrees. */
+  /** As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2" or "=2*width". Angles in degrees. */
   value: z.union([z.number(), z.string().max(200)]),
+  /** How other sizes may call it, besides its id. */
+  name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _").optional(),
   /** A reference dimension is measured and drives nothing. */
   reference: z.boolean().optional(),
   /** For an angle: measure to the reversed second line. */
   flip: z.boolean().optional(),
+  /** For each round thing it is taken from: its near or its far side. */
+  sides: z.array(z.enum(["near", "far"])).max(2).optional(),
   /** Where its number stands, in sketch coordinates. */
   at: Point.optional(),
+});
+
+/** Curves made together, whose making can be changed: the numbers it was made with and the curves and relations it made. */
+export const GroupSchema = z.strictObject({
+  id: Id,
+  kind: z.enum(["polygon", "linear-pattern", "circular-pattern"]),
+  /** Sides, or how many there are in all. */
+  count: z.number().int().min(2).max(60),
+  /** What it was made of: the circle of a polygon, the curves that are repeated. */
+  source: z.array(Id).max(200),
+  made: z.array(Id).max(4000),
+  /** Centre of a circular pattern. */
+  about: Ref.optional(),
+  /** Degrees over the whole of a circular pattern. */
+  angle: z.number().optional(),
+  /** A polygon whose sides, not corners, lie on its circle. */
+  outside: z.boolean().optional(),
 });
 
 const unique = (list: { id: string }[][]) => {
@@ -40,55 +65,75 @@ export const SketchSchema = z
     curves: z.array(CurveSchema).max(2500),
     constraints: z.array(ConstraintSchema).max(10000),
     dimensions: z.array(DimensionSchema).max(5000),
+    groups: z.array(GroupSchema).max(200).optional(),
   })
-  .refine((s) => unique([s.curves, s.constraints, s.dimensions]), "every id in a sketch must be used once");
+  .refine((s) => unique([s.curves, s.constraints, s.dimensions, s.groups ?? []]), "every id in a sketch must be used once");
 
-export type Line = z.infer<typeof LineSchema>;
-export type Circle = z.infer<typeof CircleSchema>;
-export type Curve = z.infer<typeof CurveSchema>;
 export type Constraint = z.infer<typeof ConstraintSchema>;
 export type Dimension = z.infer<typeof DimensionSchema>;
+export type Group = z.infer<typeof GroupSchema>;
 export type Sketch = z.infer<typeof SketchSchema>;
 export type Relation = Constraint | Dimension;
-export type EntityType = "point" | "line" | "circle";
+/** What a reference may mean. A circle's place is also taken by an arc, an ellipse's by a stretch of one. */
+export type EntityType = "point" | "line" | "circle" | "arc" | "ellipse" | "spline";
 
 export const isDimension = (r: Relation): r is Dimension => "value" in r;
 export const emptySketch = (base: Sketch["plane"]["base"], offset = 0): Sketch => ({ plane: offset ? { base, offset } : { base }, curves: [], constraints: [], dimensions: [] });
 
+/** Whether a thing can stand where another kind is wanted. */
+export const fits = (want: EntityType, is: EntityType | undefined): boolean => is === want || (want === "circle" && is === "arc");
+
 /** The curve a reference belongs to; origin and axes are their own. */
-export const curveOf = (ref: string): string => ref.split(".")[0]!;
+export const curveOf = (ref: string): string => {
+  const dot = ref.indexOf(".");
+  return dot < 0 ? ref : ref.slice(0, dot);
+};
+const partOf = (ref: string): string | undefined => {
+  const dot = ref.indexOf(".");
+  return dot < 0 ? undefined : ref.slice(dot + 1);
+};
+
+const lookup = new WeakMap<readonly Curve[], Map<string, Curve>>();
+/** The curve of an id. */
+export function curveById(sketch: Pick<Sketch, "curves">, id: string): Curve | undefined {
+  let map = lookup.get(sketch.curves);
+  if (!map || map.size !== sketch.curves.length) lookup.set(sketch.curves, (map = new Map(sketch.curves.map((c) => [c.id, c]))));
+  return map.get(id);
+}
+
+export const entityOf = (c: Curve): EntityType => (c.kind === "ellipse-arc" ? "ellipse" : c.kind);
 
 /** What a reference means in this sketch, or undefined when it means nothing. */
-export function typeOf(sketch: Sketch, ref: string): EntityType | undefined {
+export function typeOf(sketch: Pick<Sketch, "curves">, ref: string): EntityType | undefined {
   if (ref === "origin") return "point";
   if (ref === "x-axis" || ref === "y-axis") return "line";
-  const [id, part] = ref.split(".");
-  const curve = sketch.curves.find((c) => c.id === id);
+  const part = partOf(ref), curve = curveById(sketch, curveOf(ref));
   if (!curve) return undefined;
-  if (part === undefined) return curve.kind;
-  if (curve.kind === "line") return part === "centre" ? undefined : "point";
-  return part === "centre" ? "point" : undefined;
+  if (part === undefined) return entityOf(curve);
+  return CURVES[curve.kind].points(curve as never).includes(part) ? "point" : undefined;
 }
 
 /** Coordinates of a point reference, in sketch millimetres. */
-export function pointAt(sketch: Sketch, ref: string): Vec2 {
+export function pointAt(sketch: Pick<Sketch, "curves">, ref: string): Vec2 {
   if (ref === "origin") return [0, 0];
-  const [id, part] = ref.split(".");
-  const curve = sketch.curves.find((c) => c.id === id);
-  if (curve?.kind === "line" && part === "start") return curve.start;
-  if (curve?.kind === "line" && part === "end") return curve.end;
-  if (curve?.kind === "circle" && part === "centre") return curve.centre;
-  throw new Error(`no point ${ref}`);
+  const curve = curveById(sketch, curveOf(ref));
+  if (!curve) throw new Error(`no point ${ref}`);
+  const kind = CURVES[curve.kind], k = curve.kind === "point" ? 0 : kind.points(curve as never).indexOf(partOf(ref) ?? "");
+  if (k < 0) throw new Error(`no point ${ref}`);
+  const v = kind.numbers(curve as never);
+  return [v[2 * k]!, v[2 * k + 1]!];
 }
+
+const PARTS: Record<string, string> = { centre: "centre", start: "start", end: "end", major: "end of the long axis", minor: "end of the short axis", "start-handle": "start handle", "end-handle": "end handle" };
 
 /** How a person knows a reference: "line l1", "start of l1", "the origin". */
 export function nameOf(ref: string): string {
   if (ref === "origin") return "the origin";
   if (ref === "x-axis") return "the horizontal axis";
   if (ref === "y-axis") return "the vertical axis";
-  const [id, part] = ref.split(".");
-  return part ? `the ${part} of ${id}` : id!;
+  const part = partOf(ref);
+  return part ? `the ${PARTS[part] ?? `point ${part.slice(1)}`} of ${curveOf(ref)}` : ref;
 }
 
 /** Every point reference of a curve. */
-export const pointsOf = (c: Curve): string[] => (c.kind === "line" ? [`${c.id}.start`, `${c.id}.end`] : [`${c.id}.centre`]);
+export const pointsOf = (c: Curve): string[] => (c.kind === "point" ? [c.id] : CURVES[c.kind].points(c as never).map((p) => `${c.id}.${p}`));

@@ -5,8 +5,12 @@ import { conflictAmong } from "./conflict";
 import { KINDS } from "./constraints/registry";
 import { newton, prepare, type Prepared } from "./newton";
 import { rankOf } from "./rank";
-import { isDimension, pointsOf, type Dimension, type Relation, type Sketch } from "./sketch";
-import { buildSystem, clustersOf, drivingSize, referenceFault, type System } from "./system";
+import { curveKind } from "./curves/registry";
+import { arcSweep } from "./curves/arc";
+import { ellipseSweep } from "./curves/ellipse";
+import { isDimension, pointsOf, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import { drivingSizes } from "./sizes";
+import { buildSystem, clustersOf, optionsOf, referenceFault, type System } from "./system";
 import { COLLAPSED, PROBE, PROBE_SURVIVES } from "./tolerance";
 
 /** How a point can still go: along one direction, or anywhere. */
@@ -20,7 +24,7 @@ export interface Diagnosis {
   /** Curves that can still move or change size. */
   readonly loose: readonly string[];
   readonly ways: readonly Way[];
-  /** Circles whose radius is still free. */
+  /** Circles and arcs whose radius is still free. */
   readonly looseRadii: readonly string[];
   /** Constraints that agree with the others and add nothing. */
   readonly agreeing: readonly string[];
@@ -33,17 +37,6 @@ export interface Diagnosis {
 /** Driving relations of a sketch: geometric ones first, so that a surplus falls on a dimension. */
 export const drivingRelations = (sketch: Sketch): Relation[] => [...sketch.constraints, ...sketch.dimensions.filter((d) => !d.reference)];
 
-export function drivingSizes(sketch: Sketch, unit: LengthUnit): { ok: true; value: Map<string, number> } | { ok: false; refusal: Refusal } {
-  const sizes = new Map<string, number>();
-  for (const d of sketch.dimensions) {
-    if (d.reference) continue;
-    const r = drivingSize(d, unit);
-    if (!r.ok) return r;
-    sizes.set(d.id, r.value);
-  }
-  return { ok: true, value: sizes };
-}
-
 /** The sketch with the coordinates that the solver's vector holds. */
 export function withCoordinates(sketch: Sketch, system: System): Sketch {
   const { x, root, slotOf } = system;
@@ -51,17 +44,21 @@ export function withCoordinates(sketch: Sketch, system: System): Sketch {
   return {
     ...sketch,
     curves: sketch.curves.map((c) => {
-      const s = slotOf.get(c.id)!;
-      return c.kind === "line" ? { ...c, start: [at(s), at(s + 1)], end: [at(s + 2), at(s + 3)] } : { ...c, centre: [at(s), at(s + 1)], radius: at(s + 2) };
+      const s = slotOf.get(c.id)!, kind = curveKind(c);
+      return kind.withNumbers(c, kind.numbers(c).map((_, i) => at(s + i)));
     }),
   };
 }
 
 /** Lines of no length and circles of no radius that a solution would leave. */
-const collapsed = (sketch: Sketch, scale: number): boolean =>
-  sketch.curves.some((c) =>
-    c.kind === "line" ? Math.hypot(c.end[0] - c.start[0], c.end[1] - c.start[1]) <= COLLAPSED * scale : c.radius <= COLLAPSED * scale,
-  );
+const collapsed = (sketch: Sketch, scale: number): boolean => sketch.curves.some((c) => curveKind(c).sizes(c).some((size) => !(size > COLLAPSED * scale)));
+
+/** Arcs turned inside out: one that was short is nearly whole, or the other way round. */
+const turnedOut = (before: readonly Curve[], after: readonly Curve[]): boolean => after.some((c, i) => {
+  const b = before[i]!;
+  const sweeps = c.kind === "arc" && b.kind === "arc" ? [arcSweep(b)[1], arcSweep(c)[1]] : c.kind === "ellipse-arc" && b.kind === "ellipse-arc" ? [ellipseSweep(b)[1], ellipseSweep(c)[1]] : undefined;
+  return sweeps !== undefined && Math.abs(sweeps[1]! - sweeps[0]!) > Math.PI;
+});
 
 export interface Solution {
   readonly system: System;
@@ -74,7 +71,8 @@ export function solveRelations(sketch: Sketch, relations: readonly Relation[], s
   if (system.broken.length) return undefined;
   const clusters = clustersOf(system).map((c) => prepare(c, system.constant));
   for (const p of clusters) if (!newton(p, system.x, system.scale, { iterations })) return undefined;
-  if (collapsed(withCoordinates(sketch, system), system.scale)) return undefined;
+  const solved = withCoordinates(sketch, system);
+  if (collapsed(solved, system.scale) || turnedOut(sketch.curves, solved.curves)) return undefined;
   return { system, clusters };
 }
 
@@ -84,7 +82,7 @@ function solveInSteps(sketch: Sketch, relations: readonly Relation[], sizes: Rea
   const from = new Map<string, number>();
   for (const r of relations) {
     const measure = isDimension(r) && KINDS[r.kind].measure;
-    if (measure) from.set(r.id, measure(drawn.slots, r.of, drawn.x, (r as Dimension).flip === true));
+    if (measure) from.set(r.id, measure(drawn.slots, r.of, drawn.x, optionsOf(r)));
   }
   const STEPS = 12;
   let at = sketch;
@@ -118,7 +116,8 @@ export function solveSketch(sketch: Sketch, unit: LengthUnit): { ok: true; value
 
 function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clusters }: Solution): Diagnosis {
   const { x, root, slotOf } = system;
-  const isDim = new Map(relations.map((r, i) => [r.id, { dimension: isDimension(r), rank: i }]));
+  // what holds the curves themselves together comes before every relation
+  const isDim = new Map([...sketch.curves.map((c) => [c.id, { dimension: false, rank: -1 }] as const), ...relations.map((r, i) => [r.id, { dimension: isDimension(r), rank: i }] as const)]);
   const agreeing = new Set(system.agreeing);
   const surplus = new Set<string>();
   const moves = new Map<number, number[]>();
@@ -155,9 +154,9 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
   const loose: string[] = [], ways: Way[] = [], looseRadii: string[] = [];
   for (const c of solved.curves) {
     const s = slotOf.get(c.id)!;
-    const slots = c.kind === "line" ? [s, s + 1, s + 2, s + 3] : [s, s + 1, s + 2];
-    if (slots.some(moving)) loose.push(c.id);
-    if (c.kind === "circle" && moving(s + 2)) looseRadii.push(c.id);
+    const kind = curveKind(c);
+    if (kind.numbers(c).some((_, i) => moving(s + i))) loose.push(c.id);
+    if (kind.radius !== undefined && moving(s + kind.radius)) looseRadii.push(c.id);
     pointsOf(c).forEach((point, k) => {
       const way = wayOf(moving(s + 2 * k), moving(s + 2 * k + 1), freedoms);
       if (way) ways.push({ point, along: way });
@@ -191,8 +190,8 @@ function wayOf(mx: number[] | undefined, my: number[] | undefined, count: number
 }
 
 /** What a dimension measures as the sketch stands: mm or radians. Its references must be sound. */
-export function measureDimension(sketch: Sketch, d: Pick<Dimension, "kind" | "of" | "flip">): number {
+export function measureDimension(sketch: Sketch, d: Pick<Dimension, "kind" | "of" | "flip" | "sides">): number {
   const system = buildSystem(sketch, [], new Map());
-  return KINDS[d.kind].measure!(system.slots, d.of, system.x, d.flip === true);
+  return KINDS[d.kind].measure!(system.slots, d.of, system.x, { flip: d.flip, sides: d.sides });
 }
 

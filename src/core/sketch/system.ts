@@ -1,8 +1,11 @@
-import { readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { refuse, type Refusal } from "@/core/units/refusal";
-import type { Equation, Slots } from "./constraints/kind";
+import type { Equation, Options, Slots } from "./constraints/kind";
 import { KINDS } from "./constraints/registry";
-import { curveOf, isDimension, nameOf, typeOf, type EntityType, type Relation, type Sketch } from "./sketch";
+import { sharedPoint } from "./constraints/direction";
+import { curveKind } from "./curves/registry";
+import type { Spline } from "./curves/schema";
+import { knotsOf } from "./curves/spline";
+import { curveOf, entityOf, fits, isDimension, nameOf, typeOf, type Curve, type EntityType, type Relation, type Sketch } from "./sketch";
 
 /** An equation with the relation it comes from and slots already replaced by their representatives. */
 export interface BoundEquation {
@@ -23,25 +26,14 @@ export interface System {
   /** Representative of each slot. */
   readonly root: Int32Array;
   readonly equations: BoundEquation[];
+  /** What holds the curves themselves together comes first: so many of the equations. */
+  readonly ownCount: number;
   /** Relations that only merge slots and whose every merge was there already. */
   readonly agreeing: string[];
   /** Relations whose merge would join two different constants, or that collapse a line. */
   readonly broken: string[];
   readonly slotOf: ReadonlyMap<string, number>;
   readonly scale: number;
-}
-
-const WIDTH = { line: 4, circle: 3 } as const;
-
-/** Size that drives, in mm or radians, or a refusal naming the dimension. */
-export function drivingSize(d: Relation, unit: LengthUnit): { ok: true; value: number } | { ok: false; refusal: Refusal } {
-  if (!isDimension(d)) return { ok: true, value: 0 };
-  const quantity = KINDS[d.kind].quantity ?? "length";
-  const r = readQuantity(d.value, quantity, unit);
-  if (!r.ok) return refuse("bad-number", `Dimension ${d.id}: ${r.refusal.sentence}`, [d.id]);
-  if (r.value <= 0) return refuse("bad-number", `Dimension ${d.id} must be greater than 0; use a coincident constraint to bring things together.`, [d.id]);
-  if (quantity === "angle" && r.value > Math.PI) return refuse("bad-number", `Dimension ${d.id} must be at most 180°.`, [d.id]);
-  return r;
 }
 
 /** Checks that every relation refers to things that are there and of the right kind. */
@@ -53,12 +45,23 @@ export function referenceFault(sketch: Sketch): Refusal | undefined {
   };
   for (const r of [...sketch.constraints, ...sketch.dimensions]) {
     for (const ref of r.of) if (!type(ref)) return refuse("lost-reference", `${r.id} (${r.kind}) refers to ${ref}, which is not in the sketch.`, [r.id]).refusal;
-    if (!KINDS[r.kind].takes.some((t) => t.length === r.of.length && t.every((want, i) => type(r.of[i]!) === want)))
+    if (!KINDS[r.kind].takes.some((t) => t.length === r.of.length && t.every((want, i) => fits(want, type(r.of[i]!)))))
       return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [r.id]).refusal;
-    if (r.of.length === 2 && r.of[0] === r.of[1]) return refuse("wrong-reference", `${r.id} (${r.kind}) needs two different things.`, [r.id]).refusal;
+    if (r.of.length > 1 && r.of[0] === r.of[1]) return refuse("wrong-reference", `${r.id} (${r.kind}) needs two different things.`, [r.id]).refusal;
+    if ((r.kind === "curvature" || r.kind === "tangent") && type(r.of[1]!) === "spline" && !joinedSpline(sketch, r.of as [string, string]))
+      return refuse("not-joined", `${r.id} (${r.kind}) needs the end of ${nameOf(r.of[1]!)} joined to ${nameOf(r.of[0]!)} first: make them coincide.`, [r.id]).refusal;
   }
   return undefined;
 }
+
+/** Whether an end of one is tied, directly or through other points, to the other. */
+function joinedSpline(sketch: Sketch, [a, b]: [string, string]): boolean {
+  const system = buildSystem(sketch, sketch.constraints.filter((c) => c.kind === "coincident" || c.kind === "point-on-curve"), new Map());
+  return sharedPoint(system.slots, a, b) !== undefined;
+}
+
+/** Slots of the origin and of the ends of the two axes. */
+const FIXED = 6;
 
 /**
  * Builds the numbers of a sketch from the given relations (those of the sketch, or some of them).
@@ -66,40 +69,41 @@ export function referenceFault(sketch: Sketch): Refusal | undefined {
  */
 export function buildSystem(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): System {
   const slotOf = new Map<string, number>();
-  const kindOf = new Map<string, EntityType>();
-  let count = 6;
-  for (const c of sketch.curves) {
-    slotOf.set(c.id, count);
-    kindOf.set(c.id, c.kind);
-    count += WIDTH[c.kind];
-  }
-  const x = new Float64Array(count);
-  const constant = new Uint8Array(count);
-  // origin 0,0; the axes run from it to 1,0 and 0,1
-  x[2] = 1;
-  x[5] = 1;
-  constant.fill(1, 0, 6);
+  const curves = new Map<string, Curve>();
+  const values: number[] = [0, 0, 1, 0, 0, 1];
+  const pointNames = new Map<string, readonly string[]>();
   let extent = 0;
   for (const c of sketch.curves) {
-    const at = slotOf.get(c.id)!;
-    if (c.kind === "line") x.set([...c.start, ...c.end], at);
-    else x.set([...c.centre, c.radius], at);
+    const kind = curveKind(c);
+    slotOf.set(c.id, values.length);
+    curves.set(c.id, c);
+    pointNames.set(c.id, kind.points(c));
+    for (const v of kind.numbers(c)) {
+      values.push(v);
+      extent = Math.max(extent, Math.abs(v));
+    }
   }
-  for (let i = 6; i < count; i++) extent = Math.max(extent, Math.abs(x[i]!));
   for (const r of relations) if (isDimension(r) && KINDS[r.kind].quantity === "length") extent = Math.max(extent, sizes.get(r.id) ?? 0);
   const scale = extent || 1;
+  let x = Float64Array.from(values);
 
-  const root = Int32Array.from({ length: count }, (_, i) => i);
+  let root = Int32Array.from({ length: values.length }, (_, i) => i);
+  let constant = new Uint8Array(values.length);
+  // origin 0,0; the axes run from it to 1,0 and 0,1
+  constant.fill(1, 0, FIXED);
   const find = (i: number): number => {
     while (root[i] !== i) i = root[i] = root[root[i]!]!;
     return i;
   };
+  const same = (a: number, b: number) => find(a) === find(b) || (constant[find(a)] === 1 && constant[find(b)] === 1 && x[find(a)] === x[find(b)]);
+  const held: readonly (readonly [string, string])[] = relations.filter((r) => r.kind === "point-on-curve").map((r) => [r.of[0]!, r.of[1]!]);
   const slots: Slots = {
-    scale,
+    scale, same,
     point(ref) {
       if (ref === "origin") return [0, 1];
-      const at = slotOf.get(curveOf(ref))!;
-      return ref.endsWith(".end") ? [at + 2, at + 3] : [at, at + 1];
+      const id = curveOf(ref), at = slotOf.get(id)!;
+      const k = id === ref ? 0 : pointNames.get(id)!.indexOf(ref.slice(id.length + 1));
+      return [at + 2 * k, at + 2 * k + 1];
     },
     line(ref) {
       if (ref === "x-axis") return [0, 1, 2, 3];
@@ -107,10 +111,29 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
       const at = slotOf.get(ref)!;
       return [at, at + 1, at + 2, at + 3];
     },
-    centre: (ref) => [slotOf.get(ref)!, slotOf.get(ref)! + 1],
-    radius: (ref) => slotOf.get(ref)! + 2,
-    type: (ref) => (ref === "origin" || ref.includes(".") ? "point" : ref.endsWith("-axis") ? "line" : kindOf.get(ref)!),
-    same: (a, b) => find(a) === find(b) || (constant[find(a)] === 1 && constant[find(b)] === 1 && x[find(a)] === x[find(b)]),
+    centre(ref) {
+      const at = slotOf.get(ref)! + 2 * pointNames.get(ref)!.indexOf("centre");
+      return [at, at + 1];
+    },
+    radius: (ref) => slotOf.get(ref)! + curveKind(curves.get(ref)!).radius!,
+    all(ref) {
+      const at = slotOf.get(ref)!, c = curves.get(ref)!;
+      return Array.from({ length: curveKind(c).numbers(c).length }, (_, i) => at + i);
+    },
+    type: (ref) => (ref === "origin" || ref.includes(".") ? "point" : ref.endsWith("-axis") ? "line" : entityOf(curves.get(ref)!)),
+    ends: (ref) => (pointNames.get(ref)?.includes("end") ? [`${ref}.start`, `${ref}.end`] : []),
+    spline(ref) {
+      const c = curves.get(ref) as Spline;
+      return { knots: knotsOf(c), start: c.startHandle !== undefined, end: c.endHandle !== undefined };
+    },
+    isOn(point, curve) {
+      const p = slots.point(point);
+      const is = (ref: string) => {
+        const q = slots.point(ref);
+        return same(p[0], q[0]) && same(p[1], q[1]);
+      };
+      return slots.ends(curve).some(is) || held.some(([ref, on]) => on === curve && is(ref));
+    },
   };
 
   const agreeing: string[] = [];
@@ -119,12 +142,12 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
     if (r.kind !== "fixed") continue;
     const ref = r.of[0]!;
     const type = slots.type(ref);
-    const tied = type === "point" ? slots.point(ref) : type === "line" ? slots.line(ref) : [...slots.centre(ref), slots.radius(ref)];
+    const tied = type === "point" ? slots.point(ref) : type === "line" ? slots.line(ref) : slots.all(ref);
     if (tied.every((s) => constant[s])) agreeing.push(r.id);
     for (const s of tied) constant[s] = 1;
   }
   // merged values start from the mean of what was drawn
-  const weight = new Float64Array(count).fill(1);
+  const weight = new Float64Array(x.length).fill(1);
   for (const late of [false, true])
     for (const r of relations) {
       const kind = KINDS[r.kind];
@@ -146,7 +169,21 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
       }
       if (pairs.length && !fresh) agreeing.push(r.id);
     }
-  for (let i = 0; i < count; i++) {
+  // unknowns that relations bring along stand after those of the curves
+  const extraOf = new Map<string, number>();
+  const extras: number[] = [];
+  for (const r of relations) {
+    const own = KINDS[r.kind].extra?.(slots, r.of, x.map((_, i) => x[find(i)]!)) ?? [];
+    if (own.length) extraOf.set(r.id, x.length + extras.length);
+    extras.push(...own);
+  }
+  if (extras.length) {
+    const n = x.length;
+    x = Float64Array.from([...x, ...extras]);
+    root = Int32Array.from({ length: x.length }, (_, i) => root[i] ?? i);
+    constant = Uint8Array.from({ length: n + extras.length }, (_, i) => constant[i] ?? 0);
+  }
+  for (let i = 0; i < x.length; i++) {
     root[i] = find(i);
     x[i] = x[root[i]!]!;
   }
@@ -157,21 +194,20 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
   }
 
   const equations: BoundEquation[] = [];
+  const bind = (relation: string, e: Equation) => equations.push({ relation, slots: Int32Array.from(e.slots, (s) => root[s]!), evaluate: e.evaluate, v: new Float64Array(e.slots.length), g: new Float64Array(e.slots.length) });
+  for (const c of sketch.curves) for (const e of curveKind(c).own?.(slotOf.get(c.id)!, c) ?? []) bind(c.id, e);
+  const ownCount = equations.length;
   for (const r of relations) {
     const kind = KINDS[r.kind];
     if (!kind.equations || (isDimension(r) && r.reference)) continue;
-    for (const e of kind.equations(slots, r.of, sizes.get(r.id) ?? 0, x, isDimension(r) && r.flip === true)) {
-      equations.push({
-        relation: r.id,
-        slots: Int32Array.from(e.slots, (s) => root[s]!),
-        evaluate: e.evaluate,
-        v: new Float64Array(e.slots.length),
-        g: new Float64Array(e.slots.length),
-      });
-    }
+    const options: Options = { ...optionsOf(r), ...(extraOf.has(r.id) && { extra: extraOf.get(r.id)! }) };
+    for (const e of kind.equations(slots, r.of, sizes.get(r.id) ?? 0, x, options)) bind(r.id, e);
   }
-  return { slots, x, constant, root, equations, agreeing, broken, slotOf, scale };
+  return { slots, x, constant, root, equations, ownCount, agreeing, broken, slotOf, scale };
 }
+
+/** What a relation says besides its kind and arguments. */
+export const optionsOf = (r: Relation): Options => (isDimension(r) ? { flip: r.flip, sides: r.sides } : { factor: r.factor });
 
 /** Residual of an equation at x; its derivatives are left in `e.g`. */
 export function residual(e: BoundEquation, x: Float64Array): number {

@@ -8,7 +8,7 @@ const LENGTHS: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, '"':
 const ANGLES: Record<string, number> = { deg: Math.PI / 180, "°": Math.PI / 180, rad: 1 };
 
 /** A number with the power of length and of angle it carries. A plain number has both 0. */
-interface Value {
+export interface Value {
   readonly n: number;
   readonly length: number;
   readonly angle: number;
@@ -16,7 +16,14 @@ interface Value {
 
 class Fault extends Error {}
 
-const TOKEN = /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ]+|["'°])|([-+*/^()]))/y;
+/** What other sizes are called: a value, a sentence that says why it has none, or undefined for no such name. */
+export type Names = (name: string) => Value | string | undefined;
+
+/** Words that mean something already and cannot name a size. */
+const FUNCTIONS = ["sqrt", "sin", "cos", "tan", "min", "max", "round"] as const;
+export const isReserved = (name: string): boolean => LENGTHS[name.toLowerCase()] !== undefined || ANGLES[name.toLowerCase()] !== undefined || name.toLowerCase() === "pi" || (FUNCTIONS as readonly string[]).includes(name.toLowerCase());
+
+const TOKEN = /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ][A-Za-z0-9_]*|["'°])|([-+*/^(),;]))/y;
 
 type Token = { kind: "number"; n: number } | { kind: "word"; text: string } | { kind: "sign"; text: string };
 
@@ -47,7 +54,7 @@ const isSign = (t: Token | undefined, text: string) => t?.kind === "sign" && t.t
 class Reader {
   private at = 0;
   private depth = 0;
-  constructor(private readonly list: Token[], private readonly kind: QuantityKind, private readonly unit: number) {}
+  constructor(private readonly list: Token[], private readonly kind: QuantityKind, private readonly unit: number, private readonly names?: Names) {}
 
   read(): Value {
     const v = this.sum();
@@ -116,9 +123,12 @@ class Reader {
       v = this.sum();
       if (!isSign(this.list[this.at], ")")) throw new Fault("a bracket is not closed");
       this.at++;
+    } else if (isWord(t)) {
+      this.at++;
+      v = this.word(t.text);
     } else throw new Fault(t ? "a number is missing" : "a number is missing at the end");
     const w = this.list[this.at];
-    if (isWord(w)) {
+    if (isWord(w) && (t.kind === "number" || t.kind === "sign")) {
       this.at++;
       const name = w.text.toLowerCase();
       if (LENGTHS[name] !== undefined) v = { n: v.n * LENGTHS[name], length: v.length + 1, angle: v.angle };
@@ -127,19 +137,67 @@ class Reader {
     }
     return v;
   }
+  /** pi, a function of what follows in brackets, or the name of another size. */
+  private word(text: string): Value {
+    const name = text.toLowerCase();
+    if (name === "pi") return { n: Math.PI, length: 0, angle: 0 };
+    if ((FUNCTIONS as readonly string[]).includes(name)) return this.call(name as (typeof FUNCTIONS)[number]);
+    const known = this.names?.(text);
+    if (typeof known === "string") throw new Fault(known);
+    if (!known) throw new Fault(LENGTHS[name] !== undefined || ANGLES[name] !== undefined ? "a number is missing before the unit" : `there is no size called “${text}” here`);
+    return known;
+  }
+  private call(name: (typeof FUNCTIONS)[number]): Value {
+    if (!isSign(this.list[this.at], "(")) throw new Fault(`${name} needs brackets`);
+    this.at++;
+    const given = [this.sum()];
+    while (isSign(this.list[this.at], ";") || isSign(this.list[this.at], ",")) {
+      this.at++;
+      given.push(this.sum());
+    }
+    if (!isSign(this.list[this.at], ")")) throw new Fault("a bracket is not closed");
+    this.at++;
+    const [a] = given as [Value];
+    if (name !== "min" && name !== "max" && given.length > 1) throw new Fault(`${name} takes one number`);
+    switch (name) {
+      case "min":
+      case "max": {
+        const same = given.every((g) => g.length === a.length && g.angle === a.angle) ? given : given.map((g) => this.asQuantity(g));
+        if (same.some((g) => g.length !== same[0]!.length || g.angle !== same[0]!.angle)) throw new Fault("lengths and angles cannot be compared");
+        return { ...same[0]!, n: Math[name](...same.map((g) => g.n)) };
+      }
+      case "round": {
+        // a length is rounded in the unit at work
+        const k = a.length || a.angle ? this.unit : 1;
+        return { ...a, n: Math.round(a.n / k) * k };
+      }
+      case "sqrt":
+        if (a.n < 0) throw new Fault("a negative number has no square root");
+        return { n: Math.sqrt(a.n), length: a.length / 2, angle: a.angle / 2 };
+      default: {
+        if (a.length) throw new Fault(`${name} takes an angle`);
+        // a plain number is in degrees, as everywhere
+        const t = a.angle ? a.n : a.n * ANGLES["deg"]!;
+        const n = Math[name](t);
+        if (Math.abs(n) > 1e12) throw new Fault(`${name} has no value there`);
+        return { n: Math.abs(n) < 1e-16 ? 0 : n, length: 0, angle: 0 };
+      }
+    }
+  }
 }
 
 /**
  * Reads what a person types for a size: `12`, `12 mm`, `2 5/8 in`, `=(94-31)/2`.
  * @param text what was typed; a plain number counts in `unit` (lengths) or degrees (angles)
+ * @param names what other sizes are called, for expressions such as `=2*width`
  * @returns millimetres or radians, or a refusal that says what is wrong
  */
-export function readQuantity(text: string | number, kind: QuantityKind, unit: LengthUnit): Outcome<number> {
-  const source = String(text).replace(/^\s*=/, "").replace(/(\d),(\d)/g, "$1.$2").replace(/[−–]/g, "-");
+export function readQuantity(text: string | number, kind: QuantityKind, unit: LengthUnit, names?: Names): Outcome<number> {
+  const source = String(text).replace(/^\s*=/, "").replace(/(\d),(\d)(?![^(]*\))/g, "$1.$2").replace(/[−–]/g, "-");
   if (source.length > 200) return refuse("bad-number", "This is too long for a number: use at most 200 characters.");
   const factor = kind === "length" ? LENGTHS[unit]! : ANGLES["deg"]!;
   try {
-    const reader = new Reader(tokens(source), kind, factor);
+    const reader = new Reader(tokens(source), kind, factor, names);
     const v = reader.asQuantity(reader.read());
     if (kind === "length" ? v.length !== 1 || v.angle !== 0 : v.angle !== 1 || v.length !== 0)
       return refuse("bad-number", kind === "length" ? `“${text}” is not a length.` : `“${text}” is not an angle.`);

@@ -2,6 +2,9 @@ import { create, type StoreApi, type UseBoundStore } from "zustand";
 import { apply, freeStepId, record, redo, startHistory, undo, type History, type PartCommand } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
+import { segmentBox } from "@/core/geometry/segment";
+import type { Vec2 } from "@/core/geometry/vector";
+import { segmentOf } from "@/core/sketch/curves/registry";
 import { toSpace } from "@/core/geometry/frame";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import type { Step } from "@/core/part/steps/registry";
@@ -84,10 +87,15 @@ export const sketchOf = (d: PartDocument, id: string): Sketch | undefined => {
   return s?.kind === "sketch" ? s.sketch : undefined;
 };
 
+const boxCorners = (sketch: Sketch): Vec2[] => sketch.curves.flatMap((c) => {
+  const s = segmentOf(c);
+  return s ? segmentBox(s) : c.kind === "point" ? [c.at] : [];
+});
+
 /** Whether a sketch lies in the view and fills a fair part of it. */
 function isInSight(camera: Camera, sketch: Sketch): boolean {
   const frame = frameOf(sketch.plane);
-  const points = sketch.curves.flatMap((c) => (c.kind === "line" ? [c.start, c.end] : [[c.centre[0] - c.radius, c.centre[1] - c.radius], [c.centre[0] + c.radius, c.centre[1] + c.radius]] as const)).map((p) => camera.toPixels(toSpace(frame, p)));
+  const points = boxCorners(sketch).map((p) => camera.toPixels(toSpace(frame, p)));
   if (!points.length) return true;
   const xs = points.map((p) => p[0]), ys = points.map((p) => p[1]);
   const inside = Math.min(...xs) > 0 && Math.max(...xs) < camera.width && Math.min(...ys) > 0 && Math.max(...ys) < camera.height - camera.foot;
@@ -231,10 +239,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
           if (!sketch?.curves.length) continue;
           const f = frameOf(sketch.plane);
           const at = (x: number, y: number) => points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
-          for (const c of sketch.curves) {
-            if (c.kind === "line") for (const p of [c.start, c.end]) at(...p);
-            else for (const s of [-1, 1]) at(c.centre[0] + s * c.radius, c.centre[1] + s * c.radius);
-          }
+          for (const p of boxCorners(sketch)) at(...p);
           at(0, 0);
         }
         if (points.length) camera.fit(points);

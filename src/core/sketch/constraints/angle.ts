@@ -4,16 +4,20 @@ import type { RelationKind } from "./kind";
 /** Folds into (-π, π]. */
 const fold = (t: number) => t - 2 * Math.PI * Math.ceil((t - Math.PI) / (2 * Math.PI));
 
-/** The angle between two lines as drawn (0 to 180°); `flip` reverses the second. Keeps the sense it has. */
-export const angle: RelationKind = {
+/** The angle between two lines as drawn (0 to 180°), times `times`; `flip` reverses the second. Keeps the sense it has. */
+const between = (times: number, sentence: RelationKind["sentence"]): RelationKind => ({
   takes: [["line", "line"]],
   quantity: "angle",
-  sentence: ([a, b], size) => `${a} and ${b} stand at ${size}`,
-  equations: (s, [a, b], size, x, flip) => {
+  sentence,
+  equations: (s, [a, b], size, x, { flip }) => {
     const la = s.line(a!), lb = s.line(b!);
     const turned = flip ? Math.PI : 0;
-    const want = fold(turnNow(la, lb, x) + turned) < 0 ? -size : size;
+    const want = (fold(turnNow(la, lb, x) + turned) < 0 ? -size : size) / times;
     return [turnBetween(la, lb, s.scale, (t) => [fold(t + turned - want), 1])];
   },
-  measure: (s, [a, b], x, flip) => Math.abs(fold(turnNow(s.line(a!), s.line(b!), x) + (flip ? Math.PI : 0))),
-};
+  measure: (s, [a, b], x, { flip }) => times * Math.abs(fold(turnNow(s.line(a!), s.line(b!), x) + (flip ? Math.PI : 0))),
+});
+
+export const angle = between(1, ([a, b], size) => `${a} and ${b} stand at ${size}`);
+/** The whole angle of something symmetric, from one side and the line it is symmetric about. */
+export const fullAngle = between(2, ([a, b], size) => `the full angle of ${a} about ${b} is ${size}`);

@@ -92,7 +92,7 @@ describe("angle", () => {
     [30, true, 150],
     [-150, true, 30],
   ])("of lines at %d°, flipped %s, measures %d°", (turn, flip, want) => {
-    expect((angle.measure!(slots, ["a", "b"], at(turn), flip) * 180) / Math.PI).toBeCloseTo(want, 10);
+    expect((angle.measure!(slots, ["a", "b"], at(turn), { flip }) * 180) / Math.PI).toBeCloseTo(want, 10);
   });
   it.each([
     [25, 30, false],
@@ -101,7 +101,7 @@ describe("angle", () => {
     [179, 175, false],
   ])("near %d° wants %d° on the side it is on (flipped %s)", (turn, size, flip) => {
     const x = at(turn);
-    const [equation] = angle.equations!(slots, ["a", "b"], (size * Math.PI) / 180, x, flip);
+    const [equation] = angle.equations!(slots, ["a", "b"], (size * Math.PI) / 180, x, { flip });
     const r = equation!.evaluate(x, new Float64Array(8));
     expect(Math.abs((r * 180) / Math.PI)).toBeCloseTo(5 * (turn === 179 ? 0.8 : 1), 8);
   });

@@ -1,7 +1,8 @@
+import { cross, derived, dot, length, pair, sub, type Dual, type Dual2 } from "./dual";
 import type { Equation } from "./kind";
 
-type Four = readonly [number, number, number, number];
-type Two = readonly [number, number];
+export type Four = readonly [number, number, number, number];
+export type Two = readonly [number, number];
 
 /** Σ k_i v_i - c = 0. */
 export const linear = (slots: readonly number[], factors: readonly number[], constant: number): Equation => ({
@@ -16,9 +17,12 @@ export const linear = (slots: readonly number[], factors: readonly number[], con
   },
 });
 
-/** Distance of two points minus `d`. Slots ax ay bx by. */
-export const distance = (a: Two, b: Two, d: number): Equation => ({
-  slots: [...a, ...b],
+/** Radii, each with the factor it counts by. */
+export type Rims = readonly (readonly [slot: number, factor: number])[];
+
+/** Distance of two points plus radii minus `d`. Slots ax ay bx by, then the radii. */
+export const distance = (a: Two, b: Two, d: number, rims: Rims = []): Equation => ({
+  slots: [...a, ...b, ...rims.map(([r]) => r)],
   evaluate: (v, g) => {
     const dx = v[2]! - v[0]!, dy = v[3]! - v[1]!;
     const l = Math.hypot(dx, dy) || 1e-300;
@@ -26,9 +30,18 @@ export const distance = (a: Two, b: Two, d: number): Equation => ({
     g[3] = dy / l;
     g[0] = -g[2];
     g[1] = -g[3];
-    return l - d;
+    return l - d + rimsOf(rims, 4, v, g);
   },
 });
+
+const rimsOf = (rims: Rims, from: number, v: Float64Array, g: Float64Array): number => {
+  let sum = 0;
+  for (let i = 0; i < rims.length; i++) {
+    g[from + i] = rims[i]![1];
+    sum += rims[i]![1] * v[from + i]!;
+  }
+  return sum;
+};
 
 /** |line a| - |line b|. */
 export const equalLength = (a: Four, b: Four): Equation => ({
@@ -68,9 +81,9 @@ export const turnBetween = (a: Four, b: Four, scale: number, f: (turn: number) =
   },
 });
 
-/** Signed distance of a point from a line (positive at its left) minus `d`. Slots px py sx sy ex ey. */
-export const pointLine = (p: Two, l: Four, d: number): Equation => ({
-  slots: [...p, ...l],
+/** Signed distance of a point from a line (positive at its left) plus radii minus `d`. Slots px py sx sy ex ey, then the radii. */
+export const pointLine = (p: Two, l: Four, d: number, rims: Rims = []): Equation => ({
+  slots: [...p, ...l, ...rims.map(([r]) => r)],
   evaluate: (v, g) => {
     const dx = v[4]! - v[2]!, dy = v[5]! - v[3]!, px = v[0]! - v[2]!, py = v[1]! - v[3]!;
     const len = Math.hypot(dx, dy) || 1e-300;
@@ -82,24 +95,36 @@ export const pointLine = (p: Two, l: Four, d: number): Equation => ({
     g[5] = -along * ux;
     g[2] = uy - g[4];
     g[3] = -ux - g[5];
-    return side - d;
+    return side - d + rimsOf(rims, 6, v, g);
   },
 });
 
 /** Distance of a point from a circle's centre minus its radius. Slots px py cx cy r. */
-export const pointCircle = (p: Two, c: Two, r: number): Equation => ({
-  slots: [...p, ...c, r],
-  evaluate: (v, g) => {
-    const dx = v[0]! - v[2]!, dy = v[1]! - v[3]!;
-    const l = Math.hypot(dx, dy) || 1e-300;
-    g[0] = dx / l;
-    g[1] = dy / l;
-    g[2] = -g[0];
-    g[3] = -g[1];
-    g[4] = -1;
-    return l - v[4]!;
-  },
-});
+export const pointCircle = (p: Two, c: Two, r: number): Equation => distance(p, c, 0, [[r, -1]]);
+
+/** Two pairs of slots that begin at these. */
+const two = (at: number): Two => [at, at + 1];
+
+/** The half axes of an ellipse are square to each other. Slots of centre, major end, minor end begin at these. */
+export const square = (centre: number, major: number, minor: number): Equation =>
+  derived([...two(centre), ...two(major), ...two(minor)], (v) => {
+    const a = sub(pair(v, 1), pair(v, 0)), b = sub(pair(v, 2), pair(v, 0));
+    return dot(a, b).div(length(a).add(length(b)));
+  });
+
+/** Where d stands in an ellipse's own axes, in which it is the unit circle. */
+export const ownPlace = (major: Dual2, minor: Dual2, d: Dual2): Dual2 => {
+  const k = cross(major, minor);
+  return [cross(d, minor).div(k), cross(major, d).div(k)];
+};
+/** Residual of a point on an ellipse, about mm. */
+export const offEllipse = (centre: Dual2, major: Dual2, minor: Dual2, p: Dual2): Dual => {
+  const a = sub(major, centre), b = sub(minor, centre);
+  return length(ownPlace(a, b, sub(p, centre))).plus(-1).mul(length(a).add(length(b)).times(0.5));
+};
+/** A point on an ellipse whose slots (centre, major, minor) begin at `ellipse`. */
+export const onEllipseAt = (point: number, ellipse: number): Equation =>
+  derived([...two(point), ...two(ellipse), ...two(ellipse + 2), ...two(ellipse + 4)], (v) => offEllipse(pair(v, 1), pair(v, 2), pair(v, 3), pair(v, 0)));
 
 /** Turn from line a to line b as things stand, in (-π, π]. */
 export function turnNow(a: Four, b: Four, x: Float64Array): number {

@@ -2,6 +2,6 @@ import type { RelationKind } from "./kind";
 
 /** Fixed at the coordinates the document holds; the solver's set-up does the tying (slots become constants). */
 export const fixed: RelationKind = {
-  takes: [["point"], ["line"], ["circle"]],
+  takes: [["point"], ["line"], ["circle"], ["ellipse"], ["spline"]],
   sentence: ([a]) => `${a} is fixed`,
 };

@@ -1,7 +1,7 @@
 import type { RelationKind } from "./kind";
 
 export const horizontal: RelationKind = {
-  takes: [["line"]],
-  sentence: ([l]) => `${l} is horizontal`,
-  merge: (s, [l]) => [[s.line(l!)[1], s.line(l!)[3]]],
+  takes: [["line"], ["point", "point"]],
+  sentence: ([a, b]) => (b ? `${a} and ${b} are level` : `${a} is horizontal`),
+  merge: (s, [a, b]) => [b ? [s.point(a!)[1], s.point(b)[1]] : [s.line(a!)[1], s.line(a!)[3]]],
 };

@@ -8,9 +8,17 @@ export interface Slots {
   line(ref: string): readonly [number, number, number, number];
   centre(ref: string): readonly [number, number];
   radius(ref: string): number;
+  /** Every number of a curve, in the order its kind gives them. */
+  all(ref: string): readonly number[];
   type(ref: string): EntityType;
+  /** The points at which a curve begins and ends; none for a closed one. */
+  ends(ref: string): readonly string[];
+  /** For a spline: its knots, and which handles it has. */
+  spline(ref: string): { readonly knots: readonly number[]; readonly start: boolean; readonly end: boolean };
   /** True when two slots are already one and the same. */
   same(a: number, b: number): boolean;
+  /** True when a point is held on a curve, as its end or by a constraint. */
+  isOn(point: string, curve: string): boolean;
 }
 
 /** One scalar equation: residual in mm and its derivatives, from the local values of its slots. */
@@ -18,6 +26,15 @@ export interface Equation {
   readonly slots: readonly number[];
   /** @param v values of the slots @param g receives the derivatives, same length @returns the residual */
   readonly evaluate: (v: Float64Array, g: Float64Array) => number;
+}
+
+/** What a relation says besides its kind and its arguments. */
+export interface Options {
+  readonly flip?: boolean | undefined;
+  readonly factor?: number | undefined;
+  readonly sides?: readonly ("near" | "far")[] | undefined;
+  /** Slot of the first of its own unknowns, for kinds that have some. */
+  readonly extra?: number;
 }
 
 /** All there is to know about one kind of constraint or dimension. */
@@ -30,8 +47,10 @@ export interface RelationKind {
   merge?(s: Slots, of: readonly string[]): [number, number][];
   /** True when merging is to be tried again after the others have merged. */
   readonly mergesLate?: boolean;
-  equations?(s: Slots, of: readonly string[], size: number, x: Float64Array, flip: boolean): Equation[];
+  /** Unknowns of its own (where on a spline a point lies), with where they begin. */
+  extra?(s: Slots, of: readonly string[], x: Float64Array): number[];
+  equations?(s: Slots, of: readonly string[], size: number, x: Float64Array, o: Options): Equation[];
   /** For a dimension: what it measures now (mm or radians), never negative. */
-  measure?(s: Slots, of: readonly string[], x: Float64Array, flip: boolean): number;
+  measure?(s: Slots, of: readonly string[], x: Float64Array, o: Options): number;
   readonly quantity?: "length" | "angle";
 }

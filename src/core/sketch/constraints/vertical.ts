@@ -1,7 +1,7 @@
 import type { RelationKind } from "./kind";
 
 export const vertical: RelationKind = {
-  takes: [["line"]],
-  sentence: ([l]) => `${l} is vertical`,
-  merge: (s, [l]) => [[s.line(l!)[0], s.line(l!)[2]]],
+  takes: [["line"], ["point", "point"]],
+  sentence: ([a, b]) => (b ? `${a} and ${b} stand upright` : `${a} is vertical`),
+  merge: (s, [a, b]) => [b ? [s.point(a!)[0], s.point(b)[0]] : [s.line(a!)[0], s.line(a!)[2]]],
 };

@@ -1,25 +1,37 @@
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
-import { isWholeCircle, onCircle, sampled, type Segment } from "@/core/sketch/arrangement";
+import { isWhole, sampled, segmentEnd, type Segment } from "@/core/geometry/segment";
+import { segmentOf } from "@/core/sketch/curves/registry";
 import type { Region } from "@/core/sketch/regions";
 import type { Curve } from "@/core/sketch/sketch";
 import type { Camera } from "../view/camera";
 
-const SIDES = 72;
+/** Radians between the corners of a round curve as drawn. */
+const STEP = 0.06;
 
 /** Sketch coordinates to a polyline on screen. */
 export const screenPath = (camera: Camera, frame: Frame, points: readonly Vec2[], closed = false): string =>
   `M${points.map((p) => camera.toPixels(toSpace(frame, p)).map((v) => v.toFixed(1)).join(" ")).join("L")}${closed ? "Z" : ""}`;
 
-export const curvePath = (camera: Camera, frame: Frame, c: Curve): string =>
-  c.kind === "line" ? screenPath(camera, frame, [c.start, c.end]) : screenPath(camera, frame, Array.from({ length: SIDES }, (_, i) => onCircle(c.centre, c.radius, (2 * Math.PI * i) / SIDES)), true);
+export function segmentPath(camera: Camera, frame: Frame, s: Segment): string {
+  const whole = isWhole(s);
+  return screenPath(camera, frame, whole ? sampled(s, STEP) : [...sampled(s, STEP), segmentEnd(s)], whole);
+}
+
+/** A curve's outline on screen; nothing for a point. */
+export function curvePath(camera: Camera, frame: Frame, c: Curve): string {
+  const s = segmentOf(c);
+  return s ? segmentPath(camera, frame, s) : "";
+}
 
 export const regionPath = (camera: Camera, frame: Frame, r: Region): string =>
-  [r.outer, ...r.holes].map((loop) => screenPath(camera, frame, loop.flatMap((s: Segment) => sampled(s, isWholeCircle(s) ? 0.08 : 0.05)), true)).join("");
+  [r.outer, ...r.holes].map((loop) => screenPath(camera, frame, loop.flatMap((s: Segment) => sampled(s, STEP)), true)).join("");
 
 /** A zigzag along a curve: what disagrees, told by form as well as colour. */
 function zigzag(camera: Camera, frame: Frame, c: Curve): string {
-  const at = c.kind === "line" ? [c.start, c.end] : Array.from({ length: SIDES + 1 }, (_, i) => onCircle(c.centre, c.radius, (2 * Math.PI * i) / SIDES));
+  const s = segmentOf(c);
+  if (!s) return "";
+  const at = [...sampled(s, STEP), segmentEnd(s)];
   const px = at.map((p) => camera.toPixels(toSpace(frame, p)));
   const out: string[] = [];
   let side = 1;

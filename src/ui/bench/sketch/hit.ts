@@ -1,26 +1,17 @@
-import { distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
-import { pointAt, pointsOf, type Curve, type Sketch } from "@/core/sketch/sketch";
+import { nearestOn } from "@/core/geometry/segment";
+import { distance2, type Vec2 } from "@/core/geometry/vector";
+import { segmentOf } from "@/core/sketch/curves/registry";
+import { entityOf, pointAt, pointsOf, type EntityType, type Sketch } from "@/core/sketch/sketch";
 
 /** What is under the pointer: a reference and the nearest point of it. */
 export interface Hit {
   readonly ref: string;
-  readonly kind: "point" | "line" | "circle";
+  readonly kind: EntityType;
   readonly at: Vec2;
 }
 
 const POINT_PIXELS = 9;
 const CURVE_PIXELS = 7;
-
-/** Nearest point of a curve, and how far. */
-export function nearestOn(c: Curve, p: Vec2): Vec2 {
-  if (c.kind === "circle") {
-    const d = distance2(c.centre, p) || 1e-12;
-    return [c.centre[0] + ((p[0] - c.centre[0]) / d) * c.radius, c.centre[1] + ((p[1] - c.centre[1]) / d) * c.radius];
-  }
-  const u = sub2(c.end, c.start);
-  const t = Math.max(0, Math.min(1, dot2(sub2(p, c.start), u) / (dot2(u, u) || 1)));
-  return [c.start[0] + u[0] * t, c.start[1] + u[1] * t];
-}
 
 /** @param pixel mm per pixel @param without references to overlook (what is being drawn) */
 export function hitAt(sketch: Sketch, p: Vec2, pixel: number, without: readonly string[] = []): Hit | undefined {
@@ -34,8 +25,10 @@ export function hitAt(sketch: Sketch, p: Vec2, pixel: number, without: readonly 
   if (best) return best;
   near = CURVE_PIXELS * pixel;
   for (const c of sketch.curves) {
-    const at = nearestOn(c, p), d = distance2(at, p);
-    if (d < near && !without.includes(c.id)) [best, near] = [{ ref: c.id, kind: c.kind, at }, d];
+    const s = segmentOf(c);
+    if (!s) continue;
+    const { at, distance } = nearestOn(s, p);
+    if (distance < near && !without.includes(c.id)) [best, near] = [{ ref: c.id, kind: entityOf(c), at }, distance];
   }
   if (best) return best;
   if (Math.abs(p[1]) < CURVE_PIXELS * pixel) return { ref: "x-axis", kind: "line", at: [p[0], 0] };

@@ -1,8 +1,11 @@
-import { mid2, type Vec2 } from "@/core/geometry/vector";
-import { curveOf, pointAt, typeOf, type Constraint, type Sketch } from "@/core/sketch/sketch";
+import { isWhole, segmentAt } from "@/core/geometry/segment";
+import type { Vec2 } from "@/core/geometry/vector";
+import { segmentOf } from "@/core/sketch/curves/registry";
+import { curveById, curveOf, pointAt, typeOf, type Constraint, type Sketch } from "@/core/sketch/sketch";
 
 export const GLYPHS: Record<Constraint["kind"], string> = {
   coincident: "•", horizontal: "─", vertical: "│", parallel: "∥", perpendicular: "⊥", equal: "=", concentric: "◎", midpoint: "M", "point-on-curve": "×", fixed: "▣",
+  collinear: "┄", tangent: "⌒", curvature: "≈", symmetric: "⋈", spaced: "⋯", turned: "↻",
 };
 
 /** Where a curve's or point's mark stands: beside its middle. */
@@ -10,8 +13,8 @@ function anchor(s: Sketch, ref: string): Vec2 {
   if (ref === "x-axis" || ref === "y-axis" || ref === "origin") return [0, 0];
   const type = typeOf(s, ref);
   if (type === "point") return pointAt(s, ref);
-  const c = s.curves.find((x) => x.id === curveOf(ref))!;
-  return c.kind === "line" ? mid2(c.start, c.end) : [c.centre[0] + c.radius * Math.SQRT1_2, c.centre[1] + c.radius * Math.SQRT1_2];
+  const shape = segmentOf(curveById(s, curveOf(ref))!)!;
+  return segmentAt(shape, isWhole(shape) ? 0.125 : 0.5);
 }
 
 export interface Mark {

@@ -3,8 +3,8 @@ import { typeOf, type Constraint } from "@/core/sketch/sketch";
 import type { Hands, Pointer, Preview, Tool } from "./tool";
 
 const ASKS: Record<Constraint["kind"], string> = {
-  coincident: "pick two points", horizontal: "pick a line", vertical: "pick a line", parallel: "pick two lines", perpendicular: "pick two lines",
-  equal: "pick two lines or two circles", concentric: "pick two circles", midpoint: "pick a point, then a line", "point-on-curve": "pick a point, then a curve", fixed: "pick a point, line or circle",
+  coincident: "pick two points", horizontal: "pick a line, or two points", vertical: "pick a line, or two points", collinear: "pick two lines", tangent: "pick two curves that are to touch", curvature: "pick a curve, then the spline joined to it", parallel: "pick two lines", perpendicular: "pick two lines",
+  equal: "pick two lines or two circles", concentric: "pick two circles", midpoint: "pick a point, then a line", "point-on-curve": "pick a point, then a curve", fixed: "pick a point or a curve", symmetric: "pick two alike, then the line between them", spaced: "made by patterns", turned: "made by patterns",
 };
 
 /** Collects what a constraint needs, applies it, and is ready for the next. What is selected already counts. */

@@ -1,5 +1,8 @@
 import { distance2, type Vec2 } from "@/core/geometry/vector";
+import { segmentBox } from "@/core/geometry/segment";
+import { segmentOf } from "@/core/sketch/curves/registry";
 import { Drag } from "@/core/sketch/drag";
+import { pointAt } from "@/core/sketch/sketch";
 import type { Hit } from "../sketch/hit";
 import type { Hands, Pointer, Preview, Tool } from "./tool";
 
@@ -46,7 +49,7 @@ export class PickTool implements Tool {
     if (s.kind === "boxing") {
       const [x0, x1] = [s.from[0], s.to[0]].sort((a, b) => a - b) as [number, number], [y0, y1] = [s.from[1], s.to[1]].sort((a, b) => a - b) as [number, number];
       const inside = (q: Vec2) => q[0] >= x0 && q[0] <= x1 && q[1] >= y0 && q[1] <= y1;
-      const found = this.hands.sketch().curves.filter((c) => (c.kind === "line" ? inside(c.start) && inside(c.end) : inside([c.centre[0] - c.radius, c.centre[1] - c.radius]) && inside([c.centre[0] + c.radius, c.centre[1] + c.radius]))).map((c) => c.id);
+      const found = this.hands.sketch().curves.filter((c) => (segmentOf(c) ? segmentBox(segmentOf(c)!) : [pointAt(this.hands.sketch(), c.id)]).every(inside)).map((c) => c.id);
       this.hands.select(p.shift ? [...new Set([...this.hands.selection(), ...found])] : found);
     }
   }

@@ -1,0 +1,67 @@
+import type { Bezier } from "./bezier";
+import type { Vec2 } from "./vector";
+
+/**
+ * A cubic spline through points with continuous curvature, over given knots. Its derivative at every knot is a
+ * linear combination of the points it goes through and of its two end handles; the handles are the second and the
+ * last but one Bézier pole, and where one is missing the end is natural (no curvature).
+ * After de Boor, A Practical Guide to Splines, chapter 4.
+ * @returns weights[i][j]: share of control j in the derivative at knot i. Controls: the points, start handle, end handle
+ */
+export function derivativeWeights(knots: readonly number[], hasStart: boolean, hasEnd: boolean): number[][] {
+  const n = knots.length, width = n + 2;
+  const h = knots.slice(1).map((t, i) => t - knots[i]!);
+  const lower = new Array<number>(n).fill(0), diagonal = new Array<number>(n).fill(1), upper = new Array<number>(n).fill(0);
+  const right = Array.from({ length: n }, () => new Array<number>(width).fill(0));
+  const end = (row: number, next: number, span: number, handle: number | undefined, sign: number) => {
+    if (handle !== undefined) {
+      right[row]![handle] = (sign * 3) / span;
+      right[row]![row] = (-sign * 3) / span;
+      return;
+    }
+    // no curvature: 2 m0 + m1 = 3 (p1 - p0) / h
+    diagonal[row] = 2;
+    (row < next ? upper : lower)[row] = 1;
+    right[row]![next] = (sign * 3) / span;
+    right[row]![row] = (-sign * 3) / span;
+  };
+  end(0, 1, h[0]!, hasStart ? n : undefined, 1);
+  end(n - 1, n - 2, h[n - 2]!, hasEnd ? n + 1 : undefined, -1);
+  for (let i = 1; i < n - 1; i++) {
+    const a = h[i - 1]!, b = h[i]!;
+    lower[i] = b;
+    diagonal[i] = 2 * (a + b);
+    upper[i] = a;
+    right[i]![i + 1] = (3 * a) / b;
+    right[i]![i - 1] = (-3 * b) / a;
+    right[i]![i] = 3 * (b / a - a / b);
+  }
+  // Thomas' algorithm, all right-hand sides at once
+  for (let i = 1; i < n; i++) {
+    const f = lower[i]! / diagonal[i - 1]!;
+    diagonal[i]! -= f * upper[i - 1]!;
+    for (let j = 0; j < width; j++) right[i]![j]! -= f * right[i - 1]![j]!;
+  }
+  for (let i = n - 1; i >= 0; i--) for (let j = 0; j < width; j++) right[i]![j] = (right[i]![j]! - (i < n - 1 ? upper[i]! * right[i + 1]![j]! : 0)) / diagonal[i]!;
+  return right;
+}
+
+/** The spline as Bézier curves, one a span. @param controls the points, start handle, end handle (any point where missing) */
+export function splineBeziers(points: readonly Vec2[], knots: readonly number[], start?: Vec2, end?: Vec2): Bezier[] {
+  const weights = derivativeWeights(knots, start !== undefined, end !== undefined);
+  const controls = [...points, start ?? [0, 0], end ?? [0, 0]];
+  const slope = (i: number): Vec2 => weights[i]!.reduce<[number, number]>((s, w, j) => [s[0] + w * controls[j]![0], s[1] + w * controls[j]![1]], [0, 0]);
+  const slopes = points.map((_, i) => slope(i));
+  return points.slice(1).map((q, i): Bezier => {
+    const p = points[i]!, k = (knots[i + 1]! - knots[i]!) / 3, m = slopes[i]!, l = slopes[i + 1]!;
+    return [p, [p[0] + k * m[0], p[1] + k * m[1]], [q[0] - k * l[0], q[1] - k * l[1]], q];
+  });
+}
+
+/** Knots by the square root of the chords: no loops between uneven points. After Lee, Computer-Aided Design 21 (1989). */
+export function centripetalKnots(points: readonly Vec2[]): number[] {
+  const knots = [0];
+  points.slice(1).forEach((p, i) => knots.push(knots[i]! + Math.max(Math.sqrt(Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1])), 1e-3)));
+  const last = knots[knots.length - 1]!;
+  return knots.map((k) => Number(((k / last) * (points.length - 1)).toPrecision(12)));
+}

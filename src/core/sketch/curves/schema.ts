@@ -1,0 +1,32 @@
+import { z } from "zod";
+
+export const Id = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _");
+export const Coordinate = z.number().min(-1e6).max(1e6);
+export const Point = z.tuple([Coordinate, Coordinate]);
+/** Not part of regions: an aid (true), or a centre line that turned sizes can be taken across. */
+const construction = z.union([z.boolean(), z.literal("centre-line")]).optional();
+
+export const PointSchema = z.strictObject({ id: Id, kind: z.literal("point"), at: Point, construction });
+export const LineSchema = z.strictObject({ id: Id, kind: z.literal("line"), start: Point, end: Point, construction });
+export const CircleSchema = z.strictObject({ id: Id, kind: z.literal("circle"), centre: Point, radius: z.number().positive().max(1e6), construction });
+/** Counter-clockwise from start to end. Its radius follows from them. */
+export const ArcSchema = z.strictObject({ id: Id, kind: z.literal("arc"), centre: Point, start: Point, end: Point, construction });
+/** `major` and `minor` are the ends of its two half axes, square to each other. */
+export const EllipseSchema = z.strictObject({ id: Id, kind: z.literal("ellipse"), centre: Point, major: Point, minor: Point, construction });
+/** Runs from start to end in the sense that goes from the major to the minor axis. */
+export const EllipseArcSchema = z.strictObject({ id: Id, kind: z.literal("ellipse-arc"), centre: Point, major: Point, minor: Point, start: Point, end: Point, construction });
+/** A cubic spline through its points; a handle gives the direction at its end. */
+export const SplineSchema = z
+  .strictObject({ id: Id, kind: z.literal("spline"), through: z.array(Point).min(2).max(100), knots: z.array(z.number()).optional(), startHandle: Point.optional(), endHandle: Point.optional(), construction })
+  .refine((s) => !s.knots || (s.knots.length === s.through.length && s.knots.every((k, i) => i === 0 || k - s.knots![i - 1]! > 1e-6)), "knots rise, one for each point");
+
+export const CurveSchema = z.discriminatedUnion("kind", [PointSchema, LineSchema, CircleSchema, ArcSchema, EllipseSchema, EllipseArcSchema, SplineSchema]);
+
+export type PointCurve = z.infer<typeof PointSchema>;
+export type Line = z.infer<typeof LineSchema>;
+export type Circle = z.infer<typeof CircleSchema>;
+export type Arc = z.infer<typeof ArcSchema>;
+export type Ellipse = z.infer<typeof EllipseSchema>;
+export type EllipseArc = z.infer<typeof EllipseArcSchema>;
+export type Spline = z.infer<typeof SplineSchema>;
+export type Curve = z.infer<typeof CurveSchema>;

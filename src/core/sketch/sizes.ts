@@ -1,0 +1,59 @@
+import { isReserved, readQuantity, type LengthUnit, type Value } from "@/core/units/quantity";
+import { refuse, type Refusal } from "@/core/units/refusal";
+import { KINDS } from "./constraints/registry";
+import type { Dimension, Sketch } from "./sketch";
+
+export const quantityOf = (d: Pick<Dimension, "kind">): "length" | "angle" => KINDS[d.kind].quantity ?? "length";
+
+/**
+ * Reads every driving size of a sketch, expressions over each other included.
+ * @returns mm and radians by dimension id, or a refusal that names the dimension and the place
+ */
+export function drivingSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): { ok: true; value: Map<string, number> } | { ok: false; refusal: Refusal } {
+  const byName = new Map<string, Dimension>();
+  for (const d of sketch.dimensions) {
+    byName.set(d.id, byName.get(d.id) ?? d);
+    if (!d.name) continue;
+    if (isReserved(d.name)) return refuse("bad-name", `“${d.name}” cannot name a size: it is a unit or a function.`, [d.id]);
+    const other = byName.get(d.name);
+    if (other && other !== d) return refuse("bad-name", `Two sizes are called “${d.name}”.`, [d.id, other.id]);
+    byName.set(d.name, d);
+  }
+  const sizes = new Map<string, number>();
+  const open: string[] = [];
+  let fault: Refusal | undefined;
+  const size = (d: Dimension): number | undefined => {
+    const known = sizes.get(d.id);
+    if (known !== undefined) return known;
+    const quantity = quantityOf(d), label = d.name ?? d.id;
+    const names = (name: string): Value | string | undefined => {
+      const other = byName.get(name);
+      if (!other) return undefined;
+      if (other.reference) return `“${name}” only measures; a size that drives is needed`;
+      if (open.includes(other.id)) return `it goes round in a circle (${[...open.slice(open.indexOf(other.id)), other.id].join(" → ")})`;
+      const v = size(other);
+      if (v === undefined) return `“${name}” has no value`;
+      return quantityOf(other) === "angle" ? { n: v, length: 0, angle: 1 } : { n: v, length: 1, angle: 0 };
+    };
+    open.push(d.id);
+    const r = readQuantity(d.value, quantity, unit, names);
+    open.pop();
+    const wrong = (sentence: string) => void (fault ??= refuse("bad-number", sentence, [d.id]).refusal);
+    if (!r.ok) return wrong(`Dimension ${label}: ${r.refusal.sentence}`);
+    if (r.value <= 0) return wrong(`Dimension ${label} must be greater than 0; use a coincident constraint to bring things together.`);
+    if (quantity === "angle" && r.value > (d.kind === "full-angle" ? 2 : 1) * Math.PI) return wrong(`Dimension ${label} must be at most ${d.kind === "full-angle" ? 360 : 180}°.`);
+    sizes.set(d.id, r.value);
+    return r.value;
+  };
+  for (const d of sketch.dimensions) {
+    if (d.reference) continue;
+    if (open.length === 0 && size(d) === undefined && fault) return { ok: false, refusal: fault };
+  }
+  return { ok: true, value: sizes };
+}
+
+/** Ids of the dimensions whose values mention this one. */
+export function usersOf(sketch: Pick<Sketch, "dimensions">, d: Dimension): string[] {
+  const called = [d.id, d.name].filter((n): n is string => n !== undefined);
+  return sketch.dimensions.filter((o) => o !== d && typeof o.value === "string" && called.some((n) => new RegExp(`(^|[^A-Za-z0-9_])${n}($|[^A-Za-z0-9_])`).test(String(o.value)))).map((o) => o.id);
+}
