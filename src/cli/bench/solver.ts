@@ -1,24 +1,37 @@
 import { Drag } from "@/core/sketch/drag";
-import { pointAt } from "@/core/sketch/sketch";
+import { pointAt, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
+import { mixed } from "@/core/sketch/testing/mixed";
 import { ladder } from "@/core/sketch/testing/ladder";
 import { figure, quantile, timed, type Bench } from "./measure";
 
-export const solverBench: Bench = async (bench) => {
-  for (const n of [5, 12, 25, 50, 125]) {
-    const sketch = ladder(n, 1.5);
-    const solve = () => {
-      const r = solveSketch(sketch, "mm");
-      if (!r.ok || !r.value.solved || r.value.freedoms) throw new Error("the ladder was not solved");
-    };
-    figure(bench, `ladder-${n}`, "median", quantile(await timed(31, solve, 10), 0.5), "ms");
-  }
-  const r = solveSketch(ladder(50, 0, 1, 20), "mm");
-  if (!r.ok) throw new Error("no drag");
-  const start = pointAt(r.value.sketch, "r40s1.end");
-  const drag = Drag.begin(r.value.sketch, "mm", { ref: "r40s1.end", at: start })!;
+const solved = (sketch: Sketch) => {
+  const r = solveSketch(sketch, "mm");
+  if (!r.ok || !r.value.solved) throw new Error("the sketch was not solved");
+  return r.value;
+};
+
+/** Times of drag steps that lead a point about; the sketch must have a freedom there. */
+async function dragTimes(sketch: Sketch, ref: string): Promise<number[]> {
+  const start = pointAt(sketch, ref);
+  const drag = Drag.begin(sketch, "mm", { ref, at: start })!;
   let k = 0;
-  const times = await timed(300, () => drag.to([start[0] + 20 * Math.sin(k++ / 17), start[1] + 8 * Math.cos(k / 11)]), 30);
-  figure(bench, "drag-50", "p50", quantile(times, 0.5), "ms");
-  figure(bench, "drag-50", "p95", quantile(times, 0.95), "ms");
+  return timed(300, () => drag.to([start[0] + 20 * Math.sin(k++ / 17), start[1] + 8 * Math.cos(k / 11)]), 30);
+}
+
+export const solverBench: Bench = async (bench) => {
+  const cases: [string, Sketch][] = [5, 12, 25, 50, 125, 500].map((n): [string, Sketch] => [`ladder-${n}`, ladder(n, 1.5)]);
+  cases.push(["mixed-120", mixed(0.5)]);
+  for (const [name, sketch] of cases) {
+    const times = await timed(name === "ladder-500" ? 11 : 31, () => {
+      if (solved(sketch).freedoms) throw new Error("the sketch is not fully defined");
+    }, 10);
+    figure(bench, name, "median", quantile(times, 0.5), "ms");
+  }
+  const drags: [string, Sketch, string][] = [["drag-50", ladder(50, 0, 1, 20), "r40s1.end"], ["mixed-120-drag", mixed(0, 1, "width"), "p1.start"]];
+  for (const [name, sketch, ref] of drags) {
+    const times = await dragTimes(solved(sketch).sketch, ref);
+    figure(bench, name, "p50", quantile(times, 0.5), "ms");
+    figure(bench, name, "p95", quantile(times, 0.95), "ms");
+  }
 };

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { applyToSketch, relationText, type SketchCommand } from "./commands";
+import { applyToSketch, type SketchCommand } from "./commands";
+import { relationText } from "./sentences";
 import { circle, polyline, rectangle } from "./shapes";
 import { emptySketch, pointAt, type Sketch } from "./sketch";
 import { solveSketch } from "./solve";

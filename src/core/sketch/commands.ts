@@ -1,58 +1,65 @@
 import { z } from "zod";
 import { scale2 } from "@/core/geometry/vector";
-import { angleText, inUnit, lengthText, plainNumber, readQuantity, type LengthUnit } from "@/core/units/quantity";
+import { inUnit, plainNumber, readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { KINDS } from "./constraints/registry";
 import { curveKind } from "./curves/registry";
-import { ConstraintSchema, CurveSchema, curveOf, DimensionSchema, isDimension, nameOf, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import { ClipSchema, paste } from "./edit/clipboard";
+import { corner } from "./edit/corner";
+import { extend } from "./edit/extend";
+import { mirror } from "./edit/mirror";
+import { offset } from "./edit/offset";
+import { circularPattern, linearPattern, polygonOn, regroup } from "./edit/pattern";
+import { idsFor, without } from "./edit/rewire";
+import { split } from "./edit/split";
+import { transform } from "./edit/transform";
+import { trim } from "./edit/trim";
+import { conflictSentence, relationText } from "./sentences";
+import { ConstraintSchema, CurveSchema, DimensionSchema, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import { drivingSizes, quantityOf, usersOf } from "./sizes";
 import { measureDimension, solveSketch } from "./solve";
 import { referenceFault } from "./system";
 
+const Place = z.tuple([z.number(), z.number()]);
+const Value = DimensionSchema.shape.value;
+const Curves = z.array(z.string()).max(2500);
 
 /** Every change a sketch can undergo. */
 export const SketchCommandSchema = z.discriminatedUnion("do", [
-  z.strictObject({ do: z.literal("draw"), curves: z.array(CurveSchema), constraints: z.array(ConstraintSchema) }),
+  z.strictObject({ do: z.literal("draw"), curves: z.array(CurveSchema), constraints: z.array(ConstraintSchema), dimensions: z.array(DimensionSchema).optional() }),
   z.strictObject({ do: z.literal("constrain"), kind: ConstraintSchema.shape.kind, of: ConstraintSchema.shape.of }),
-  z.strictObject({ do: z.literal("dimension"), kind: DimensionSchema.shape.kind, of: DimensionSchema.shape.of, value: DimensionSchema.shape.value.optional(), at: DimensionSchema.shape.at, flip: z.boolean().optional() }),
-  z.strictObject({ do: z.literal("resize"), id: z.string(), value: DimensionSchema.shape.value }),
+  /** Several at once: what a program proposed and a person took. */
+  z.strictObject({ do: z.literal("pin"), constraints: z.array(ConstraintSchema.omit({ id: true })), dimensions: z.array(DimensionSchema.omit({ id: true })) }),
+  z.strictObject({ do: z.literal("dimension"), kind: DimensionSchema.shape.kind, of: DimensionSchema.shape.of, value: DimensionSchema.shape.value.optional(), at: DimensionSchema.shape.at, flip: z.boolean().optional(), sides: DimensionSchema.shape.sides }),
+  z.strictObject({ do: z.literal("resize"), id: z.string(), value: Value }),
+  /** Several values changed first and solved at once. */
+  z.strictObject({ do: z.literal("resize-all"), sizes: z.array(z.strictObject({ id: z.string(), value: Value })).min(1).max(5000) }),
+  z.strictObject({ do: z.literal("name"), id: z.string(), name: z.string().max(40) }),
+  /** Another kind of dimension over the same things: radius, diameter, distance across. */
+  z.strictObject({ do: z.literal("retype"), id: z.string(), kind: DimensionSchema.shape.kind, of: DimensionSchema.shape.of.optional(), sides: DimensionSchema.shape.sides }),
   z.strictObject({ do: z.literal("place"), id: z.string(), at: z.tuple([z.number(), z.number()]) }),
   z.strictObject({ do: z.literal("drive"), id: z.string(), reference: z.boolean() }),
-  z.strictObject({ do: z.literal("construction"), ids: z.array(z.string()), on: z.boolean() }),
+  z.strictObject({ do: z.literal("construction"), ids: z.array(z.string()), on: z.union([z.boolean(), z.literal("centre-line")]) }),
   z.strictObject({ do: z.literal("drag"), curves: z.array(CurveSchema) }),
   z.strictObject({ do: z.literal("delete"), ids: z.array(z.string()) }),
+  z.strictObject({ do: z.literal("trim"), id: z.string(), near: Place }),
+  z.strictObject({ do: z.literal("extend"), id: z.string(), near: Place }),
+  z.strictObject({ do: z.literal("split"), id: z.string(), near: Place }),
+  z.strictObject({ do: z.literal("corner"), kind: z.enum(["fillet", "chamfer"]), corners: z.array(z.string()).min(1).max(200), value: Value }),
+  z.strictObject({ do: z.literal("offset"), id: z.string(), value: Value, left: z.boolean() }),
+  z.strictObject({ do: z.literal("mirror"), curves: Curves, about: z.string() }),
+  z.strictObject({ do: z.literal("linear-pattern"), curves: Curves, count: z.number().int().min(2).max(60), step: Place }),
+  z.strictObject({ do: z.literal("circular-pattern"), curves: Curves, count: z.number().int().min(2).max(60), about: z.string(), angle: z.number() }),
+  z.strictObject({ do: z.literal("polygon"), circle: z.string(), count: z.number().int().min(3).max(60), outside: z.boolean(), turn: z.number() }),
+  z.strictObject({ do: z.literal("regroup"), id: z.string(), count: z.number().int().min(2).max(60), angle: z.number().optional() }),
+  /** Turn in degrees. */
+  z.strictObject({ do: z.literal("transform"), curves: Curves, about: Place.optional(), turn: z.number().optional(), scale: z.number().optional(), by: Place.optional(), copy: z.boolean().optional() }),
+  z.strictObject({ do: z.literal("paste"), clip: ClipSchema, by: Place }),
   z.strictObject({ do: z.literal("move-plane"), plane: z.strictObject({ base: z.enum(["front", "top", "right"]), offset: z.number().optional() }) }),
 ]);
 export type SketchCommand = z.infer<typeof SketchCommandSchema>;
 
-/** The first id of a letter and a number that the sketch does not use. */
-export function freeId(sketch: Sketch, letter: string, taken: readonly string[] = []): string {
-  const used = new Set([...sketch.curves, ...sketch.constraints, ...sketch.dimensions].map((e) => e.id).concat(taken));
-  let n = 1;
-  while (used.has(`${letter}${n}`)) n++;
-  return `${letter}${n}`;
-}
-
-/** A relation as a person would say it. */
-export function relationText(r: Relation, unit: LengthUnit): string {
-  const size = isDimension(r) ? sizeText(r, unit) : "";
-  return KINDS[r.kind].sentence(r.of.map(nameOf), size);
-}
-
-/** The size a dimension states, in the document's unit. */
-export function sizeText(d: Dimension, unit: LengthUnit): string {
-  const quantity = KINDS[d.kind].quantity ?? "length";
-  const r = readQuantity(d.value, quantity, unit);
-  if (!r.ok) return String(d.value);
-  return quantity === "angle" ? angleText(r.value) : lengthText(r.value, unit);
-}
-
 /** A size given within this of what is measured was read off the rounded figure shown: mm, radians. */
 const AS_SHOWN = { length: 0.006, angle: 2e-4 };
-
-const describe = (sketch: Sketch, unit: LengthUnit) => (id: string) => {
-  const r = [...sketch.constraints, ...sketch.dimensions].find((x) => x.id === id);
-  return r ? relationText(r, unit) : id;
-};
 
 /** Solves after a change; refuses what cannot be met and says which relations disagree. */
 function settle(next: Sketch, unit: LengthUnit, notice?: string): Outcome<Sketch> {
@@ -64,16 +71,6 @@ function settle(next: Sketch, unit: LengthUnit, notice?: string): Outcome<Sketch
   return done(refreshReferences(r.value.sketch, unit), notice);
 }
 
-/** Names what disagrees; joined ends are taken as read, they are rarely the mistake. */
-export function conflictSentence(sketch: Sketch, conflict: readonly string[], unit: LengthUnit): string {
-  const joins = new Set(sketch.constraints.filter((c) => c.kind === "coincident").map((c) => c.id));
-  const telling = conflict.filter((id) => !joins.has(id));
-  const named = (telling.length ? telling : conflict).map(describe(sketch, unit));
-  if (!named.length) return "The sketch cannot be solved this way.";
-  const rest = named.length - 6;
-  return `This cannot be: ${named.slice(0, 6).join("; ")}${rest > 0 ? `; and ${rest} more` : ""} disagree. Remove one of them or change its size.`;
-}
-
 /** Reference dimensions show what they measure now. */
 function refreshReferences(sketch: Sketch, unit: LengthUnit): Sketch {
   if (!sketch.dimensions.some((d) => d.reference)) return sketch;
@@ -81,9 +78,9 @@ function refreshReferences(sketch: Sketch, unit: LengthUnit): Sketch {
 }
 
 /** What a dimension measures, as a value in the document's unit or in degrees, rounded to what is shown. */
-export function measuredValue(sketch: Sketch, d: Pick<Dimension, "kind" | "of" | "flip">, unit: LengthUnit): number {
+export function measuredValue(sketch: Sketch, d: Pick<Dimension, "kind" | "of" | "flip" | "sides">, unit: LengthUnit): number {
   const m = measureDimension(sketch, d);
-  return KINDS[d.kind].quantity === "angle" ? Number(((m * 180) / Math.PI).toFixed(6)) : Number(inUnit(m, unit).toFixed(6));
+  return quantityOf(d) === "angle" ? Number(((m * 180) / Math.PI).toFixed(6)) : Number(inUnit(m, unit).toFixed(6));
 }
 
 /**
@@ -93,9 +90,13 @@ export function measuredValue(sketch: Sketch, d: Pick<Dimension, "kind" | "of" |
 export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: LengthUnit): Outcome<Sketch> {
   switch (command.do) {
     case "draw":
-      return settle({ ...sketch, curves: [...sketch.curves, ...command.curves], constraints: [...sketch.constraints, ...command.constraints] }, unit);
+      return settle({ ...sketch, curves: [...sketch.curves, ...command.curves], constraints: [...sketch.constraints, ...command.constraints], dimensions: [...sketch.dimensions, ...(command.dimensions ?? [])] }, unit);
     case "constrain":
       return constrain(sketch, command, unit);
+    case "pin": {
+      const ids = idsFor(sketch);
+      return settle({ ...sketch, constraints: [...sketch.constraints, ...command.constraints.map((c) => ({ id: ids("k"), ...c }))], dimensions: [...sketch.dimensions, ...command.dimensions.map((d) => ({ id: ids("m"), ...d }))] }, unit);
+    }
     case "dimension":
       return dimension(sketch, command, unit);
     case "resize": {
@@ -104,6 +105,14 @@ export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: Leng
       if (d.reference) return refuse("reference", "A reference dimension only measures. Let it drive first.", [d.id]);
       return settle({ ...sketch, dimensions: sketch.dimensions.map((x) => (x === d ? { ...x, value: command.value } : x)) }, unit);
     }
+    case "resize-all": {
+      const values = new Map(command.sizes.map((x) => [x.id, x.value]));
+      return settle({ ...sketch, dimensions: sketch.dimensions.map((d) => (values.has(d.id) && !d.reference ? { ...d, value: values.get(d.id)! } : d)) }, unit);
+    }
+    case "name":
+      return rename(sketch, command.id, command.name.trim(), unit);
+    case "retype":
+      return retype(sketch, command, unit);
     case "place":
       return done({ ...sketch, dimensions: sketch.dimensions.map((x) => (x.id === command.id ? { ...x, at: command.at } : x)) });
     case "drive":
@@ -116,14 +125,78 @@ export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: Leng
     }
     case "delete":
       return remove(sketch, command.ids, unit);
+    case "trim":
+      return settled(trim(sketch, command.id, command.near), unit);
+    case "extend":
+      return settled(extend(sketch, command.id, command.near), unit);
+    case "split":
+      return settled(split(sketch, command.id, command.near), unit);
+    case "corner": {
+      const size = positive(sketch, command.value, unit);
+      return size.ok ? settled(corner(sketch, command.kind, command.corners, size.value, command.value), unit) : size;
+    }
+    case "offset": {
+      const size = positive(sketch, command.value, unit);
+      return size.ok ? settled(offset(sketch, command.id, command.left ? size.value : -size.value, command.value), unit) : size;
+    }
+    case "mirror":
+      return settled(mirror(sketch, command.curves, command.about), unit);
+    case "linear-pattern":
+      return settled(linearPattern(sketch, command.curves, command.count, command.step), unit);
+    case "circular-pattern":
+      return settled(circularPattern(sketch, command.curves, command.count, command.about, command.angle), unit);
+    case "polygon":
+      return settled(polygonOn(sketch, command.circle, command.count, command.outside, command.turn), unit);
+    case "regroup":
+      return settled(regroup(sketch, command.id, command.count, command.angle), unit);
+    case "transform": {
+      const { about, turn, scale, by } = command;
+      return settled(transform(sketch, command.curves, { ...(about && { about }), ...(turn !== undefined && { turn: (turn * Math.PI) / 180 }), ...(scale !== undefined && { scale }), ...(by && { by }) }, command.copy ?? false, unit), unit);
+    }
+    case "paste":
+      return settled(paste(sketch, command.clip, command.by), unit);
     case "move-plane":
       return done({ ...sketch, plane: command.plane });
   }
 }
 
-const withConstruction = (c: Curve, on: boolean): Curve => {
+/** A length as typed, greater than 0, mm; other sizes of the sketch may be named. */
+function positive(sketch: Sketch, value: number | string, unit: LengthUnit): Outcome<number> {
+  const probe: Dimension = { id: "typed", kind: "distance", of: ["origin"], value };
+  const r = drivingSizes({ dimensions: [...sketch.dimensions, probe] }, unit);
+  return r.ok ? done(r.value.get("typed")!) : { ok: false, refusal: { ...r.refusal, sentence: r.refusal.sentence.replace("Dimension typed: ", "").replace("Dimension typed", "The size") } };
+}
+
+const settled = (r: Outcome<Sketch>, unit: LengthUnit): Outcome<Sketch> => (r.ok ? settle(r.value, unit, r.notice) : r);
+
+function rename(sketch: Sketch, id: string, name: string, unit: LengthUnit): Outcome<Sketch> {
+  const d = sketch.dimensions.find((x) => x.id === id);
+  if (!d) return refuse("not-found", `There is no dimension ${id}.`);
+  if (name && !DimensionSchema.shape.name.safeParse(name).success) return refuse("bad-name", `“${name}” cannot be a name: it starts with a letter and holds letters, digits and _.`, [id]);
+  const { name: old, ...rest } = d;
+  // sizes that called it by its old name go on under the new one
+  const next = { ...rest, ...(name && { name }) };
+  const call = name || id;
+  const dimensions = sketch.dimensions.map((x) => (x === d ? next : old && typeof x.value === "string" ? { ...x, value: x.value.replace(new RegExp(`(^|[^A-Za-z0-9_])${old}(?![A-Za-z0-9_])`, "g"), `$1${call}`) } : x));
+  return settle({ ...sketch, dimensions }, unit);
+}
+
+/** The value follows: twice a radius is its diameter, whatever it was typed as. */
+function retype(sketch: Sketch, { id, kind, of, sides }: Extract<SketchCommand, { do: "retype" }>, unit: LengthUnit): Outcome<Sketch> {
+  const d = sketch.dimensions.find((x) => x.id === id);
+  if (!d) return refuse("not-found", `There is no dimension ${id}.`);
+  const { sides: _, ...bare } = d;
+  const next: Dimension = { ...bare, kind, of: of ?? d.of, ...(sides && { sides }) };
+  const fault = referenceFault({ ...sketch, constraints: [], dimensions: [next] });
+  if (fault) return { ok: false, refusal: fault };
+  const factor = d.kind === "radius" && kind === "diameter" ? 2 : d.kind === "diameter" && kind === "radius" ? 0.5 : undefined;
+  const value = factor && typeof d.value === "number" ? d.value * factor : factor && !d.reference ? `=${String(d.value).replace(/^\s*=/, "(")}${String(d.value).trim().startsWith("=") ? ")" : ""}*${factor}` : measuredValue(sketch, next, unit);
+  return settle({ ...sketch, dimensions: sketch.dimensions.map((x) => (x === d ? { ...next, value } : x)) }, unit);
+}
+
+const withConstruction = (c: Curve, on: boolean | "centre-line"): Curve => {
   const { construction: _, ...rest } = c;
-  return on ? { ...rest, construction: true } : rest;
+  return (on ? { ...rest, construction: on } : rest) as Curve;
 };
 const withReference = (d: Dimension, on: boolean): Dimension => {
   const { reference: _, ...rest } = d;
@@ -131,7 +204,7 @@ const withReference = (d: Dimension, on: boolean): Dimension => {
 };
 
 function constrain(sketch: Sketch, { kind, of }: Extract<SketchCommand, { do: "constrain" }>, unit: LengthUnit): Outcome<Sketch> {
-  const fresh = { id: freeId(sketch, "k"), kind, of };
+  const fresh = { id: idsFor(sketch)("k"), kind, of };
   const next = { ...sketch, constraints: [...sketch.constraints, fresh] };
   const fault = referenceFault({ ...next, constraints: [fresh], dimensions: [] });
   if (fault) return { ok: false, refusal: fault };
@@ -144,7 +217,7 @@ function constrain(sketch: Sketch, { kind, of }: Extract<SketchCommand, { do: "c
 
 function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimension" }>, unit: LengthUnit): Outcome<Sketch> {
   const { do: _, value, ...rest } = command;
-  const probe: Dimension = { id: freeId(sketch, "m"), ...rest, value: value ?? 1 };
+  const probe: Dimension = { id: idsFor(sketch)("m"), ...rest, value: value ?? 1 };
   const fault = referenceFault({ ...sketch, constraints: [], dimensions: [probe] });
   if (fault) return { ok: false, refusal: fault };
   const measured = measuredValue(sketch, probe, unit);
@@ -154,23 +227,31 @@ function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimens
   const asDrawn = solveSketch({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: exactly(sketch, probe) }] }, unit);
   if (asDrawn.ok && asDrawn.value.solved && asDrawn.value.surplus.includes(probe.id)) {
     const reference = { ...probe, value: measured, reference: true };
-    const want = readQuantity(given, KINDS[probe.kind].quantity ?? "length", unit);
+    const want = typed(sketch, probe, given, unit);
     const is = measureDimension(sketch, probe);
-    if (value !== undefined && want.ok && Math.abs(want.value - is) > AS_SHOWN[KINDS[probe.kind].quantity ?? "length"]) return settle({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: given }] }, unit);
+    if (value !== undefined && want.ok && Math.abs(want.value - is) > AS_SHOWN[quantityOf(probe)]) return settle({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: given }] }, unit);
     return done({ ...sketch, dimensions: [...sketch.dimensions, reference] }, "The others settle this size already, so it only measures: a reference dimension.");
   }
   const first = sketch.dimensions.every((d) => d.reference || d.kind === "angle") && !sketch.constraints.some((c) => c.kind === "fixed");
-  const want = readQuantity(given, KINDS[probe.kind].quantity ?? "length", unit);
+  const want = typed(sketch, probe, given, unit);
   if (!want.ok) return want;
   const ratio = first && probe.kind !== "angle" && want.value > 0 ? want.value / measureDimension(sketch, probe) : 1;
   const scaled = Math.abs(ratio - 1) > 0.3 ? scaledBy(sketch, ratio) : sketch;
   return settle({ ...scaled, dimensions: [...scaled.dimensions, { ...probe, value: given }] }, unit, scaled === sketch ? undefined : `The whole sketch was scaled by ${plainNumber(ratio, 3)} to this first size. Undo takes it back.`);
 }
 
+/** A size as typed for a dimension that is not there yet. */
+function typed(sketch: Sketch, probe: Dimension, value: number | string, unit: LengthUnit): Outcome<number> {
+  const alone = readQuantity(value, quantityOf(probe), unit);
+  if (alone.ok) return alone;
+  const r = drivingSizes({ dimensions: [...sketch.dimensions, { ...probe, value }] }, unit);
+  return r.ok ? done(r.value.get(probe.id)!) : r;
+}
+
 /** The exact measure as text the reader takes back without loss. */
 const exactly = (sketch: Sketch, d: Dimension): string => {
   const m = measureDimension(sketch, d);
-  return KINDS[d.kind].quantity === "angle" ? `${m} rad` : `${m} mm`;
+  return quantityOf(d) === "angle" ? `${m} rad` : `${m} mm`;
 };
 
 function scaledBy(sketch: Sketch, k: number): Sketch {
@@ -184,10 +265,21 @@ function scaledBy(sketch: Sketch, k: number): Sketch {
 
 function remove(sketch: Sketch, ids: readonly string[], unit: LengthUnit): Outcome<Sketch> {
   const gone = new Set(ids);
-  const keeps = (r: Relation) => !gone.has(r.id) && r.of.every((ref) => !gone.has(curveOf(ref)));
-  const next = { ...sketch, curves: sketch.curves.filter((c) => !gone.has(c.id)), constraints: sketch.constraints.filter(keeps), dimensions: sketch.dimensions.filter(keeps) };
-  const dropped = sketch.constraints.length + sketch.dimensions.length - next.constraints.length - next.dimensions.length - ids.filter((id) => !sketch.curves.some((c) => c.id === id)).length;
-  const settled = settle(next, unit);
+  const { sketch: bare, dropped } = without(sketch, gone);
+  const keeps = (r: Relation) => !gone.has(r.id);
+  const next = { ...bare, constraints: bare.constraints.filter(keeps), dimensions: frozen(sketch, bare.dimensions.filter(keeps), unit) };
+  const settled = settle(next, unit), lost = dropped.length;
   // deleting must always work, also out of a sketch that could not be solved
-  return done(settled.ok ? settled.value : next, dropped > 0 ? `${dropped} constraint${dropped > 1 ? "s and dimensions" : " or dimension"} went with what was deleted.` : undefined);
+  return done(settled.ok ? settled.value : next, lost > 0 ? `${lost} constraint${lost > 1 ? "s and dimensions" : " or dimension"} went with what was deleted.` : undefined);
+}
+
+/** Sizes that named one that goes keep the value they had. */
+function frozen(sketch: Sketch, kept: Dimension[], unit: LengthUnit): Dimension[] {
+  const gone = sketch.dimensions.filter((d) => !kept.some((k) => k.id === d.id));
+  const users = new Set(gone.flatMap((d) => usersOf(sketch, d)));
+  const sizes = users.size ? drivingSizes(sketch, unit) : undefined;
+  return kept.map((d) => {
+    const size = users.has(d.id) && sizes?.ok ? sizes.value.get(d.id) : undefined;
+    return size === undefined ? d : { ...d, value: quantityOf(d) === "angle" ? `${size} rad` : `${size} mm` };
+  });
 }

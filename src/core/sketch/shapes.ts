@@ -1,18 +1,12 @@
 import type { Vec2 } from "@/core/geometry/vector";
-import { freeId, type SketchCommand } from "./commands";
+import type { SketchCommand } from "./commands";
+import { idsFor } from "./edit/rewire";
 import type { Circle, Constraint, Line, Sketch } from "./sketch";
 
 type Draw = Extract<SketchCommand, { do: "draw" }>;
 
 /** Hands out ids the sketch does not use, one after the other. */
-export function idSource(sketch: Sketch): (letter: string) => string {
-  const taken: string[] = [];
-  return (letter) => {
-    const id = freeId(sketch, letter, taken);
-    taken.push(id);
-    return id;
-  };
-}
+export const idSource = idsFor;
 
 /** A rectangle from corner to corner: four lines (bottom, right, top, left as drawn) held together, level and upright. */
 export function rectangle(sketch: Sketch, a: Vec2, b: Vec2, id = idSource(sketch)): Draw {

@@ -1,4 +1,4 @@
-import { sizeText } from "@/core/sketch/commands";
+import { sizeText } from "@/core/sketch/sentences";
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { DATUM_FRAMES, offsetFrame, type Frame } from "@/core/geometry/frame";
-import { conflictSentence } from "@/core/sketch/commands";
+import { conflictSentence } from "@/core/sketch/sentences";
 import { findRegions } from "@/core/sketch/regions";
 import { SketchSchema, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";

@@ -1,0 +1,34 @@
+import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
+import { KINDS } from "./constraints/registry";
+import { isDimension, nameOf, type Dimension, type Relation, type Sketch } from "./sketch";
+import { drivingSizes, quantityOf } from "./sizes";
+
+/** A relation as a person would say it. */
+export function relationText(r: Relation, unit: LengthUnit, sketch?: Sketch): string {
+  const size = isDimension(r) ? sizeText(r, unit, sketch) : "";
+  return KINDS[r.kind].sentence(r.of.map(nameOf), size);
+}
+
+/** The size a dimension states, in the document's unit. @param sketch where other sizes it names are found */
+export function sizeText(d: Dimension, unit: LengthUnit, sketch?: Pick<Sketch, "dimensions">): string {
+  const sizes = drivingSizes(sketch ?? { dimensions: [{ ...d, reference: false }] }, unit);
+  const size = sizes.ok ? sizes.value.get(d.id) : undefined;
+  const own = size ?? (() => { const r = drivingSizes({ dimensions: [{ ...d, reference: false }] }, unit); return r.ok ? r.value.get(d.id) : undefined; })();
+  if (own === undefined) return String(d.value);
+  return quantityOf(d) === "angle" ? angleText(own) : lengthText(own, unit);
+}
+
+const describe = (sketch: Sketch, unit: LengthUnit) => (id: string) => {
+  const r = [...sketch.constraints, ...sketch.dimensions].find((x) => x.id === id);
+  return r ? relationText(r, unit, sketch) : id;
+};
+
+/** Names what disagrees; joined ends are taken as read, they are rarely the mistake. */
+export function conflictSentence(sketch: Sketch, conflict: readonly string[], unit: LengthUnit): string {
+  const joins = new Set(sketch.constraints.filter((c) => c.kind === "coincident").map((c) => c.id));
+  const telling = conflict.filter((id) => !joins.has(id));
+  const named = (telling.length ? telling : conflict).map(describe(sketch, unit));
+  if (!named.length) return "The sketch cannot be solved this way.";
+  const rest = named.length - 6;
+  return `This cannot be: ${named.slice(0, 6).join("; ")}${rest > 0 ? `; and ${rest} more` : ""} disagree. Remove one of them or change its size.`;
+}
