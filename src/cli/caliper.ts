@@ -4,15 +4,19 @@ import { z } from "zod";
 import { readExercise } from "@/core/check/exercise";
 import { checkSubmission, measurePart } from "@/core/check/check";
 import { gradeReport } from "@/core/grade/grade";
+import { readDxf } from "@/core/formats/dxf-read";
+import { writeDxf } from "@/core/formats/dxf-write";
+import { sketchSvg } from "@/core/formats/sketch-svg";
 import { densityOf, readDocument, readPart } from "@/core/part/document";
 import { findRegions } from "@/core/sketch/regions";
-import { SketchSchema } from "@/core/sketch/sketch";
+import { idsFor } from "@/core/sketch/edit/rewire";
+import { emptySketch, SketchSchema } from "@/core/sketch/sketch";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import { makeSheet } from "@/core/sheet/sheet";
 import type { Outcome } from "@/core/units/refusal";
 import { openNodeKernel } from "@/worker/kernel";
 
-const USAGE = "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission PART.json | sheet E.json --out SHEET.svg";
+const USAGE = "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12]";
 
 /** Bad input: one line on standard error, exit 2. */
 class BadInput extends Error {}
@@ -60,7 +64,7 @@ async function props(path: string | undefined): Promise<number> {
 
 async function solve(path: string | undefined, units: string): Promise<number> {
   const sketch = must(readDocument(await text(path, "The sketch"), SketchSchema, "The sketch", "bad-sketch"));
-  const d = must(solveSketch(sketch, z.enum(["mm", "in"]).catch("mm").parse(units)));
+  const d = must(solveSketch(sketch, unitOf(units)));
   print({ solved: d.solved, ...sketchFigures(d), ...(d.solved && regionFigures(d)), sketch: d.sketch });
   return d.solved ? 0 : 1;
 }
@@ -83,14 +87,34 @@ async function sheet(path: string | undefined, out: string | undefined): Promise
   return 0;
 }
 
+const unitOf = (units: string) => z.enum(["mm", "in"]).catch("mm").parse(units);
+
+async function importDxf(path: string | undefined, units: string): Promise<number> {
+  const empty = emptySketch("top");
+  const { curves, constraints, left, unit } = must(readDxf(await text(path, "The drawing"), idsFor(empty), unitOf(units)));
+  print({ unit, left, sketch: { ...empty, curves, constraints } });
+  return 0;
+}
+
+async function exportSketch(path: string | undefined, out: string | undefined, dxf: string): Promise<number> {
+  const sketch = must(readDocument(await text(path, "The sketch"), SketchSchema, "The sketch", "bad-sketch"));
+  if (!out || !/\.(dxf|svg)$/.test(out)) throw new BadInput(`--out names a .dxf or .svg file. ${USAGE}`);
+  const d = must(solveSketch(sketch, "mm"));
+  await writeFile(out, out.endsWith(".svg") ? sketchSvg(d.sketch) : writeDxf(d.sketch, z.enum(["R12", "2000"]).catch("2000").parse(dxf)));
+  print({ out, curves: sketch.curves.length });
+  return 0;
+}
+
 async function main(): Promise<number> {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { exercise: { type: "string" }, submission: { type: "string" }, out: { type: "string" }, units: { type: "string", default: "mm" } } });
+  const { values, positionals } = parseArgs({ allowPositionals: true, options: { exercise: { type: "string" }, submission: { type: "string" }, out: { type: "string" }, units: { type: "string", default: "mm" }, dxf: { type: "string", default: "2000" } } });
   const [verb, path] = positionals;
   switch (verb) {
     case "props": return props(path);
     case "solve": return solve(path, values.units);
     case "check": return check(values.exercise, values.submission);
     case "sheet": return sheet(path, values.out);
+    case "import": return importDxf(path, values.units);
+    case "export": return exportSketch(path, values.out, values.dxf);
     default: throw new BadInput(USAGE);
   }
 }

@@ -65,3 +65,33 @@ export function centripetalKnots(points: readonly Vec2[]): number[] {
   const last = knots[knots.length - 1]!;
   return knots.map((k) => Number(((k / last) * (points.length - 1)).toPrecision(12)));
 }
+
+/**
+ * A chain of Bézier curves as one B-spline of continuous curvature: a pole a joint, by blossoms.
+ * After Farin, Curves and Surfaces for CAGD, chapter 8. Knots are distinct, without their multiplicity.
+ */
+export function splinePoles(beziers: readonly Bezier[]): { poles: Vec2[]; knots: number[] } {
+  const n = beziers.length, gap = (a: Vec2, b: Vec2) => Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const spans = [1];
+  for (let i = 1; i < n; i++) spans.push((spans[i - 1]! * gap(beziers[i]![0], beziers[i]![1])) / (gap(beziers[i - 1]![2], beziers[i - 1]![3]) || 1e-12));
+  const poles: Vec2[] = [beziers[0]![0], beziers[0]![1]];
+  for (let i = 0; i + 1 < n; i++) {
+    const [, b, c] = beziers[i]!, k = spans[i + 1]! / spans[i]!;
+    poles.push([c[0] + (c[0] - b[0]) * k, c[1] + (c[1] - b[1]) * k]);
+  }
+  poles.push(beziers[n - 1]![2], beziers[n - 1]![3]);
+  return { poles, knots: spans.reduce<number[]>((list, h) => [...list, list[list.length - 1]! + h], [0]) };
+}
+
+/** Value of a B-spline by de Boor's recursion. @param knots with multiplicity */
+export function deBoor(degree: number, knots: readonly number[], poles: readonly Vec2[], t: number): Vec2 {
+  const n = poles.length;
+  let k = degree;
+  while (k < n - 1 && t >= knots[k + 1]!) k++;
+  const d = poles.slice(k - degree, k + 1).map((p) => [...p] as [number, number]);
+  for (let r = 1; r <= degree; r++) for (let j = degree; j >= r; j--) {
+    const i = j + k - degree, w = knots[i + degree - r + 1]! - knots[i]!, a = w ? (t - knots[i]!) / w : 0;
+    d[j] = [(1 - a) * d[j - 1]![0] + a * d[j]![0], (1 - a) * d[j - 1]![1] + a * d[j]![1]];
+  }
+  return d[degree]!;
+}

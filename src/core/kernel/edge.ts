@@ -1,7 +1,8 @@
 import type { TopoDS_Edge } from "replicad-opencascadejs";
 import { normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { isWhole, type Segment } from "@/core/geometry/segment";
-import { distance2, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { splinePoles } from "@/core/geometry/spline";
+import { scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
 
@@ -45,29 +46,18 @@ function roundEdge(kernel: Kernel, frame: Frame, s: Extract<Segment, { kind: "ar
   return edge;
 }
 
-/** The chain of Bézier curves as one B-spline of continuous curvature: a pole a joint, by blossoms. Farin, Curves and Surfaces, chapter 8. */
 function splineEdge(kernel: Kernel, frame: Frame, s: Extract<Segment, { kind: "spline" }>): TopoDS_Edge {
-  const oc = kernel.library, { beziers } = s, n = beziers.length;
-  const spans = [1];
-  for (let i = 1; i < n; i++) spans.push((spans[i - 1]! * distance2(beziers[i]![0], beziers[i]![1])) / (distance2(beziers[i - 1]![2], beziers[i - 1]![3]) || 1e-12));
-  const poles: Vec2[] = [beziers[0]![0], beziers[0]![1]];
-  for (let i = 0; i + 1 < n; i++) {
-    const [, b, c] = beziers[i]!, k = spans[i + 1]! / spans[i]!;
-    poles.push([c[0] + (c[0] - b[0]) * k, c[1] + (c[1] - b[1]) * k]);
-  }
-  poles.push(beziers[n - 1]![2], beziers[n - 1]![3]);
+  const oc = kernel.library, n = s.beziers.length, { poles, knots: values } = splinePoles(s.beziers);
   const list = new oc.NCollection_Array1_gp_Pnt(1, poles.length), knots = new oc.NCollection_Array1_double(1, n + 1), often = new oc.NCollection_Array1_int(1, n + 1);
   poles.forEach((p, i) => {
     const q = point(kernel, toSpace(frame, p));
     list.SetValue(i + 1, q);
     q.delete();
   });
-  let t = 0;
-  for (let i = 0; i <= n; i++) {
+  values.forEach((t, i) => {
     knots.SetValue(i + 1, t);
     often.SetValue(i + 1, i === 0 || i === n ? 4 : 1);
-    t += spans[i] ?? 0;
-  }
+  });
   const curve = new oc.Geom_BSplineCurve(list, knots, often, 3, false);
   const make = new oc.BRepBuilderAPI_MakeEdge(curve);
   const edge = make.Edge();

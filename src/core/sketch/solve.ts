@@ -128,11 +128,15 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
     const order = p.cluster.equations.map((_, i) => i).sort((a, b) => isDim.get(p.cluster.equations[a]!.relation)!.rank - isDim.get(p.cluster.equations[b]!.relation)!.rank || a - b);
     const { dependent, motions } = rankOf(p, x, order);
     for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
+    const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
+    const stopped = motions.filter((m) => !real.includes(m));
+    const needed = new Map<string, boolean>();
     for (const k of dependent) {
       const id = p.cluster.equations[k]!.relation;
-      dependentOf.set(id, (dependentOf.get(id) ?? 0) + 1);
+      // where rank calls a motion free that cannot be made, what stops it is not superfluous
+      if (stopped.length && !needed.has(id)) needed.set(id, frees(p, x, system, id, stopped));
+      if (!needed.get(id)) dependentOf.set(id, (dependentOf.get(id) ?? 0) + 1);
     }
-    const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
     freedoms += real.length;
     for (const m of real) m.forEach((v, i) => {
       if (v === 0) return;
@@ -163,6 +167,12 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
     });
   }
   return { solved: true, sketch: solved, freedoms, loose, ways, looseRadii, agreeing: [...agreeing], surplus: [...surplus], conflict: [] };
+}
+
+/** Whether one of the motions becomes possible without the equations of a relation. */
+function frees(p: Prepared, x: Float64Array, system: System, relation: string, motions: readonly Float64Array[]): boolean {
+  const less = prepare({ unknowns: p.cluster.unknowns, equations: p.cluster.equations.filter((e) => e.relation !== relation) }, system.constant);
+  return motions.some((m) => survives(less, x, system.scale, m));
 }
 
 /** Freedom means finite motion: a small step along the null vector must survive the return to the constraints. */
