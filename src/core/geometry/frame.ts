@@ -7,7 +7,8 @@ export interface Frame {
   readonly y: Vec3;
 }
 
-export type DatumPlane = "front" | "top" | "right";
+export const DATUM_PLANES = ["front", "top", "right"] as const;
+export type DatumPlane = (typeof DATUM_PLANES)[number];
 
 /** The three datum planes; Z is up, right-handed. Front is seen from −Y, top from +Z, right from +X. */
 export const DATUM_FRAMES: Record<DatumPlane, Frame> = {

@@ -14,7 +14,7 @@ import { split } from "./edit/split";
 import { transform } from "./edit/transform";
 import { trim } from "./edit/trim";
 import { conflictSentence, relationText } from "./sentences";
-import { ConstraintSchema, CurveSchema, DimensionSchema, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import { ConstraintSchema, CurveSchema, DimensionSchema, GroupSchema, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
 import { drivingSizes, quantityOf, usersOf } from "./sizes";
 import { measureDimension, solveSketch } from "./solve";
 import { referenceFault } from "./system";
@@ -25,7 +25,7 @@ const Curves = z.array(z.string()).max(2500);
 
 /** Every change a sketch can undergo. */
 export const SketchCommandSchema = z.discriminatedUnion("do", [
-  z.strictObject({ do: z.literal("draw"), curves: z.array(CurveSchema), constraints: z.array(ConstraintSchema), dimensions: z.array(DimensionSchema).optional() }),
+  z.strictObject({ do: z.literal("draw"), curves: z.array(CurveSchema), constraints: z.array(ConstraintSchema), dimensions: z.array(DimensionSchema).optional(), groups: z.array(GroupSchema).optional() }),
   z.strictObject({ do: z.literal("constrain"), kind: ConstraintSchema.shape.kind, of: ConstraintSchema.shape.of }),
   /** Several at once: what a program proposed and a person took. */
   z.strictObject({ do: z.literal("pin"), constraints: z.array(ConstraintSchema.omit({ id: true })), dimensions: z.array(DimensionSchema.omit({ id: true })) }),
@@ -90,7 +90,7 @@ export function measuredValue(sketch: Sketch, d: Pick<Dimension, "kind" | "of" |
 export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: LengthUnit): Outcome<Sketch> {
   switch (command.do) {
     case "draw":
-      return settle({ ...sketch, curves: [...sketch.curves, ...command.curves], constraints: [...sketch.constraints, ...command.constraints], dimensions: [...sketch.dimensions, ...(command.dimensions ?? [])] }, unit);
+      return settle({ ...sketch, curves: [...sketch.curves, ...command.curves], constraints: [...sketch.constraints, ...command.constraints], dimensions: [...sketch.dimensions, ...(command.dimensions ?? [])], ...(command.groups && { groups: [...(sketch.groups ?? []), ...command.groups] }) }, unit);
     case "constrain":
       return constrain(sketch, command, unit);
     case "pin": {

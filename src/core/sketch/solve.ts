@@ -176,7 +176,7 @@ function frees(p: Prepared, x: Float64Array, system: System, relation: string, m
 }
 
 /** Freedom means finite motion: a small step along the null vector must survive the return to the constraints. */
-function survives(p: Prepared, x: Float64Array, scale: number, motion: Float64Array): boolean {
+export function survives(p: Prepared, x: Float64Array, scale: number, motion: Float64Array): boolean {
   const { unknowns } = p.cluster;
   const start = unknowns.map((s) => x[s]!);
   const step = PROBE * scale;

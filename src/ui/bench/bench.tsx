@@ -16,6 +16,8 @@ import { IdleSketches, RegionLayer } from "./sketch/region-layer";
 import { SketchLayer } from "./sketch/sketch-layer";
 import { ExtrudeCard } from "./steps/extrude";
 import { PlaneCard } from "./steps/plane-card";
+import { PanelCards } from "./panel/cards";
+import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
 import { createBench, type BenchStore } from "./store";
 import { Tray } from "./tray";
@@ -72,6 +74,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
         <Panel defaultSize="22%" minSize="14%" className="flex min-w-0 flex-col">
           <StepList store={store} />
+          {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
           <Gauges store={store} sheet={p.sheet} />
         </Panel>
       </Group>
@@ -115,7 +118,8 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
       <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
       {mode.kind === "extrude" && <div className="absolute left-3 top-3 z-10" data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}
       {mode.kind === "plane" && <div className="absolute left-1/2 top-1/4 z-10 -translate-x-1/2" data-overlay><PlaneCard store={store} /></div>}
-      <div className="pointer-events-none absolute inset-x-0 bottom-2.5 flex justify-center" data-overlay><Tray store={store} /></div>
+      <PanelCards store={store} />
+      <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center" data-overlay><Tray store={store} /></div>
     </Viewport>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import type { BenchStore } from "./store";
-import { takeTool, trayRows } from "./tray";
+import { removeSelected, takeTool, trayRows } from "./tray-rows";
 
 /** The keyboard of the Bench: keys by a tool's place in the tray, and the few that mean the same everywhere. */
 export function useBenchKeys(store: BenchStore): void {
@@ -14,11 +14,11 @@ export function useBenchKeys(store: BenchStore): void {
       const done = () => e.preventDefault();
       if ((e.ctrlKey || e.metaKey) && key === "z") return (e.shiftKey ? s.redo() : s.undo()), done();
       if ((e.ctrlKey || e.metaKey) && key === "y") return s.redo(), done();
+      if ((e.ctrlKey || e.metaKey) && s.mode.kind === "sketch" && "cxv".includes(key)) return (key === "v" ? s.paste() : s.copy(key === "x")), done();
       if (e.ctrlKey || e.metaKey || e.altKey) return;
       if (key === "escape") return s.leave(), done();
       if (key === "delete" || key === "backspace") {
-        const row = trayRows(s.mode.kind === "sketch").flatMap((r) => r.tools).find((t) => t.label === "Delete");
-        return row && takeTool(store, row), done();
+        return s.mode.kind === "sketch" && removeSelected(store), done();
       }
       if (key.startsWith("arrow") && !(el instanceof SVGGElement)) {
         const [dx, dy] = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] }[key] ?? [0, 0];
@@ -27,6 +27,15 @@ export function useBenchKeys(store: BenchStore): void {
       if (key === "+" || key === "=") return camera.zoom(1.25), done();
       if (key === "-") return camera.zoom(0.8), done();
       if (key === "home") return s.fit(), done();
+      if (key === "enter" && s.mode.kind === "sketch" && !(el instanceof HTMLButtonElement)) return s.hand.enter(), done();
+      // numbers belong to what is being drawn
+      if (s.mode.kind === "sketch" && s.hand.tool?.fields?.length && (/^[0-9.=]$/.test(key) || key === "tab")) {
+        const [first] = document.querySelectorAll<HTMLInputElement>("[data-typing] input");
+        if (!first) return;
+        first.focus();
+        first.select();
+        return key === "tab" ? done() : undefined;
+      }
       if (s.mode.kind === "extrude" || s.mode.kind === "plane") return;
       const tool = trayRows(s.mode.kind === "sketch").flatMap((r) => r.tools).find((t) => t.key === key);
       if (tool && !e.repeat) {

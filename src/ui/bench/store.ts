@@ -15,7 +15,10 @@ import type { LengthUnit } from "@/core/units/quantity";
 import { BenchKernel } from "./kernel/client";
 import type { Built } from "./kernel/messages";
 import { Saver, type SaveState } from "./saver";
-import type { NewDimension } from "./tools/tool";
+import type { NewDimension, Tool } from "./tools/tool";
+import { clipOf, type Clip } from "@/core/sketch/edit/clipboard";
+import { defineTheRest, type Proposal } from "@/core/sketch/define";
+import { extentOf } from "@/core/sketch/profile";
 import { Camera, PICTORIAL, straightAt } from "./view/camera";
 
 /** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
@@ -26,6 +29,31 @@ export interface Message {
   readonly text: string;
   /** Things it is about, to be marked. */
   readonly about: readonly string[];
+}
+
+/** A change that was refused because relations disagree, and which of those there are could give way. */
+export interface Dispute {
+  readonly command: SketchCommand;
+  readonly ids: readonly string[];
+}
+
+/** Cards that lie over the model on demand. */
+export type PanelName = "sizes" | "finding" | "files" | "help";
+
+/** The tool at work, for keys; it lives in the sketch's layer. */
+export class Hand {
+  tool: Tool | undefined;
+  redraw: () => void = () => {};
+  again(): boolean {
+    const did = this.tool?.again?.() ?? false;
+    if (did) this.redraw();
+    return did;
+  }
+  enter(): boolean {
+    const did = this.tool?.enter?.() ?? false;
+    if (did) this.redraw();
+    return did;
+  }
 }
 
 /** A size being typed: of a dimension that is there, or of a new one. */
@@ -43,6 +71,17 @@ export interface BenchState {
   readonly saved: SaveState;
   readonly ticked: ReadonlySet<string>;
   readonly camera: Camera;
+  readonly hand: Hand;
+  readonly dispute: Dispute | undefined;
+  /** What Define the rest proposes, being looked through. */
+  readonly proposals: readonly Proposal[] | undefined;
+  readonly panel: PanelName | undefined;
+  /** Whether what is loose swings. */
+  readonly swinging: boolean;
+  /** How the part shows behind a sketch. */
+  readonly see: "faded" | "cut" | "solid";
+  /** Whether this handout lets the program propose what is missing. */
+  readonly mayDefine: boolean;
 
   run(command: PartCommand): boolean;
   draw(command: SketchCommand): boolean;
@@ -59,6 +98,13 @@ export interface BenchState {
   changeDraft(draft: ExtrudeStep): void;
   acceptDraft(): void;
   choosePlane(): void;
+  openPanel(name: PanelName | undefined): void;
+  defineRest(): void;
+  /** Goes on with a refused change after one of those that disagree has given way. */
+  settleDispute(give: { remove: string } | { measure: string }): void;
+  movePlane(plane: Sketch["plane"]): void;
+  copy(cut: boolean): void;
+  paste(): void;
   leave(): void;
   fit(): void;
   tick(id: string): void;
@@ -92,6 +138,9 @@ const boxCorners = (sketch: Sketch): Vec2[] => sketch.curves.flatMap((c) => {
   return s ? segmentBox(s) : c.kind === "point" ? [c.at] : [];
 });
 
+/** Curves copied, kept over sketches and reloads. */
+const CLIP_KEY = "caliper-clip";
+
 /** Whether a sketch lies in the view and fills a fair part of it. */
 function isInSight(camera: Camera, sketch: Sketch): boolean {
   const frame = frameOf(sketch.plane);
@@ -108,10 +157,10 @@ function shownDocument(document: PartDocument, mode: Mode): PartDocument {
   return mode.fresh ? { ...document, steps: [...document.steps, mode.draft] } : { ...document, steps: document.steps.map((s) => (s.id === mode.draft.id ? mode.draft : s)) };
 }
 
-export function createBench(start: PartDocument, version: number, saveTo: string): BenchStore {
+export function createBench(start: PartDocument, version: number, saveTo: string, mayDefine = true): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
-  camera.foot = 110;
+  camera.foot = 160;
   const saver = new Saver(saveTo, version, (saved) => store.setState({ saved }));
   const store: BenchStore = create<BenchState>((set, get) => {
     const document = () => get().history.present;
@@ -147,14 +196,16 @@ export function createBench(start: PartDocument, version: number, saveTo: string
     return {
       history: startHistory(start), mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined, built: undefined, building: true, message: undefined,
       saved: { kind: "saved" }, ticked: new Set(), camera,
+      hand: new Hand(), dispute: undefined, proposals: undefined, panel: undefined, swinging: false, see: "faded", mayDefine,
 
       run(command) {
         const r = apply(document(), command);
         if (!r.ok) {
-          set({ message: { kind: "trouble", text: r.refusal.sentence, about: r.refusal.about ?? [] } });
+          const inSketch = command.do === "sketch" && r.refusal.code === "conflict";
+          set({ message: { kind: "trouble", text: r.refusal.sentence, about: r.refusal.about ?? [] }, dispute: inSketch ? { command: command.command, ids: r.refusal.about ?? [] } : undefined });
           return false;
         }
-        set({ message: r.notice ? { kind: "notice", text: r.notice, about: [] } : undefined });
+        set({ dispute: undefined, proposals: undefined, message: r.notice ? { kind: "notice", text: r.notice, about: [] } : undefined });
         moveTo(record(get().history, r.value));
         return true;
       },
@@ -166,8 +217,8 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (sized && !isInSight(camera, sketchOf(document(), mode.step)!)) fit();
         return true;
       },
-      undo: () => (set({ typing: undefined, selection: [], message: undefined }), moveTo(undo(get().history))),
-      redo: () => (set({ typing: undefined, selection: [], message: undefined }), moveTo(redo(get().history))),
+      undo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(undo(get().history))),
+      redo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(redo(get().history))),
       select: (selection) => set({ selection }),
       setTool: (toolName) => set({ toolName, typing: undefined, ...(toolName === "pick" ? {} : toolName.startsWith("constrain") || toolName === "dimension" ? {} : { selection: [] }) }),
       setTyping: (typing) => set({ typing }),
@@ -217,9 +268,55 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         }
       },
       choosePlane: () => set({ mode: { kind: "plane" }, message: undefined }),
+      openPanel: (panel) => set({ panel: get().panel === panel ? undefined : panel }),
+      defineRest() {
+        const { mode } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        if (!sketch) return;
+        if (!get().mayDefine) return set({ message: { kind: "notice", text: "This handout asks you to define the sketch yourself.", about: [] } });
+        const proposals = defineTheRest(sketch, document().units);
+        set(proposals.length ? { proposals, message: undefined } : { message: { kind: "notice", text: diagnosisOf(sketch, document().units)?.freedoms === 0 ? "Nothing is loose: the sketch is fully defined." : "Nothing could be proposed for what is loose here.", about: [] } });
+      },
+      settleDispute(give) {
+        const { dispute, mode } = get();
+        if (!dispute || mode.kind !== "sketch") return;
+        // both changes are one step for undo
+        const first: SketchCommand = "remove" in give ? { do: "delete", ids: [give.remove] } : { do: "drive", id: give.measure, reference: true };
+        const before = apply(document(), { do: "sketch", step: mode.step, command: first });
+        const after = before.ok ? apply(before.value, { do: "sketch", step: mode.step, command: dispute.command }) : before;
+        if (!after.ok) return set({ message: { kind: "trouble", text: after.refusal.sentence, about: after.refusal.about ?? [] }, dispute: undefined });
+        set({ dispute: undefined, message: undefined, typing: undefined });
+        moveTo(record(get().history, after.value));
+      },
+      movePlane(plane) {
+        const { mode, draw } = get();
+        if (mode.kind !== "sketch" || !draw({ do: "move-plane", plane })) return;
+        camera.turnTo(straightAt(frameOf(plane)), () => get().fit());
+      },
+      copy(cut) {
+        const { mode, selection, draw, say } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        const ids = sketch?.curves.map((c) => c.id).filter((id) => selection.includes(id)) ?? [];
+        if (!sketch || !ids.length) return;
+        localStorage.setItem(CLIP_KEY, JSON.stringify(clipOf(sketch, ids, document().units)));
+        if (cut && draw({ do: "delete", ids })) get().select([]);
+        else say({ kind: "notice", text: `${ids.length} curve${ids.length > 1 ? "s" : ""} copied; Ctrl V puts them into this or another sketch.`, about: [] });
+      },
+      paste() {
+        const { mode, draw, select } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        if (!sketch) return;
+        try {
+          const clip = JSON.parse(localStorage.getItem(CLIP_KEY) ?? "") as Clip, box = extentOf(clip);
+          const aside = box ? 0.1 * Math.max(box[1][0] - box[0][0], box[1][1] - box[0][1]) : 0;
+          const before = new Set(sketch.curves.map((c) => c.id));
+          if (draw({ do: "paste", clip, by: [aside, aside] })) select(sketchOf(document(), mode.kind === "sketch" ? mode.step : "")!.curves.map((c) => c.id).filter((id) => !before.has(id)));
+        } catch {
+          set({ message: { kind: "notice", text: "There is nothing to paste: copy some curves first.", about: [] } });
+        }
+      },
+
       leave() {
-        const { mode, typing, toolName, selection } = get();
+        const { mode, typing, toolName, selection, panel, proposals, dispute, swinging } = get();
         // Escape goes out one level at a time
+        if (panel || proposals || dispute || swinging) return set({ panel: undefined, proposals: undefined, dispute: undefined, swinging: false, ...(dispute && { message: undefined, typing: undefined }) });
         if (typing) return set({ typing: undefined });
         if (mode.kind === "sketch" && toolName !== "pick") return set({ toolName: "pick" });
         if (selection.length) return set({ selection: [] });

@@ -1,6 +1,8 @@
 import { sizeText } from "@/core/sketch/sentences";
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
-import { pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
+import { onCircle, segmentAt } from "@/core/geometry/segment";
+import { segmentOf } from "@/core/sketch/curves/registry";
+import { curveById, pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 
 /** Lines of a dimension in sketch coordinates, and where its number stands. */
@@ -11,7 +13,7 @@ export interface DimensionGraphic {
   readonly label: Vec2;
 }
 
-type Placed = Pick<Dimension, "kind" | "of" | "flip"> & { readonly at?: Vec2 | undefined };
+type Placed = Pick<Dimension, "kind" | "of" | "flip" | "sides"> & { readonly at?: Vec2 | undefined };
 
 const axis = (ref: string): [Vec2, Vec2] | undefined => (ref === "x-axis" ? [[0, 0], [1, 0]] : ref === "y-axis" ? [[0, 0], [0, 1]] : undefined);
 const lineOf = (s: Sketch, ref: string): [Vec2, Vec2] => axis(ref) ?? [pointAt(s, `${ref}.start`), pointAt(s, `${ref}.end`)];
@@ -33,10 +35,32 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
       const u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
       return straight([a[0] + u[0] * t, a[1] + u[1] * t], at, d.at, pixel);
     }
+    case "across": {
+      // from the place to its image beyond the centre line
+      const at = sidePlace(s, p, d.sides?.[0], lineOf(s, q)), [a, b] = lineOf(s, q), u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
+      const foot: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
+      return straight(at, [2 * foot[0] - at[0], 2 * foot[1] - at[1]], d.at, pixel);
+    }
+    case "to-side": {
+      const [from, to] = sidePlaces(s, p, q, d.sides ?? []);
+      return straight(from, to, d.at, pixel);
+    }
+    case "ring": {
+      const [a, b] = [roundOf(s, p), roundOf(s, q)];
+      if (!a || !b) return undefined;
+      const t = d.at ? Math.atan2(d.at[1] - a.centre[1], d.at[0] - a.centre[0]) : 0.6;
+      return straight(onCircle(a.centre, a.radius, t), onCircle(a.centre, b.radius, t), d.at, pixel);
+    }
+    case "arc-length": {
+      const c = curveById(s, p), seg = c && segmentOf(c);
+      if (seg?.kind !== "arc") return undefined;
+      const r = d.at ? distance2(seg.centre, d.at) : seg.radius + 24 * pixel, on = (x: number) => onCircle(seg.centre, r, seg.from + seg.sweep * x);
+      return { lines: [Array.from({ length: 33 }, (_, i) => on(i / 32)), [segmentAt(seg, 0), on(0)], [segmentAt(seg, 1), on(1)]], arrows: [[on(0), on(0.1)], [on(1), on(0.9)]], label: d.at ?? on(0.5) };
+    }
     case "radius":
     case "diameter": {
-      const c = s.curves.find((x) => x.id === p);
-      if (c?.kind !== "circle") return undefined;
+      const c = roundOf(s, p);
+      if (!c) return undefined;
       const label: Vec2 = d.at ?? [c.centre[0] + (c.radius + 26 * pixel) * 0.8, c.centre[1] + (c.radius + 26 * pixel) * 0.6];
       const l = distance2(c.centre, label) || 1;
       const u: Vec2 = [(label[0] - c.centre[0]) / l, (label[1] - c.centre[1]) / l];
@@ -45,6 +69,7 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
       const inside = l < c.radius;
       return { lines: [[far, inside ? rim : label]], arrows: [[rim, c.centre], ...(d.kind === "diameter" ? [[far, c.centre] as const] : [])], label };
     }
+    case "full-angle":
     case "angle": {
       const [a, b] = lineOf(s, p), [c, e] = lineOf(s, q);
       const u = sub2(b, a), v0 = sub2(e, c), v: Vec2 = d.flip ? [-v0[0], -v0[1]] : v0;
@@ -54,7 +79,8 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
       const o: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
       const from = Math.atan2(u[1], u[0]);
       let sweep = Math.atan2(v[1], v[0]) - from;
-      sweep -= 2 * Math.PI * Math.round(sweep / (2 * Math.PI));
+      if (d.kind === "full-angle") sweep *= 2;
+      sweep -= (d.kind === "full-angle" ? 4 : 2) * Math.PI * Math.round(sweep / ((d.kind === "full-angle" ? 4 : 2) * Math.PI));
       const middle = from + sweep / 2;
       const r = d.at ? distance2(o, d.at) : 40 * pixel;
       // the number may stand in the opposite sector: turn the arc there
@@ -64,6 +90,33 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
       return { lines: [arc], arrows: [[on(0), on(0.12)], [on(1), on(0.88)]], label: d.at ?? on(0.5) };
     }
   }
+}
+
+/** Centre and radius of a circle or arc. */
+function roundOf(s: Sketch, id: string): { centre: Vec2; radius: number } | undefined {
+  const c = curveById(s, id), seg = c && segmentOf(c);
+  return seg?.kind === "arc" ? seg : undefined;
+}
+
+/** The place a size across a line is taken from: a point, the start of a line, or the side of a round thing. */
+function sidePlace(s: Sketch, ref: string, side: "near" | "far" | undefined, [a, b]: [Vec2, Vec2]): Vec2 {
+  const round = roundOf(s, ref);
+  if (!round) return s.curves.some((c) => c.id === ref && c.kind === "line") ? pointAt(s, `${ref}.start`) : pointAt(s, ref);
+  const u = sub2(b, a), off = cross2(u, sub2(round.centre, a)) < 0 ? -1 : 1, l = Math.hypot(...u), k = (side === "far" ? off : -off) * round.radius;
+  return [round.centre[0] - (u[1] / l) * k, round.centre[1] + (u[0] / l) * k];
+}
+
+/** From and to of a size taken to the side of a round thing. */
+function sidePlaces(s: Sketch, p: string, q: string, sides: readonly ("near" | "far")[]): [Vec2, Vec2] {
+  const [a, b] = [roundOf(s, p), roundOf(s, q)!];
+  const isLine = p.endsWith("-axis") || s.curves.some((c) => c.id === p && c.kind === "line");
+  if (isLine) {
+    const [from, to] = lineOf(s, p), u = sub2(to, from), at = sidePlace(s, q, sides[0], [from, to]), t = dot2(sub2(at, from), u) / dot2(u, u);
+    return [[from[0] + u[0] * t, from[1] + u[1] * t], at];
+  }
+  const start = a ? a.centre : pointAt(s, p), l = distance2(start, b.centre) || 1, u: Vec2 = [(b.centre[0] - start[0]) / l, (b.centre[1] - start[1]) / l];
+  const own = a ? (sides[0] === "far" ? -a.radius : a.radius) : 0, other = (sides[a ? 1 : 0] === "far" ? 1 : -1) * b.radius;
+  return [[start[0] + u[0] * own, start[1] + u[1] * own], [b.centre[0] + u[0] * other, b.centre[1] + u[1] * other]];
 }
 
 /** A straight dimension from a to b measured along `along` (default: from a to b). */
@@ -91,8 +144,10 @@ const outside = (a: Vec2, b: Vec2, p: Vec2) => {
 };
 const nearer = (a: Vec2, b: Vec2, p: Vec2) => (distance2(a, p) < distance2(b, p) ? a : b);
 
-/** Its number as lettered: a diameter sign, a radius letter, brackets around a reference. */
-export function dimensionText(d: Dimension, unit: LengthUnit): string {
-  const size = `${d.kind === "diameter" ? "⌀" : d.kind === "radius" ? "R" : ""}${sizeText(d, unit).replace(/ (mm|in)$/, "")}`;
+/** Its number as lettered: a diameter sign, a radius letter, an arc, brackets around a reference. */
+export function dimensionText(d: Dimension, unit: LengthUnit, sketch?: Sketch): string {
+  const across = d.kind === "across" && sketch && curveById(sketch, d.of[1]!)?.construction === "centre-line";
+  const sign = d.kind === "diameter" || across ? "⌀" : d.kind === "radius" ? "R" : d.kind === "arc-length" ? "⌒" : "";
+  const size = `${sign}${sizeText(d, unit, sketch).replace(/ (mm|in)$/, "")}`;
   return d.reference ? `(${size})` : size;
 }

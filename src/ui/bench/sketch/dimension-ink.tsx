@@ -1,8 +1,10 @@
 "use client";
 
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { toSpace, type Frame } from "@/core/geometry/frame";
-import type { Vec2 } from "@/core/geometry/vector";
+import { distance2, type Vec2 } from "@/core/geometry/vector";
+import { solveSketch } from "@/core/sketch/solve";
+import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import { KINDS } from "@/core/sketch/constraints/registry";
 import { measuredValue } from "@/core/sketch/commands";
 import type { Dimension, Sketch } from "@/core/sketch/sketch";
@@ -42,7 +44,7 @@ export function DimensionInk(props: Props) {
         {graphic.arrows.map(arrow)}
       </svg>
       {isTyping ? (
-        <div className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow" style={{ left: label[0], top: label[1] }} data-overlay>
+        <div className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow" style={{ left: label[0], top: label[1] }} data-overlay data-size-field>
           <SizeField store={store} sketch={sketch} {...(dimension ? { dimension } : { fresh: fresh! })} unit={quantity === "angle" ? "°" : unit} />
         </div>
       ) : (
@@ -53,6 +55,15 @@ export function DimensionInk(props: Props) {
             onPointerDown={(e) => {
               if (e.button !== 0) return;
               e.stopPropagation();
+              // a value is picked up by a click while another is being typed
+              const field = document.activeElement;
+              if (field instanceof HTMLInputElement && field.closest("[data-typing], [data-size-field]")) {
+                e.preventDefault();
+                if (!field.value.trim().startsWith("=") || field.selectionEnd! - field.selectionStart! === field.value.length) field.setRangeText("=", 0, field.value.length, "end");
+                field.setRangeText(dimension.name ?? dimension.id, field.selectionStart!, field.selectionEnd!, "end");
+                field.dispatchEvent(new Event("input", { bubbles: true }));
+                return;
+              }
               e.currentTarget.setPointerCapture(e.pointerId);
               grip.current = { x: e.clientX - label[0], y: e.clientY - label[1], moved: false };
             }}
@@ -75,7 +86,7 @@ export function DimensionInk(props: Props) {
             onDoubleClick={() => !dimension.reference && store.getState().setTyping({ id: dimension.id })}
             onKeyDown={(e) => e.key === "Enter" && !dimension.reference && (e.preventDefault(), store.getState().setTyping({ id: dimension.id }))}
           >
-            {dimensionText(dimension, unit)}
+            {dimensionText(dimension, unit, sketch)}
           </button>
         )
       )}
@@ -90,8 +101,27 @@ function SizeField({ store, sketch, unit, dimension, fresh }: { store: BenchStor
   const accept = () => {
     const { draw, setTyping } = store.getState();
     const value = text.trim();
-    const ok = dimension ? draw({ do: "resize", id: dimension.id, value }) : draw({ do: "dimension", kind: fresh!.kind, of: [...fresh!.of], at: [...fresh!.at] as [number, number], value, ...(fresh!.flip && { flip: true }) });
+    const ok = dimension ? draw({ do: "resize", id: dimension.id, value }) : draw({ do: "dimension", kind: fresh!.kind, of: [...fresh!.of], at: [...fresh!.at] as [number, number], value, ...(fresh!.flip && { flip: true }), ...(fresh!.sides && { sides: [...fresh!.sides] }) });
     if (ok) setTyping(undefined);
   };
-  return <NumberField ariaLabel="size" value={text} unit={unit} onChange={setText} onEnter={accept} onEscape={() => store.getState().setTyping(undefined)} autoFocus />;
+  const rest = useRemainder(sketch, units, dimension, fresh, text);
+  return <div><NumberField ariaLabel="size" value={text} unit={unit} onChange={setText} onEnter={accept} onEscape={() => store.getState().setTyping(undefined)} autoFocus />{rest.length > 0 && <p className="figures quiet px-1 pb-0.5 text-[11px]" data-remainder>{rest.map((r) => `${r.id} becomes ${lengthText(r.length, units)}`).join(", ")}</p>}</div>;
+}
+
+/** What is left of a chain while one of its sizes is typed: lines without a size of their own whose length would change. */
+function useRemainder(sketch: Sketch, unit: LengthUnit, dimension: Dimension | undefined, fresh: NewDimension | undefined, text: string): { id: string; length: number }[] {
+  return useMemo(() => {
+    const probe: Dimension = dimension ? { ...dimension, value: text } : { id: "typed", ...fresh!, of: [...fresh!.of], at: [...fresh!.at], value: text } as Dimension;
+    const others = sketch.dimensions.filter((d) => d.id !== probe.id);
+    if (!others.some((d) => !d.reference)) return [];
+    const r = solveSketch({ ...sketch, dimensions: [...others, probe] }, unit);
+    if (!r.ok || !r.value.solved) return [];
+    const sized = new Set([...others, probe].filter((d) => !d.reference).flatMap((d) => d.of.map((o) => o.split(".")[0]!)));
+    return r.value.sketch.curves.flatMap((c, i) => {
+      const b = sketch.curves[i]!;
+      if (c.kind !== "line" || b.kind !== "line" || sized.has(c.id) || c.construction) return [];
+      const length = distance2(c.start, c.end);
+      return Math.abs(length - distance2(b.start, b.end)) > 1e-6 * Math.max(1, length) ? [{ id: c.id, length }] : [];
+    }).slice(0, 2);
+  }, [sketch, unit, dimension, fresh, text]);
 }

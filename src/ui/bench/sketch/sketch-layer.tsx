@@ -5,14 +5,17 @@ import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { findRegions } from "@/core/sketch/regions";
-import { pointAt, pointsOf, type Sketch } from "@/core/sketch/sketch";
+import { pointAt, pointsOf, type Curve, type Sketch } from "@/core/sketch/sketch";
+import type { LengthUnit } from "@/core/units/quantity";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { makeTool } from "../tools/registry";
 import type { Hands, Pointer, Tool } from "../tools/tool";
 import { useCamera } from "../view/viewport";
 import { CurveInk, curvePath, PointInk, regionPath, screenPath, WayArrow } from "./curve-ink";
+import { swinging } from "@/core/sketch/swing";
+import { PreviewInk } from "./preview-ink";
+import { TypingFields } from "./typing-fields";
 import { DimensionInk } from "./dimension-ink";
-import { dimensionGraphic } from "./dimension-graphic";
 import { hitAt } from "./hit";
 import { GLYPHS, marksOf } from "./marks";
 
@@ -20,7 +23,7 @@ import { GLYPHS, marksOf } from "./marks";
 export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: string; onHint: (hint: string) => void }) {
   const camera = store((s) => s.camera);
   useCamera(camera);
-  const document = store((s) => s.history.present);
+  const part = store((s) => s.history.present);
   const selection = store((s) => s.selection);
   const toolName = store((s) => s.toolName);
   const message = store((s) => s.message);
@@ -30,8 +33,8 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const svg = useRef<SVGSVGElement>(null);
   const tool = useRef<Tool>(undefined);
 
-  const stored = sketchOf(document, step)!;
-  const unit = document.units;
+  const stored = sketchOf(part, step)!;
+  const unit = part.units;
   useEffect(() => {
     const hands: Hands = {
       sketch: () => sketchOf(store.getState().history.present, step)!,
@@ -44,14 +47,21 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     };
     tool.current = makeTool(toolName, hands, () => store.getState().setTool("pick"));
     tool.current.begin?.();
-    onHint(tool.current.hint);
-    redraw();
+    const { hand } = store.getState();
+    hand.tool = tool.current;
+    hand.redraw = () => {
+      onHint(tool.current!.hint);
+      redraw();
+    };
+    hand.redraw();
+    return () => void (hand.tool = undefined);
   }, [toolName, step, store, unit, onHint]);
 
   // Escape first goes out of what the tool is doing
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
-      if (e.key !== "Escape" || store.getState().typing || !tool.current?.cancel?.()) return;
+      const s = store.getState();
+      if (e.key !== "Escape" || s.typing || s.panel || s.proposals || s.dispute || !tool.current?.cancel?.()) return;
       e.stopImmediatePropagation();
       onHint(tool.current.hint);
       redraw();
@@ -61,7 +71,10 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   }, [store, onHint]);
 
   const preview = tool.current?.preview ?? {};
-  const sketch: Sketch = preview.sketch ?? stored;
+  const swung = useSwing(store, stored, unit);
+  const sketch: Sketch = preview.sketch ?? swung ?? stored;
+  const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
+  const fields = tool.current?.fields ?? [];
   const frame = useMemo(() => frameOf(stored.plane), [stored.plane]);
   const diagnosis = diagnosisOf(stored, unit);
   const { regions, gaps } = useMemo(() => findRegions(stored), [stored]);
@@ -81,6 +94,9 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     tool.current[what]?.(p);
     if (what !== "move" || tool.current.hint) onHint(tool.current.hint);
     setHover(p.hit?.ref);
+    const box = svg.current!.getBoundingClientRect();
+    // numbers being typed stay where they are
+    if (!document.activeElement?.closest("[data-typing]")) setPointerAt([Math.min(e.clientX - box.left + 18, box.width - 250), Math.min(e.clientY - box.top + 22, box.height - 60)]);
     redraw();
   };
 
@@ -108,31 +124,16 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         <path data-point="origin" d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
         {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
         {sketch.curves.map((c) => <CurveInk key={c.id} camera={camera} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={isTroubled(c.id)} />)}
-        {sketch.curves.flatMap((c) => pointsOf(c).map((ref) => <PointInk key={ref} name={ref} at={px(pointAt(sketch, ref))} loose={ways.has(ref)} chosen={chosen.has(ref) || hover === ref} small={c.kind === "circle" || c.construction === true} />))}
+        {sketch.curves.flatMap((c) => pointsOf(c).map((ref) => <PointInk key={ref} name={ref} at={px(pointAt(sketch, ref))} loose={ways.has(ref)} chosen={chosen.has(ref) || hover === ref} small={/\.(centre|major|minor|start-handle|end-handle)$/.test(ref) || c.construction !== undefined} />))}
         {!preview.sketch && shownWays.map((w) => <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />)}
         {toolName === "pick" && gaps.map((g, i) => {
           const at = px(g.at);
           return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
         })}
-        {preview.curves?.map((c) => <path key={c.id} d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={1.8} fill="none" />)}
-        {preview.mark && (() => {
-          const at = px(preview.mark.at);
-          return (
-            <g data-testid="found">
-              <circle cx={at[0]} cy={at[1]} r={6} fill="none" stroke="var(--color-accent)" strokeWidth={2} />
-              <text x={at[0] + 11} y={at[1] + 18} fontSize={11} fill="var(--color-accent)" stroke="var(--color-base-100)" strokeWidth={3} paintOrder="stroke">{preview.mark.label}</text>
-            </g>
-          );
-        })()}
-        {preview.box && (() => {
-          const [a, b] = preview.box.map(px) as [Vec2, Vec2];
-          return <rect x={Math.min(a[0], b[0])} y={Math.min(a[1], b[1])} width={Math.abs(a[0] - b[0])} height={Math.abs(a[1] - b[1])} fill="var(--color-accent)" fillOpacity={0.08} stroke="var(--color-accent)" strokeDasharray="4 3" />;
-        })()}
-        {preview.dimension && (() => {
-          const g = dimensionGraphic(sketch, preview.dimension, pixel);
-          return g && g.lines.map((l, i) => <path key={i} d={screenPath(camera, frame, l)} stroke="var(--color-accent)" fill="none" strokeDasharray="4 3" />);
-        })()}
+        {sketch.curves.map((c) => <Handles key={c.id} curve={c} px={px} />)}
+        <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
+      {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}
       {marksOf(sketch).map((m) => {
         const at = px(m.at);
         return (
@@ -149,6 +150,32 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
       {typing && "fresh" in typing && <DimensionInk store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
     </>
   );
+}
+
+/** Handles of a spline hang on its ends by thin lines. */
+function Handles({ curve, px }: { curve: Curve; px: (p: Vec2) => Vec2 }) {
+  if (curve.kind !== "spline") return null;
+  const ends = [[curve.through[0]!, curve.startHandle], [curve.through[curve.through.length - 1]!, curve.endHandle]] as const;
+  return <>{ends.map(([a, h], i) => h && <path key={i} d={`M${px(a).join(" ")}L${px(h).join(" ")}`} stroke="var(--color-secondary)" strokeWidth={1} strokeDasharray="2 3" fill="none" />)}</>;
+}
+
+/** While swinging is on, the sketch a moment later, frame by frame; still where motion is not wanted. */
+function useSwing(store: BenchStore, sketch: Sketch, unit: LengthUnit): Sketch | undefined {
+  const on = store((s) => s.swinging);
+  const [swung, setSwung] = useState<Sketch>();
+  useEffect(() => {
+    if (!on || window.matchMedia("(prefers-reduced-motion: reduce)").matches) return setSwung(undefined);
+    const at = swinging(sketch, unit, 9 / store.getState().camera.scale);
+    if (!at) return setSwung(undefined);
+    let frame = 0;
+    const step = (t: number) => {
+      setSwung(at(t / 260));
+      frame = requestAnimationFrame(step);
+    };
+    frame = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(frame);
+  }, [on, sketch, unit, store]);
+  return on ? swung : undefined;
 }
 
 /** One arrow per place: joined ends would show it twice. */

@@ -18,7 +18,7 @@ export function StepList({ store }: { store: BenchStore }) {
     return `${read.detail} · ${left}`;
   };
   return (
-    <section aria-label="Steps" className="min-h-0 flex-1 overflow-y-auto">
+    <section aria-label="Steps" className={`min-h-0 overflow-y-auto ${mode.kind === "sketch" ? "max-h-[26%] shrink-0" : "flex-1"}`}>
       <h2 className="quiet px-3.5 pb-1.5 pt-3 text-xs font-semibold">Steps</h2>
       {!document.steps.length && <p className="quiet px-3.5 py-2 text-sm">Nothing built yet. Begin with <b>Sketch</b> in the tray: choose a plane and draw the outline.</p>}
       <ol>

@@ -1,3 +1,4 @@
+import type { Segment } from "@/core/geometry/segment";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { SketchCommand } from "@/core/sketch/commands";
 import type { Curve, Dimension, Sketch } from "@/core/sketch/sketch";
@@ -5,7 +6,7 @@ import type { LengthUnit } from "@/core/units/quantity";
 import type { Hit } from "../sketch/hit";
 
 /** A dimension placed but not yet sized. */
-export type NewDimension = Pick<Dimension, "kind" | "of"> & { readonly at: [number, number]; readonly flip?: boolean };
+export type NewDimension = Pick<Dimension, "kind" | "of" | "sides"> & { readonly at: [number, number]; readonly flip?: boolean };
 
 /** A pointer over the sketch: where, what is under it, and how large a pixel is there. */
 export interface Pointer {
@@ -26,6 +27,17 @@ export interface Preview {
   /** The sketch as it would be, in place of the document's (dragging). */
   readonly sketch?: Sketch;
   readonly picked?: readonly string[];
+  /** What would go. */
+  readonly gone?: readonly Segment[];
+}
+
+/** A number that can be typed while a tool is at work. */
+export interface Field {
+  readonly label: string;
+  readonly quantity: "length" | "angle" | "count" | "ratio";
+  /** What was typed, or what the pointer makes it now. */
+  readonly text: string;
+  readonly typed: boolean;
 }
 
 /** What a tool may do. */
@@ -43,9 +55,17 @@ export interface Hands {
 export interface Tool {
   readonly hint: string;
   readonly preview: Preview;
+  /** Numbers that can be typed now; Tab goes from one to the next. */
+  readonly fields?: readonly Field[];
   down?(p: Pointer): void;
   move?(p: Pointer): void;
   up?(p: Pointer): void;
+  /** A number is typed into one of the fields. */
+  type?(field: number, text: string): void;
+  /** Enter: accepts what is typed, or ends what is being drawn. False when it has no use for it. */
+  enter?(): boolean;
+  /** Its key pressed again: another way of the same tool. False when the next variant should be taken. */
+  again?(): boolean;
   /** Goes out one level; false when there is none left. */
   cancel?(): boolean;
   /** Called when the tool is taken up, with what is selected. */

@@ -1,0 +1,145 @@
+"use client";
+
+import { useRef, useState, type ReactNode } from "react";
+import { readDxf } from "@/core/formats/dxf-read";
+import { writeDxf } from "@/core/formats/dxf-write";
+import { sketchSvg } from "@/core/formats/sketch-svg";
+import { DATUM_PLANES } from "@/core/geometry/frame";
+import { idsFor } from "@/core/sketch/edit/rewire";
+import { measuredValue } from "@/core/sketch/commands";
+import { relationText } from "@/core/sketch/sentences";
+import { quantityOf } from "@/core/sketch/sizes";
+import type { Sketch } from "@/core/sketch/sketch";
+import { FINDABLE, useFinding } from "../sketch/finding";
+import { diagnosisOf, sketchOf, type BenchStore } from "../store";
+import { trayRows } from "../tray-rows";
+
+function Card({ store, title, children, wide }: { store: BenchStore; title: string; children: ReactNode; wide?: boolean }) {
+  const close = () => store.getState().openPanel(undefined);
+  return (
+    <div role="dialog" aria-label={title} className={`absolute left-1/2 top-4 z-30 max-h-[80%] -translate-x-1/2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg ${wide ? "w-[560px] max-w-[95%]" : "w-80"}`} data-overlay onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), close())}>
+      <div className="flex items-center justify-between pb-2"><h2 className="font-semibold">{title}</h2><button className="btn btn-ghost btn-xs" aria-label="Close" onClick={close}>×</button></div>
+      {children}
+    </div>
+  );
+}
+
+/** The card asked for, over the model. */
+export function PanelCards({ store }: { store: BenchStore }) {
+  const panel = store((s) => s.panel);
+  const mode = store((s) => s.mode);
+  const part = store((s) => s.history.present);
+  const sketch = mode.kind === "sketch" ? sketchOf(part, mode.step) : undefined;
+  if (panel === "help") return <HelpSheet store={store} isSketch={sketch !== undefined} />;
+  if (!sketch) return null;
+  if (panel === "sizes") return <SizesCard key={part.steps.length} store={store} sketch={sketch} />;
+  if (panel === "finding") return <FindingCard store={store} />;
+  if (panel === "files") return <FilesCard store={store} sketch={sketch} name={part.name} />;
+  return null;
+}
+
+/** Every size of the sketch: change several first, solve once. */
+function SizesCard({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
+  const unit = store((s) => s.history.present.units);
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const changed = sketch.dimensions.filter((d) => typed[d.id] !== undefined && typed[d.id] !== String(d.value));
+  const accept = () => {
+    if (!changed.length || store.getState().draw({ do: "resize-all", sizes: changed.map((d) => ({ id: d.id, value: typed[d.id]!.trim() })) })) setTyped({});
+  };
+  return (
+    <Card store={store} title="Sizes" wide>
+      {!sketch.dimensions.length && <p className="quiet">No sizes yet. Take Dimension below, or type numbers while drawing.</p>}
+      <form onSubmit={(e) => (e.preventDefault(), accept())}>
+        <table className="w-full">
+          <thead><tr className="quiet text-left text-xs"><th className="font-normal">called</th><th className="font-normal">what</th><th className="text-right font-normal">value</th><th className="text-right font-normal">measures</th></tr></thead>
+          <tbody>
+            {sketch.dimensions.map((d) => (
+              <tr key={d.id} className="border-t border-base-300">
+                <td className="figures pr-2">{d.name ?? d.id}</td>
+                <td className="pr-2">{relationText(d, unit, sketch)}</td>
+                <td className="text-right">{d.reference ? <span className="quiet">only measures</span> : <input aria-label={`size ${d.id}`} className={`figures w-28 rounded-field border bg-base-100 px-1 text-right ${changed.includes(d) ? "border-accent" : "border-base-content/40"}`} value={typed[d.id] ?? String(d.value)} onChange={(e) => setTyped({ ...typed, [d.id]: e.target.value })} onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()} />}</td>
+                <td className="figures pl-2 text-right">{measuredValue(sketch, d, unit).toFixed(unit === "mm" ? 3 : 4)} {quantityOf(d) === "angle" ? "°" : unit}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div className="flex items-center justify-between pt-2"><span className="quiet">{changed.length ? `${changed.length} changed` : "Change several, then solve once."}</span><button className="btn btn-primary btn-sm" disabled={!changed.length}>Solve at once</button></div>
+      </form>
+    </Card>
+  );
+}
+
+function FindingCard({ store }: { store: BenchStore }) {
+  const { kinds, toggle } = useFinding();
+  return (
+    <Card store={store} title="Found while drawing">
+      {FINDABLE.map(([k, label]) => (
+        <label key={k} className="flex items-center gap-2 py-0.5"><input type="checkbox" className="checkbox checkbox-xs" checked={kinds.includes(k)} onChange={() => toggle(k)} />{label}</label>
+      ))}
+      <p className="quiet pt-1 text-xs">Remembered in this browser. Shift held leaves all of them out for one click; equal sizes are never guessed.</p>
+    </Card>
+  );
+}
+
+function download(name: string, text: string, type: string): void {
+  const a = document.createElement("a");
+  a.href = URL.createObjectURL(new Blob([text], { type }));
+  a.download = name;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(a.href), 1000);
+}
+
+function FilesCard({ store, sketch, name }: { store: BenchStore; sketch: Sketch; name: string }) {
+  const unit = store((s) => s.history.present.units);
+  const file = useRef<HTMLInputElement>(null);
+  const [said, setSaid] = useState("");
+  const solved = diagnosisOf(sketch, unit)?.sketch ?? sketch, slug = name.toLowerCase().replace(/\W+/g, "-");
+  const take = async (f: File | undefined) => {
+    if (!f) return;
+    const r = readDxf(await f.text(), idsFor(sketch), unit);
+    if (!r.ok) return setSaid(r.refusal.sentence);
+    const { curves, constraints, left, unit: own } = r.value;
+    const not = Object.entries(left).map(([kind, n]) => `${n} ${kind}`);
+    if (store.getState().draw({ do: "draw", curves, constraints })) {
+      store.getState().fit();
+      setSaid(`${curves.length} curves taken in ${own}.${not.length ? ` Not taken: ${not.join(", ")}.` : ""}`);
+    }
+  };
+  return (
+    <Card store={store} title="In and out">
+      <div className="flex flex-wrap gap-2">
+        <input ref={file} type="file" accept=".dxf" aria-label="DXF file" className="hidden" onChange={(e) => void take(e.target.files?.[0]).then(() => (file.current!.value = ""))} />
+        <button className="btn btn-sm btn-primary" onClick={() => file.current!.click()}>Bring in DXF …</button>
+        <button className="btn btn-sm" onClick={() => download(`${slug}.dxf`, writeDxf(solved, "2000"), "application/dxf")}>DXF 2000</button>
+        <button className="btn btn-sm" onClick={() => download(`${slug}-r12.dxf`, writeDxf(solved, "R12"), "application/dxf")}>DXF R12</button>
+        <button className="btn btn-sm" onClick={() => download(`${slug}.svg`, sketchSvg(solved), "image/svg+xml")}>SVG</button>
+      </div>
+      {said && <p role="status" className="pt-2">{said}</p>}
+      <h3 className="quiet pt-3 text-xs font-semibold">Plane of this sketch</h3>
+      <div className="join pt-1">
+        {DATUM_PLANES.map((base) => <button key={base} aria-pressed={sketch.plane.base === base} className={`btn btn-sm join-item ${sketch.plane.base === base ? "btn-primary" : ""}`} onClick={() => store.getState().movePlane({ ...sketch.plane, base })}>{base}</button>)}
+      </div>
+    </Card>
+  );
+}
+
+/** Every key, by its place in the tray. */
+function HelpSheet({ store, isSketch }: { store: BenchStore; isSketch: boolean }) {
+  const common = [["Enter", "accepts, places what is typed, ends a spline"], ["Escape", "out one level"], ["Shift", "held: finds nothing; picks more"], ["Tab", "to the numbers of what is drawn"], ["Ctrl Z · Ctrl Y", "undo · redo"], ["Ctrl C · X · V", "copy, cut, paste curves"], ["Arrows", "turn or move the view"], ["+ · −", "nearer, farther"], ["Home", "fit"], ["Delete", "removes what is picked"]];
+  return (
+    <Card store={store} title="Keys" wide>
+      <div className="grid grid-cols-2 gap-x-5">
+        {trayRows(isSketch).map((row) => (
+          <div key={row.name} className="pb-2">
+            <h3 className="quiet text-xs font-semibold">{row.name}</h3>
+            {row.tools.map((t) => <p key={t.key} className="flex gap-2"><kbd className="figures w-4 text-center text-accent">{t.key}</kbd><span><b className="font-medium">{t.label}</b> <span className="quiet">{t.help}</span></span></p>)}
+          </div>
+        ))}
+        <div>
+          <h3 className="quiet text-xs font-semibold">Everywhere</h3>
+          {common.map(([k, what]) => <p key={k}><kbd className="figures text-accent">{k}</kbd> <span className="quiet">{what}</span></p>)}
+        </div>
+      </div>
+    </Card>
+  );
+}

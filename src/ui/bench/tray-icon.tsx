@@ -1,0 +1,30 @@
+/** Small drawings for the tools, 16 × 16, of our own. */
+const PATHS: Readonly<Record<string, string>> = {
+  pick: "M3 2l9 6-4 1 2.5 4.5-1.8 1L6.200 10 3 13z",
+  line: "M3 13L13 3M1.500 11.500h3v3h-3zM11.500 1.500h3v3h-3z",
+  rectangle: "M2 4h12v8H2z",
+  circle: "M14 8a6 6 0 1 1-12 0 6 6 0 1 1 12 0M8 7.500v1M7.500 8h1",
+  arc: "M2.500 12A7.500 7.500 0 0 1 13.500 12M1.500 11h2v2h-2zM12.500 11h2v2h-2z",
+  ellipse: "M14.500 8a6.500 4 0 1 1-13 0 6.500 4 0 1 1 13 0",
+  polygon: "M4.500 2.500h7L15 8l-3.500 5.500h-7L1 8z",
+  slot: "M5 4.500h6a3.500 3.500 0 0 1 0 7H5a3.500 3.500 0 0 1 0-7z",
+  spline: "M2 12C5 2 8 14 14 4M1 11h2v2H1zM13 3h2v2h-2z",
+  point: "M8 2v12M2 8h12M6.500 6.500h3v3h-3z",
+  dimension: "M2 3v10M14 3v10M2 8h12M2 8l3-1.500v3zM14 8l-3-1.500v3z",
+  trim: "M2 8h4M10 8h4M8 2v12M6 6l4 4",
+  extend: "M2 8h7M14 2v12M9 8l-2.500-2M9 8L6.500 10",
+  split: "M1.500 8h5M9.500 8h5M6.500 5v6M9.500 5v6",
+  corner: "M3 14V8a5 5 0 0 1 5-5h6M3 3h.01",
+  offset: "M2 12V6a4 4 0 0 1 4-4h8M6 14V9a3 3 0 0 1 3-3h5",
+  mirror: "M8 1v14M6 4L1.500 12H6zM10 4l4.500 8H10z",
+  pattern: "M2 3h3v3H2zM6.500 3h3v3h-3zM11 3h3v3h-3zM2 10h3v3H2zM6.500 10h3v3h-3zM11 10h3v3h-3z",
+  transform: "M2 9h5v5H2zM9 2h5v5H9zM6 7l3-3",
+  construction: "M2 13l2-2M6 9l2-2M10 5l3-3",
+  delete: "M3 4h10M6 4V2.500h4V4M4.500 4l.7 9.500h5.600l.7-9.500",
+};
+
+export const hasIcon = (name: string): boolean => name in PATHS;
+
+export function TrayIcon({ name }: { name: string }) {
+  return <svg width={16} height={16} viewBox="0 0 16 16" fill="none" stroke="currentColor" strokeWidth={1.3} strokeLinejoin="round" strokeLinecap="round" aria-hidden><path d={PATHS[name]} /></svg>;
+}
