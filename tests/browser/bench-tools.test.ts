@@ -91,7 +91,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await size.waitFor({ state: "detached" });
     expect(await page.getByLabel("dimension m1").textContent()).toBe("2.625");
     await hand.freedoms(3);
-    await hand.key("u");
+    await hand.key("Home");
     const l2 = await hand.curve("l2");
     await hand.dimension([l2], [l2[0] + 45, l2[1]], "=(3-1)/2");
     await hand.freedoms(2);
@@ -107,14 +107,14 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await hand.key("Enter");
     await page.getByLabel("size", { exact: true }).waitFor({ state: "detached" });
     await hand.freedoms(1);
-    await hand.key("u");
+    await hand.key("Home");
     await hand.dimension([await hand.point("l1.start"), await hand.point("l3.end")], [(await hand.point("l1.start"))[0] - 45, (await hand.point("l3.end"))[1] + 40], "1.25");
     await hand.freedoms(0);
     expect(await page.locator('[data-loose="true"]').count()).toBe(0);
   });
 
   it("one size too many only measures; a contradiction is refused and names what disagrees", async () => {
-    await hand.key("u");
+    await hand.key("Home");
     const l4 = [await hand.point("l4.start"), await hand.point("l4.end")] as const;
     const middle: [number, number] = [(l4[0][0] + l4[1][0]) / 2, (l4[0][1] + l4[1][1]) / 2];
     await hand.key("a");
@@ -150,7 +150,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
   });
 
   it("an existing size is changed in place, and the part follows", async () => {
-    await hand.key("o");
+    await hand.key("1");
     await hand.key("w");
     await page.getByLabel("Depth").fill("1/2 in");
     await page.getByLabel("Depth").press("Enter");
@@ -163,7 +163,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await page.getByLabel("dimension m2").dblclick();
     await page.getByLabel("size", { exact: true }).fill("1.1");
     await hand.key("Enter");
-    await hand.key("o");
+    await hand.key("1");
     await expect.poll(() => gauge(page, "Volume").textContent()).not.toBe(volume);
   });
 
@@ -176,7 +176,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     const [x, y] = await hand.point("origin");
     await hand.click(x + 30, y - 30);
     await hand.click(x + 60, y - 30);
-    await hand.key("o");
+    await hand.key("1");
     await hand.key("e");
     await page.getByRole("button", { name: "To depth", exact: true }).click();
     const card = page.getByRole("form", { name: "Extrude" });

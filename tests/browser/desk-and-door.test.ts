@@ -105,11 +105,11 @@ describe.sequential("an instructor at the Bench", () => {
     await hand.freedoms(2);
     await hand.dimension([[x + 78, y - 78]], [x + 120, y - 110], "32");
     await hand.freedoms(1);
-    await hand.key("u");
+    await hand.key("Home");
     const inner = (await teacher.locator('[data-curve="c2"] path').first().boundingBox())!;
     await hand.dimension([[inner.x + inner.width, inner.y + inner.height / 2]], [inner.x + inner.width + 30, inner.y - 20], "18");
     await hand.freedoms(0);
-    await hand.key("o");
+    await hand.key("1");
     await hand.key("w");
     await teacher.getByRole("button", { name: "Both ways" }).click();
     await teacher.getByLabel("Whole depth").fill("7.5");

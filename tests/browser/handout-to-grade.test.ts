@@ -62,11 +62,11 @@ describe.sequential("from a handout to a graded part", () => {
     // the first size scales the rough sketch
     await hand.dimension([await hand.curve("l1")], [x + 90, y + 45], "=100-20");
     await hand.freedoms(1);
-    await hand.key("u");
+    await hand.key("Home");
     const right = await hand.curve("l2");
     await hand.dimension([right], [right[0] + 50, right[1]], "50 mm");
     await hand.freedoms(0);
-    await hand.key("u");
+    await hand.key("Home");
     // a diagonal, and a circle whose centre finds its midpoint
     await hand.key("w");
     await hand.click(...(await hand.point("l1.start")));
@@ -76,7 +76,7 @@ describe.sequential("from a handout to a graded part", () => {
     const [a, b] = [await hand.point("l1.start"), await hand.point("l2.end")];
     const middle: [number, number] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
     await hand.click(a[0] * 0.7 + b[0] * 0.3, a[1] * 0.7 + b[1] * 0.3);
-    await hand.key("t");
+    await hand.key("[");
     await hand.key("r");
     await student.mouse.move(middle[0] + 4, middle[1] + 3, { steps: 4 });
     expect(await student.getByTestId("found").textContent()).toBe("midpoint");
@@ -91,7 +91,7 @@ describe.sequential("from a handout to a graded part", () => {
     await expect.poll(() => gauge(student, "Sketches fully defined").textContent()).toBe("1 of 1");
     // sizes used tick themselves on the Sheet
     await expect.poll(() => gauge(student, "Printed sizes used").textContent()).not.toMatch(/^0 /);
-    await hand.key("o");
+    await hand.key("1");
   });
 
   it("extrudes with a live preview and hands in", async () => {

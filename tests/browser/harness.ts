@@ -48,6 +48,47 @@ export class Hand {
   async settled(): Promise<void> {
     await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 30)))));
   }
+  /** Keys one after the other: a tool, and its key again for another way of it. */
+  async keys(keys: string): Promise<void> {
+    for (const k of keys.split(" ")) await this.key(k);
+  }
+  /** A new sketch from the solid, looked at straight. */
+  async sketchOn(plane: string): Promise<void> {
+    await this.key("q");
+    await this.page.getByRole("button", { name: new RegExp(`^${plane}`) }).click();
+    await this.page.getByTestId("sketch").waitFor();
+    await this.still();
+  }
+  /** Clicks at places from the origin, in pixels: right and up. */
+  async places(...list: readonly (readonly [number, number])[]): Promise<void> {
+    const [x, y] = await this.point("origin");
+    for (const [i, j] of list) await this.click(x + i, y - j);
+  }
+  async pick(...refs: readonly string[]): Promise<void> {
+    for (const r of refs) await this.click(...(r === "x-axis" || r === "y-axis" || r.includes(".") || r === "origin" || /^p\d/.test(r) ? await this.at(r) : await this.on(r)));
+  }
+  /** A point, or a place on an axis off the origin. */
+  private async at(ref: string): Promise<[number, number]> {
+    if (!ref.endsWith("-axis")) return this.point(ref);
+    const [x, y] = await this.point("origin");
+    return ref === "x-axis" ? [x - 215, y] : [x, y + 215];
+  }
+  /** A place on a curve, a third along its drawn path. */
+  async on(id: string, share = 0.37): Promise<[number, number]> {
+    await this.settled();
+    return this.page.locator(`[data-curve="${id}"] path`).last().evaluate((el, t) => {
+      const path = el as SVGPathElement, p = path.getPointAtLength(path.getTotalLength() * t), box = path.ownerSVGElement!.getBoundingClientRect();
+      return [box.left + p.x, box.top + p.y];
+    }, share);
+  }
+  /** The view has come to rest. */
+  async still(): Promise<void> {
+    const at = async () => JSON.stringify(await this.point("origin"));
+    for (let before = "", now = await at(); before !== now; now = await at()) before = now;
+  }
+  curves = () => this.page.locator("[data-curve]").count();
+  freedomsNow = async () => Number(await this.page.getByTestId("sketch").getAttribute("data-freedoms"));
+  note = () => this.page.locator("[aria-live=polite]").textContent();
   private async centre(l: Locator): Promise<[number, number]> {
     await this.settled();
     const b = (await l.boundingBox())!;

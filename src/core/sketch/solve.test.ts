@@ -30,6 +30,20 @@ const solve = (s: Sketch): Diagnosis => {
   return r.value;
 };
 
+describe("a line told to lie the other way", () => {
+  it.each([["horizontal", [0, 10]], ["vertical", [10, 0]]] as const)("%s", (kind, [dx, dy]) => {
+    const d = solve(sketchOf([line("a", [0, 0], [dx, dy])], [["coincident", ["a.start", "origin"]], [kind, ["a"]]]));
+    expect(d.solved).toBe(true);
+    const [x, y] = pointAt(d.sketch, "a.end");
+    expect([Math.abs(x), Math.abs(y)].map((v) => Number(v.toFixed(9)))).toEqual([dy, dx]);
+  });
+  it("both at once are named, each", () => {
+    const d = solve(sketchOf([line("a", [0, 0], [0, 10])], [["vertical", ["a"]], ["horizontal", ["a"]]]));
+    expect(d.solved).toBe(false);
+    expect([...d.conflict].sort()).toEqual(["k0", "k1"]);
+  });
+});
+
 describe("freedoms and loose curves", () => {
   it.each<[string, Sketch, number, string[]]>([
     ["a line alone", sketchOf([line("a", [0, 0], [5, 1])], []), 4, ["a"]],

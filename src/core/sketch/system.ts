@@ -191,6 +191,7 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
     if (c.kind !== "line") continue;
     const [a, b, d, e] = slots.line(c.id).map((s) => root[s]!) as [number, number, number, number];
     if (slots.same(a, d) && slots.same(b, e)) broken.push(c.id);
+    else spread(x, constant, slots.same(a, d) ? [b, e] : [a, d], Math.hypot(c.end[0] - c.start[0], c.end[1] - c.start[1]), Math.hypot(x[a]! - x[d]!, x[b]! - x[e]!));
   }
 
   const equations: BoundEquation[] = [];
@@ -204,6 +205,13 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
     for (const e of kind.equations(slots, r.of, sizes.get(r.id) ?? 0, x, options)) bind(r.id, e);
   }
   return { slots, x, constant, root, equations, ownCount, agreeing, broken, slotOf, scale };
+}
+
+/** An upright line told to be level would begin with no length at all: its ends are laid out the other way. */
+function spread(x: Float64Array, constant: Uint8Array, [from, to]: readonly [number, number], drawn: number, now: number): void {
+  if (now > 1e-9 * drawn) return;
+  if (!constant[to]) x[to] = x[from]! + drawn;
+  else if (!constant[from]) x[from] = x[to]! - drawn;
 }
 
 /** What a relation says besides its kind and arguments. */

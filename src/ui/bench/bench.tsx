@@ -19,7 +19,9 @@ import { PlaneCard } from "./steps/plane-card";
 import { PanelCards } from "./panel/cards";
 import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
-import { createBench, type BenchStore } from "./store";
+import { normalOf } from "@/core/geometry/frame";
+import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { createBench, sketchOf, type BenchStore } from "./store";
 import { Tray } from "./tray";
 import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
@@ -105,8 +107,15 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
   const mode = store((s) => s.mode);
   const built = store((s) => s.built);
   const document = store((s) => s.history.present);
-  const style = mode.kind === "sketch" ? "faded" : "model";
-  const layers = useMemo((): Layer[] => (built?.mesh ? [{ mesh: built.mesh, style }] : []), [built?.mesh, style]);
+  const see = store((s) => s.see);
+  const layers = useMemo((): Layer[] => {
+    if (!built?.mesh) return [];
+    const sketch = mode.kind === "sketch" ? sketchOf(document, mode.step) : undefined;
+    if (!sketch || see === "solid") return [{ mesh: built.mesh, style: "model" }];
+    if (see === "faded") return [{ mesh: built.mesh, style: "faded" }];
+    const frame = frameOf(sketch.plane);
+    return [{ mesh: built.mesh, style: "model", cut: { at: frame.origin, normal: normalOf(frame) } }];
+  }, [built?.mesh, mode, see, document]);
   const hint = useCallback((h: string) => onHint(h), [onHint]);
   const empty = !document.steps.length && mode.kind === "solid";
   return (

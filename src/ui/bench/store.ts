@@ -220,7 +220,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       undo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(undo(get().history))),
       redo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(redo(get().history))),
       select: (selection) => set({ selection }),
-      setTool: (toolName) => set({ toolName, typing: undefined, ...(toolName === "pick" ? {} : toolName.startsWith("constrain") || toolName === "dimension" ? {} : { selection: [] }) }),
+      setTool: (toolName) => set({ toolName, typing: undefined, ...(/^(pick|constrain|dimension|corner|mirror|pattern|transform)/.test(toolName) ? {} : { selection: [] }) }),
       setTyping: (typing) => set({ typing }),
       say: (message) => set({ message }),
       openSketch(step) {

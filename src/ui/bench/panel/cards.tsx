@@ -17,7 +17,7 @@ import { trayRows } from "../tray-rows";
 function Card({ store, title, children, wide }: { store: BenchStore; title: string; children: ReactNode; wide?: boolean }) {
   const close = () => store.getState().openPanel(undefined);
   return (
-    <div role="dialog" aria-label={title} className={`absolute left-1/2 top-4 z-30 max-h-[80%] -translate-x-1/2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg ${wide ? "w-[560px] max-w-[95%]" : "w-80"}`} data-overlay onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), close())}>
+    <div role="dialog" aria-label={title} className={`absolute left-1/2 top-4 z-30 max-h-[80%] -translate-x-1/2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg ${wide ? "w-[620px] max-w-[97%]" : "w-80"}`} data-overlay onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), close())}>
       <div className="flex items-center justify-between pb-2"><h2 className="font-semibold">{title}</h2><button className="btn btn-ghost btn-xs" aria-label="Close" onClick={close}>×</button></div>
       {children}
     </div>
@@ -128,7 +128,7 @@ function HelpSheet({ store, isSketch }: { store: BenchStore; isSketch: boolean }
   const common = [["Enter", "accepts, places what is typed, ends a spline"], ["Escape", "out one level"], ["Shift", "held: finds nothing; picks more"], ["Tab", "to the numbers of what is drawn"], ["Ctrl Z · Ctrl Y", "undo · redo"], ["Ctrl C · X · V", "copy, cut, paste curves"], ["Arrows", "turn or move the view"], ["+ · −", "nearer, farther"], ["Home", "fit"], ["Delete", "removes what is picked"]];
   return (
     <Card store={store} title="Keys" wide>
-      <div className="grid grid-cols-2 gap-x-5">
+      <div className="grid grid-cols-2 gap-x-5 text-xs leading-snug">
         {trayRows(isSketch).map((row) => (
           <div key={row.name} className="pb-2">
             <h3 className="quiet text-xs font-semibold">{row.name}</h3>

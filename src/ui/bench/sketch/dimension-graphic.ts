@@ -2,6 +2,7 @@ import { sizeText } from "@/core/sketch/sentences";
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { onCircle, segmentAt } from "@/core/geometry/segment";
 import { segmentOf } from "@/core/sketch/curves/registry";
+import { extentOf } from "@/core/sketch/profile";
 import { curveById, pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 
@@ -23,33 +24,33 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
   const [p, q] = d.of as [string, string];
   switch (d.kind) {
     case "length":
-      return straight(...lineOf(s, p), d.at, pixel);
+      return straight(s, ...lineOf(s, p), d.at, pixel);
     case "distance":
-      return straight(pointAt(s, p), pointAt(s, q), d.at, pixel);
+      return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel);
     case "horizontal-distance":
-      return straight(pointAt(s, p), pointAt(s, q), d.at, pixel, [1, 0]);
+      return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel, [1, 0]);
     case "vertical-distance":
-      return straight(pointAt(s, p), pointAt(s, q), d.at, pixel, [0, 1]);
+      return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel, [0, 1]);
     case "point-line": {
       const at = pointAt(s, p), [a, b] = lineOf(s, q);
       const u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
-      return straight([a[0] + u[0] * t, a[1] + u[1] * t], at, d.at, pixel);
+      return straight(s, [a[0] + u[0] * t, a[1] + u[1] * t], at, d.at, pixel);
     }
     case "across": {
       // from the place to its image beyond the centre line
       const at = sidePlace(s, p, d.sides?.[0], lineOf(s, q)), [a, b] = lineOf(s, q), u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
       const foot: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
-      return straight(at, [2 * foot[0] - at[0], 2 * foot[1] - at[1]], d.at, pixel);
+      return straight(s, at, [2 * foot[0] - at[0], 2 * foot[1] - at[1]], d.at, pixel);
     }
     case "to-side": {
       const [from, to] = sidePlaces(s, p, q, d.sides ?? []);
-      return straight(from, to, d.at, pixel);
+      return straight(s, from, to, d.at, pixel);
     }
     case "ring": {
       const [a, b] = [roundOf(s, p), roundOf(s, q)];
       if (!a || !b) return undefined;
       const t = d.at ? Math.atan2(d.at[1] - a.centre[1], d.at[0] - a.centre[0]) : 0.6;
-      return straight(onCircle(a.centre, a.radius, t), onCircle(a.centre, b.radius, t), d.at, pixel);
+      return straight(s, onCircle(a.centre, a.radius, t), onCircle(a.centre, b.radius, t), d.at, pixel);
     }
     case "arc-length": {
       const c = curveById(s, p), seg = c && segmentOf(c);
@@ -120,12 +121,12 @@ function sidePlaces(s: Sketch, p: string, q: string, sides: readonly ("near" | "
 }
 
 /** A straight dimension from a to b measured along `along` (default: from a to b). */
-function straight(a: Vec2, b: Vec2, at: Vec2 | undefined, pixel: number, along?: Vec2): DimensionGraphic {
+function straight(s: Sketch, a: Vec2, b: Vec2, at: Vec2 | undefined, pixel: number, along?: Vec2): DimensionGraphic {
   const l = distance2(a, b) || 1;
   const u: Vec2 = along ?? [(b[0] - a[0]) / l, (b[1] - a[1]) / l];
   const n: Vec2 = [-u[1], u[0]];
   const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-  const label: Vec2 = at ?? [middle[0] + n[0] * 30 * pixel, middle[1] + n[1] * 30 * pixel];
+  const label: Vec2 = at ?? outwards(s, middle, n, 30 * pixel);
   const foot = (p: Vec2): Vec2 => {
     const off = dot2(sub2(label, p), n);
     return [p[0] + n[0] * off, p[1] + n[1] * off];
@@ -136,6 +137,13 @@ function straight(a: Vec2, b: Vec2, at: Vec2 | undefined, pixel: number, along?:
   };
   const fa = foot(a), fb = foot(b);
   return { lines: [[a, beyond(a, fa)], [b, beyond(b, fb)], [fa, fb], ...(outside(fa, fb, label) ? [[nearer(fa, fb, label), label]] : [])], arrows: [[fa, fb], [fb, fa]], label };
+}
+
+/** A number not yet placed stands away from the middle of the sketch. */
+function outwards(s: Sketch, middle: Vec2, n: Vec2, by: number): Vec2 {
+  const box = extentOf(s), centre: Vec2 = box ? [(box[0][0] + box[1][0]) / 2, (box[0][1] + box[1][1]) / 2] : [0, 0];
+  const side = dot2(sub2(middle, centre), n) < 0 ? -by : by;
+  return [middle[0] + n[0] * side, middle[1] + n[1] * side];
 }
 
 const outside = (a: Vec2, b: Vec2, p: Vec2) => {

@@ -15,11 +15,14 @@ import { useCamera } from "../view/viewport";
 import { screenPath } from "./curve-ink";
 import { dimensionGraphic, dimensionText } from "./dimension-graphic";
 
-type Props = { store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
+/** While something is drawn, numbers let clicks through; while a number is typed they can be picked up. */
+export const PASSIVE = "pointer-events-none group-has-[[data-typing]_input:focus]/bench:pointer-events-auto";
+
+type Props = { passive: boolean; store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
 
 /** A dimension: its lines, and its number, which can be picked, moved and typed over. */
 export function DimensionInk(props: Props) {
-  const { store, sketch, frame, chosen, isTyping, troubled, dimension, fresh } = props;
+  const { store, sketch, frame, chosen, isTyping, troubled, dimension, fresh, passive } = props;
   const camera = store((s) => s.camera);
   useCamera(camera);
   const [moved, setMoved] = useState<Vec2>();
@@ -51,7 +54,7 @@ export function DimensionInk(props: Props) {
         dimension && (
           <button
             aria-label={`dimension ${dimension.id}`} data-dimension-id={dimension.id}
-            className={`figures absolute -translate-x-1/2 -translate-y-1/2 cursor-move bg-base-100 px-1 text-[13px] leading-tight ${troubled ? "underline decoration-wavy" : ""}`} style={{ left: label[0], top: label[1], color: dimension.reference ? "var(--color-secondary)" : ink }}
+            className={`figures ${passive ? PASSIVE : ""} absolute -translate-x-1/2 -translate-y-1/2 cursor-move bg-base-100 px-1 text-[13px] leading-tight ${troubled ? "underline decoration-wavy" : ""}`} style={{ left: label[0], top: label[1], color: dimension.reference ? "var(--color-secondary)" : ink }}
             onPointerDown={(e) => {
               if (e.button !== 0) return;
               e.stopPropagation();

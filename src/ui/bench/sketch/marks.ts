@@ -25,10 +25,15 @@ export interface Mark {
   readonly place: number;
 }
 
-/** One mark per constraint, at its first argument. Joined ends speak for themselves and have none. */
+/**
+ * One mark per constraint, at its first argument. Joined ends speak for themselves and have none, nor has what holds
+ * a polygon or a pattern together: its group is told in the panel.
+ */
 export function marksOf(s: Sketch): Mark[] {
   const used = new Map<string, number>();
-  return s.constraints.filter((c) => c.kind !== "coincident").map((c) => {
+  const groups = (s.groups ?? []).map((g) => new Set([...g.source, ...g.made]));
+  const isQuiet = (c: Constraint) => c.kind === "coincident" || c.kind === "spaced" || c.kind === "turned" || groups.some((g) => c.of.every((r) => g.has(curveOf(r))));
+  return s.constraints.filter((c) => !isQuiet(c)).map((c) => {
     const ref = c.kind === "midpoint" || c.kind === "point-on-curve" ? c.of[0]! : c.of.find((r) => !r.endsWith("-axis")) ?? c.of[0]!;
     const at = anchor(s, ref);
     const key = at.map((v) => v.toFixed(4)).join();

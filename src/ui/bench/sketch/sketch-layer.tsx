@@ -15,7 +15,7 @@ import { CurveInk, curvePath, PointInk, regionPath, screenPath, WayArrow } from 
 import { swinging } from "@/core/sketch/swing";
 import { PreviewInk } from "./preview-ink";
 import { TypingFields } from "./typing-fields";
-import { DimensionInk } from "./dimension-ink";
+import { DimensionInk, PASSIVE } from "./dimension-ink";
 import { hitAt } from "./hit";
 import { GLYPHS, marksOf } from "./marks";
 
@@ -75,6 +75,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const sketch: Sketch = preview.sketch ?? swung ?? stored;
   const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
   const fields = tool.current?.fields ?? [];
+  const passive = toolName !== "pick" && !typing;
   const frame = useMemo(() => frameOf(stored.plane), [stored.plane]);
   const diagnosis = diagnosisOf(stored, unit);
   const { regions, gaps } = useMemo(() => findRegions(stored), [stored]);
@@ -139,15 +140,15 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         return (
           <button
             key={m.id} aria-label={`${m.kind} constraint ${m.id}`} title={`${m.kind}${agreeing.has(m.id) ? " (agrees with the others and adds nothing)" : ""}`}
-            className={`absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${selection.includes(m.id) ? "border-accent text-accent" : "border-secondary"} ${agreeing.has(m.id) ? "border-dashed opacity-70" : ""}`}
+            className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${selection.includes(m.id) ? "border-accent text-accent" : "border-secondary"} ${agreeing.has(m.id) ? "border-dashed opacity-70" : ""}`}
             style={{ left: at[0] + 6 + m.place * 20, top: at[1] + 7 }} onClick={(e) => store.getState().select(e.shiftKey ? [...selection, m.id] : [m.id])}
           >
             {GLYPHS[m.kind]}
           </button>
         );
       })}
-      {sketch.dimensions.map((d) => <DimensionInk key={d.id} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
-      {typing && "fresh" in typing && <DimensionInk store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
+      {sketch.dimensions.map((d) => <DimensionInk key={d.id} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
+      {typing && "fresh" in typing && <DimensionInk passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
     </>
   );
 }

@@ -1,10 +1,13 @@
 import * as THREE from "three";
 import type { Mesh } from "@/core/kernel/mesh";
+import type { Vec3 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
 
 export interface Layer {
   readonly mesh: Mesh;
   readonly style: "model" | "faded" | "missing" | "extra" | "ghost";
+  /** Only what lies behind this plane is drawn: a point on it and the direction towards the viewer. */
+  readonly cut?: { readonly at: Vec3; readonly normal: Vec3 };
 }
 
 const colour = (name: string) => new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || "#888888");
@@ -38,7 +41,8 @@ export class Scene {
 
   show(layers: readonly Layer[]): void {
     this.clear();
-    for (const { mesh, style } of layers) {
+    this.renderer.localClippingEnabled = layers.some((l) => l.cut);
+    for (const { mesh, style, cut } of layers) {
       const g = new THREE.BufferGeometry();
       g.setAttribute("position", new THREE.BufferAttribute(mesh.positions, 3));
       g.setAttribute("normal", new THREE.BufferAttribute(mesh.normals, 3));
@@ -47,12 +51,16 @@ export class Scene {
       const material =
         style === "missing" ? hatched("--color-accent", 1) : style === "extra" ? hatched("--color-primary", -1)
         : new THREE.MeshLambertMaterial({ color: colour("--model"), transparent: see < 1, opacity: see, depthWrite: see === 1, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+      // a hair of slack, so that a face in the plane itself still shows
+      const planes = cut ? [new THREE.Plane().setFromNormalAndCoplanarPoint(new THREE.Vector3(...cut.normal).negate(), new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), 1e-3))] : [];
+      material.clippingPlanes = planes;
+      if (cut) material.side = THREE.DoubleSide;
       this.group.add(new THREE.Mesh(g, material));
       const points: number[] = [];
       for (const e of mesh.edges) for (let i = 0; i + 5 < e.length; i += 3) points.push(...e.subarray(i, i + 6));
       const lines = new THREE.BufferGeometry();
       lines.setAttribute("position", new THREE.Float32BufferAttribute(points, 3));
-      this.group.add(new THREE.LineSegments(lines, new THREE.LineBasicMaterial({ color: colour("--model-edge"), transparent: see < 1, opacity: see < 1 ? 0.4 : 1 })));
+      this.group.add(new THREE.LineSegments(lines, new THREE.LineBasicMaterial({ color: colour("--model-edge"), transparent: see < 1, opacity: see < 1 ? 0.4 : 1, clippingPlanes: planes })));
     }
     this.redraw();
   }

@@ -34,7 +34,7 @@ export function Viewport({ camera, layers, leftTurns, children, label }: { camer
   }, [camera]);
   useEffect(() => scene.current?.show(layers), [layers, camera]);
   return (
-    <div ref={frame} className="relative h-full w-full touch-none overflow-hidden" role="application" aria-label={label}>
+    <div ref={frame} className="group/bench relative h-full w-full touch-none overflow-hidden" role="application" aria-label={label}>
       <canvas ref={canvas} className="absolute inset-0 h-full w-full" />
       {children}
     </div>

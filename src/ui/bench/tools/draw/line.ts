@@ -1,4 +1,7 @@
 import { distance2, type Vec2 } from "@/core/geometry/vector";
+import { meetings } from "@/core/geometry/meet";
+import type { Segment } from "@/core/geometry/segment";
+import { segmentOf } from "@/core/sketch/curves/registry";
 import { idSource } from "@/core/sketch/shapes";
 import { pointAt, type Arc, type Curve, type Dimension, type Line } from "@/core/sketch/sketch";
 import { angleText, lengthText, readQuantity } from "@/core/units/quantity";
@@ -59,7 +62,17 @@ export class LineTool implements Tool {
       return { snap, tie: both?.tie, label: [snap.label, both?.label].filter(Boolean).join(" · ") };
     }
     const found = this.headingTo(p.at, p);
+    const crossing = found.tie && snap.label === "on curve" ? this.crossing(found.at, p) : undefined;
+    if (crossing) return { snap: { ...snap, at: crossing }, tie: found.tie, label: `on curve · ${found.label}` };
     return found.tie ? { snap: { at: found.at, label: "", ties: [] }, tie: found.tie, label: found.label } : { snap, tie: undefined, label: snap.label };
+  }
+  /** Where the direction found meets the curve under the pointer, if that is near. */
+  private crossing(along: Vec2, p: Pointer): Vec2 | undefined {
+    const a = this.from!.at, k = 1 + (30 * p.pixel) / (distance2(a, along) || 1), ray: Segment = { kind: "line", a, b: [a[0] + (along[0] - a[0]) * k, a[1] + (along[1] - a[1]) * k] };
+    const curve = this.hands.sketch().curves.find((c) => c.id === p.hit?.ref), reach = 1e5;
+    const shape: Segment | undefined = p.hit?.ref === "x-axis" ? { kind: "line", a: [-reach, 0], b: [reach, 0] } : p.hit?.ref === "y-axis" ? { kind: "line", a: [0, -reach], b: [0, reach] } : curve && segmentOf(curve);
+    const found = shape ? meetings(ray, shape, 1e-6).filter((m) => m.t > 1e-6 && distance2(m.at, p.at) < 2 * BOTH_PIXELS * p.pixel) : [];
+    return found.sort((x, y) => distance2(x.at, p.at) - distance2(y.at, p.at))[0]?.at;
   }
   private headingTo(at: Vec2, p: Pointer) {
     return snapHeading(this.hands.sketch(), this.from!.at, at, p.pixel, p.shift, this.from!.end?.split(".")[0]);
