@@ -27,7 +27,7 @@ export class Hand {
 
   async click(x: number, y: number): Promise<void> {
     await this.page.mouse.move(x - 3, y - 2);
-    await this.page.mouse.move(x, y, { steps: 3 });
+    await this.page.mouse.move(x, y);
     await this.page.mouse.down();
     await this.page.mouse.up();
     await this.settled();
@@ -46,7 +46,7 @@ export class Hand {
   }
   /** The drawing follows a change in the next frames. */
   async settled(): Promise<void> {
-    await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 30)))));
+    await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 4)))));
   }
   /** Keys one after the other: a tool, and its key again for another way of it. */
   async keys(keys: string): Promise<void> {

@@ -220,7 +220,11 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       undo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(undo(get().history))),
       redo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(redo(get().history))),
       select: (selection) => set({ selection }),
-      setTool: (toolName) => set({ toolName, typing: undefined, ...(/^(pick|constrain|dimension|corner|mirror|pattern|transform)/.test(toolName) ? {} : { selection: [] }) }),
+      setTool(toolName) {
+        const { hand, toolName: before } = get();
+        if (before.split(":")[0] === toolName.split(":")[0]) hand.tool?.release?.();
+        set({ toolName, typing: undefined, ...(/^(pick|constrain|dimension|corner|mirror|pattern|transform)/.test(toolName) ? {} : { selection: [] }) });
+      },
       setTyping: (typing) => set({ typing }),
       say: (message) => set({ message }),
       openSketch(step) {

@@ -51,7 +51,7 @@ export function Typed({ label, value, unit, placeholder, disabled, onAccept }: {
         onChange={(e) => setText(e.target.value)} onBlur={accept}
         onKeyDown={(e) => {
           e.stopPropagation();
-          if (e.key === "Enter") accept();
+          if (e.key === "Enter") e.currentTarget.blur();
           if (e.key === "Escape") (setText(undefined), e.currentTarget.blur());
         }}
       />

@@ -68,6 +68,8 @@ export interface Tool {
   again?(): boolean;
   /** Goes out one level; false when there is none left. */
   cancel?(): boolean;
+  /** Called when another way of it is taken up: what was gathered is selected again. */
+  release?(): void;
   /** Called when the tool is taken up, with what is selected. */
   begin?(): void;
 }

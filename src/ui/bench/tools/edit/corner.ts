@@ -19,6 +19,9 @@ export class CornerTool implements Tool {
   get fields(): readonly Field[] {
     return this.corners.length ? [{ label: this.kind === "fillet" ? "radius" : "setback", quantity: "length", typed: this.text !== undefined, text: this.text ?? (this.hands.unit === "mm" ? "5" : "1/4") }] : [];
   }
+  release(): void {
+    this.hands.select(this.corners);
+  }
   begin(): void {
     this.corners = this.hands.selection().filter((r) => typeOf(this.hands.sketch(), r) === "point" && cornerEnds(this.hands.sketch(), r));
     this.hands.select([]);

@@ -17,6 +17,9 @@ export class MirrorTool implements Tool {
     const sketch = this.hands.sketch(), made = this.about ? mirror(sketch, this.gather.curves, this.about) : undefined;
     return { picked: this.gather.curves, ...(made?.ok && { curves: made.value.curves.slice(sketch.curves.length) }) };
   }
+  release(): void {
+    this.hands.select(this.gather.curves);
+  }
   begin(): void {
     this.gather.begin();
     this.lining = this.gather.curves.length > 0;

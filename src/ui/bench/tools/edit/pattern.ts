@@ -37,6 +37,9 @@ export class PatternTool implements Tool {
     const made = n && (this.ring ? circularPattern(sketch, picked, n.count, this.about!, n.angle) : linearPattern(sketch, picked, n.count, n.step));
     return { picked: [...picked, ...(this.about ? [this.about] : [])], ...(made?.ok && { curves: made.value.curves.slice(sketch.curves.length) }) };
   }
+  release(): void {
+    this.hands.select(this.gather.curves);
+  }
   begin(): void {
     this.gather.begin();
     this.asking = this.gather.curves.length > 0;

@@ -64,6 +64,9 @@ export class TransformTool implements Tool {
     const map = (p: Vec2): Vec2 => (moving ? [p[0] + n.by[0], p[1] + n.by[1]] : [a[0] + c * (p[0] - a[0]) - s * (p[1] - a[1]), a[1] + s * (p[0] - a[0]) + c * (p[1] - a[1])]);
     return { picked, curves: this.hands.sketch().curves.filter((q) => picked.includes(q.id)).map((q): Curve => mappedCurve(q, map, k)) };
   }
+  release(): void {
+    this.hands.select(this.gather.curves);
+  }
   begin(): void {
     this.gather.begin();
     this.ready = this.gather.curves.length > 0;

@@ -1,0 +1,381 @@
+import type { Browser, Page } from "playwright-core";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { Hand, openBrowser, pictureOnFailure, visit } from "./harness";
+
+let browser: Browser, page: Page, hand: Hand;
+beforeAll(async () => {
+  browser = await openBrowser();
+  page = await visit(browser, "Casimir Dunn");
+  hand = new Hand(page);
+  await page.getByRole("row", { name: /WS-05/ }).getByRole("link", { name: /Begin|Go on/ }).click();
+  await page.waitForURL("**/bench/*");
+  await page.getByRole("toolbar").waitFor();
+});
+beforeEach(pictureOnFailure(() => [page]));
+/** A new sketch for what follows. */
+const fresh = async () => {
+  for (let i = 0; i < 8 && (await page.getByTestId("sketch").count()); i++) await hand.key("Escape");
+  await hand.sketchOn("front");
+};
+/** The sketch as empty as it began. */
+const cleared = async () => {
+  await hand.key("q");
+  for (let i = 0; i < 40 && (await hand.curves()); i++) await hand.key("Control+z");
+};
+afterAll(() => browser.close());
+
+type Place = readonly [number, number];
+/** A line at two places, nothing found. */
+const line = async (a: Place, b: Place) => {
+  await hand.key("w");
+  await page.keyboard.down("Shift");
+  await hand.places(a, b);
+  await page.keyboard.up("Shift");
+  await hand.keys("Escape q");
+};
+const circle = async (c: Place, r: number) => {
+  await hand.key("r");
+  await hand.places(c, [c[0] + r, c[1]]);
+  await hand.key("q");
+};
+const marks = (kind: string) => page.getByLabel(new RegExp(`^${kind} constraint`)).count();
+
+describe.sequential("every way of drawing", () => {
+  beforeAll(fresh);
+  afterEach(cleared);
+  it.each<[string, string, Place[], number, string?]>([
+    ["rectangle about its middle", "e e", [[-100, 60], [-40, 100]], 6],
+    ["slanting rectangle", "e e e", [[-100, 60], [-40, 80], [-50, 120]], 4],
+    ["circle by two points", "r r", [[-100, 60], [-40, 80]], 1],
+    ["circle by three points", "r r r", [[-100, 60], [-40, 80], [-70, 120]], 1],
+    ["arc by three points", "t", [[-100, 60], [-40, 60], [-70, 90]], 1],
+    ["arc by its centre", "t t", [[-70, 60], [-30, 60], [-70, 110]], 1],
+    ["ellipse", "y", [[-70, 60], [-10, 60], [-70, 90]], 1],
+    ["arc of an ellipse", "y y", [[-70, 60], [-10, 60], [-70, 90], [-10, 60], [-70, 90]], 1],
+    ["polygon in a circle", "u", [[-70, 60], [-20, 60]], 7],
+    ["polygon about a circle", "u u", [[-70, 60], [-20, 60]], 8],
+    ["slot", "i", [[-100, 60], [-40, 60], [-40, 80]], 5],
+    ["bent slot", "i i", [[-70, 30], [-10, 30], [-70, 90], [-70, 105]], 5],
+    ["spline", "o", [[-100, 60], [-60, 90], [-20, 60]], 1, "Enter"],
+    ["spline with end directions", "o o", [[-100, 60], [-60, 90], [-20, 60]], 1, "Enter"],
+    ["point", "p", [[-70, 60]], 1],
+  ])("%s", async (_, keys, places, curves, end) => {
+    await hand.keys(keys);
+    await hand.places(...places);
+    if (end) await hand.key(end);
+    await expect.poll(hand.curves).toBe(curves);
+  });
+
+  it("a tangent arc from the end of a line", async () => {
+    await line([-120, 60], [-60, 60]);
+    await hand.keys("t t t");
+    await hand.pick("l1.end");
+    await hand.places([-20, 100]);
+    await expect.poll(hand.curves).toBe(2);
+    expect(await marks("tangent")).toBe(1);
+  });
+
+  it("the sides of a polygon are changed later", async () => {
+    await hand.key("u");
+    await hand.places([-70, 60], [-20, 60]);
+    const form = page.getByRole("form", { name: /^Polygon/ });
+    await form.getByLabel("sides").fill("8");
+    await form.getByRole("button", { name: "Set" }).click();
+    await expect.poll(hand.curves).toBe(9);
+  });
+
+  it("what is found can be chosen and is remembered", async () => {
+    await hand.key("7");
+    await page.getByLabel("level and upright").uncheck();
+    await hand.keys("Escape w");
+    await hand.places([-100, 60], [-20, 61]);
+    await hand.keys("Escape q");
+    expect(await marks("horizontal")).toBe(0);
+    await hand.key("7");
+    expect(await page.getByLabel("level and upright").isChecked()).toBe(false);
+    await page.getByLabel("level and upright").check();
+    await hand.key("Escape");
+  });
+
+  it("the sheet of keys lists every tool", async () => {
+    await hand.key("?");
+    const sheet = page.getByRole("dialog", { name: "Keys" });
+    for (const name of ["Extend", "Symmetric", "Polygon", "Define the rest"]) await sheet.getByText(name, { exact: true }).waitFor();
+    await hand.key("Escape");
+    await sheet.waitFor({ state: "detached" });
+  });
+});
+
+describe.sequential("every constraint", () => {
+  /** Two lines and two circles, all loose. */
+  const material = async () => {
+    await line([-150, 60], [-80, 80]);
+    await line([-40, 60], [30, 90]);
+    await circle([-120, -60], 25);
+    await circle([-20, -60], 18);
+  };
+  // drawn once; every constraint is taken back after it was tried
+  beforeAll(async () => {
+    await fresh();
+    await material();
+  });
+  it.each<[string, string, string[], string, number]>([
+    ["two ends coincide", "s", ["l1.end", "l2.start"], "", 2],
+    ["an end on a curve", "s", ["l1.end", "c1"], "point-on-curve", 1],
+    ["two circles about one centre", "s", ["c1", "c2"], "concentric", 2],
+    ["a line level", "d", ["l1"], "horizontal", 1],
+    ["two points level", "d", ["l1.start", "l2.end"], "horizontal", 1],
+    ["a line upright", "f", ["l1"], "vertical", 1],
+    ["two points upright", "f", ["l1.start", "c1.centre"], "vertical", 1],
+    ["parallel", "g", ["l1", "l2"], "parallel", 1],
+    ["in one line", "g g", ["l1", "l2"], "collinear", 2],
+    ["square", "h", ["l1", "l2"], "perpendicular", 1],
+    ["tangent", "j", ["l1", "c1"], "tangent", 1],
+    ["circles tangent", "j", ["c1", "c2"], "tangent", 1],
+    ["equal lines", "k", ["l1", "l2"], "equal", 1],
+    ["equal circles", "k", ["c1", "c2"], "equal", 1],
+    ["a centre midway on a line", "l", ["c1.centre", "l1"], "midpoint", 2],
+    ["circles symmetric", ";", ["c1", "c2", "y-axis"], "symmetric", 3],
+    ["ends symmetric about a line", ";", ["c1.centre", "c2.centre", "l1"], "symmetric", 2],
+    ["fixed", "'", ["c1"], "fixed", 3],
+  ])("%s", async (_, keys, refs, kind, takes) => {
+    await hand.freedoms(14);
+    await hand.keys(keys);
+    await hand.pick(...refs);
+    await hand.freedoms(14 - takes);
+    if (kind) {
+      expect(await marks(kind)).toBe(1);
+      // its mark is picked and deleted with one key
+      await hand.key("q");
+      await page.getByLabel(new RegExp(`^${kind} constraint`)).click();
+      await hand.key("Delete");
+      await hand.freedoms(14);
+      await hand.key("Control+z");
+    }
+    // back to how it was drawn
+    await hand.keys("Control+z q");
+  });
+
+  it("a spline goes on from a line, smoothly and with its curvature", async () => {
+    await fresh();
+    await line([-150, 40], [-80, 40]);
+    await hand.keys("o o");
+    await hand.pick("l1.end");
+    await hand.places([-40, 90], [20, 60]);
+    await hand.keys("Enter q j");
+    const before = await hand.freedomsNow();
+    await hand.pick("l1", "s1");
+    await hand.freedoms(before - 1);
+    await hand.key("Control+z");
+    await hand.keys("q j j");
+    await hand.pick("l1", "s1");
+    await hand.freedoms(before - 2);
+  });
+});
+
+describe.sequential("every edit", () => {
+  beforeAll(fresh);
+  afterEach(cleared);
+  it("trim shows what goes, extend goes on, split parts", async () => {
+    await line([-150, 60], [60, 60]);
+    await line([-60, 110], [-60, 20]);
+    await hand.key("z");
+    const [x, y] = await hand.point("origin");
+    await page.mouse.move(x + 20, y - 60, { steps: 4 });
+    await expect.poll(() => page.locator("[data-gone]").count()).toBe(1);
+    await hand.places([20, 60]);
+    const [end] = await hand.point("l1.end");
+    expect(Math.abs(end - (x - 60))).toBeLessThan(3);
+    await line([-20, -20], [-20, 110]);
+    await hand.key("z");
+    await hand.places([-60, 30]);
+    await hand.key("x");
+    await hand.places([-75, 60]);
+    await expect.poll(async () => Math.abs((await hand.point("l1.end"))[0] - (x - 20)) < 3).toBe(true);
+    await hand.key("c");
+    await hand.places([-110, 60]);
+    await expect.poll(hand.curves).toBe(4);
+    expect(await marks("collinear")).toBe(1);
+  });
+
+  it("a corner is cut off", async () => {
+    await hand.key("e");
+    await hand.places([-150, 20], [-30, 100]);
+    await hand.keys("Escape v v");
+    await hand.pick("l2.end");
+    await page.keyboard.press("Tab");
+    await page.keyboard.type("8 mm");
+    await hand.key("Enter");
+    // the chamfer and the corner that stays as a point
+    await expect.poll(hand.curves).toBe(6);
+    await hand.key("Escape");
+  });
+
+  it("an outline is offset by a typed distance", async () => {
+    await hand.key("e");
+    await hand.places([-150, 20], [-30, 100]);
+    await hand.keys("Escape b");
+    await hand.pick("l1");
+    await hand.places([-90, 50]);
+    await expect.poll(hand.curves).toBe(8);
+    // one size moves all four
+    await hand.key("q");
+    await expect.poll(() => page.locator("[data-dimension-id]").count()).toBe(4);
+  });
+
+  it("a ring of holes about the origin, then with another count", async () => {
+    await circle([80, 0], 12);
+    await hand.pick("c1");
+    await hand.keys("m m");
+    await hand.pick("origin");
+    await page.keyboard.press("Tab");
+    await page.keyboard.type("5");
+    await hand.key("Enter");
+    await expect.poll(hand.curves).toBe(5);
+    const form = page.getByRole("form", { name: /^Ring/ });
+    await form.getByLabel("count").fill("8");
+    await form.getByRole("button", { name: "Set" }).click();
+    await expect.poll(hand.curves).toBe(8);
+  });
+
+  it("curves are moved, copied, turned and scaled", async () => {
+    await line([-100, 40], [-40, 40]);
+    const width = async () => (await hand.point("l1.end"))[0] - (await hand.point("l1.start"))[0];
+    const before = await hand.point("l1.start"), wide = await width();
+    await hand.pick("l1");
+    await hand.key(",");
+    await hand.pick("l1.start");
+    await hand.places([-100, 90]);
+    await expect.poll(async () => Math.round(before[1] - (await hand.point("l1.start"))[1])).toBe(50);
+    await hand.keys("q");
+    await hand.pick("l1");
+    await hand.keys(", ,");
+    await hand.places([-100, 90], [-100, 20]);
+    await expect.poll(hand.curves).toBe(2);
+    await hand.keys("q");
+    await hand.pick("l1");
+    await hand.keys(", , ,");
+    await hand.pick("l1.start");
+    await page.keyboard.press("Tab");
+    await page.keyboard.type("90");
+    await hand.key("Enter");
+    await expect.poll(async () => Math.abs(Math.round(await width()))).toBe(0);
+    await hand.keys("q");
+    await hand.pick("l2");
+    await hand.keys(", , , ,");
+    await hand.pick("l2.start");
+    await page.keyboard.press("Tab");
+    await page.keyboard.type("2");
+    await hand.key("Enter");
+    await expect.poll(async () => Math.round((await hand.point("l2.end"))[0] - (await hand.point("l2.start"))[0])).toBe(Math.round(2 * wide));
+  });
+
+  it("curves go by copy, cut and paste into another sketch", async () => {
+    await circle([-60, 40], 20);
+    await hand.pick("c1");
+    await hand.key("Control+c");
+    await hand.key("Control+v");
+    await expect.poll(hand.curves).toBe(2);
+    await hand.key("Control+x");
+    await expect.poll(hand.curves).toBe(1);
+    await hand.keys("q 1");
+    await hand.sketchOn("front");
+    await hand.key("Control+v");
+    await expect.poll(hand.curves).toBe(1);
+  });
+
+  it("a curve is made construction, a centre line and real again", async () => {
+    await line([-100, 40], [-40, 60]);
+    await hand.pick("l1");
+    const now = () => page.getByRole("group", { name: "Kind of curve" }).locator("[aria-pressed=true]").textContent();
+    for (const kind of ["construction", "centre line", "real"]) {
+      await hand.key("[");
+      await expect.poll(now).toBe(kind);
+    }
+  });
+});
+
+describe.sequential("every dimension", () => {
+  beforeAll(fresh);
+  afterEach(cleared);
+  const meant = () => page.locator("[data-meant]").first().getAttribute("data-meant");
+  it("a circle: diameter, and radius by the key once more; the next follows", async () => {
+    await circle([-100, 60], 25);
+    await circle([0, 60], 18);
+    await hand.key("a");
+    await hand.pick("c1");
+    const [x, y] = await hand.point("origin");
+    await page.mouse.move(x - 60, y - 110, { steps: 3 });
+    expect(await meant()).toBe("diameter");
+    await hand.key("a");
+    await expect.poll(meant).toBe("radius");
+    await hand.places([-50, 115]);
+    await hand.key("Enter");
+    await hand.pick("c2");
+    await page.mouse.move(x + 40, y - 110, { steps: 3 });
+    await expect.poll(meant).toBe("radius");
+    await hand.places([45, 115]);
+    await hand.key("Enter");
+    // turned into a diameter afterwards
+    await hand.key("q");
+    await page.getByLabel("dimension m1").click();
+    await page.getByRole("button", { name: "⌀" }).click();
+    await expect.poll(() => page.getByLabel("dimension m1").textContent()).toMatch(/^⌀/);
+  });
+  it("an arc: its length", async () => {
+    await hand.keys("t t");
+    await hand.places([-70, 60], [-30, 60], [-70, 110]);
+    await hand.keys("Escape a");
+    await hand.pick("a1");
+    await hand.key("a");
+    await expect.poll(meant).toBe("arc-length");
+    await hand.places([30, 130]);
+    await hand.key("Enter");
+    await expect.poll(() => page.getByLabel("dimension m1").textContent()).toMatch(/^⌒/);
+  });
+  it("from a line to the near and the far side of a circle", async () => {
+    await line([-150, 20], [-150, 110]);
+    await circle([-60, 60], 25);
+    await hand.key("a");
+    await hand.pick("l1", "c1");
+    const [x, y] = await hand.point("origin");
+    await page.mouse.move(x - 110, y + 30, { steps: 3 });
+    expect(await meant()).toBe("point-line");
+    await hand.key("a");
+    await expect.poll(meant).toBe("to-side");
+    await hand.places([-110, -30]);
+    const near = Number(await page.getByLabel("size", { exact: true }).inputValue());
+    await hand.key("Enter");
+    await hand.key("q");
+    await page.getByLabel("dimension m1").click();
+    await page.getByRole("button", { name: "(…)" }).click();
+    await page.getByRole("button", { name: "far side" }).click();
+    await expect.poll(async () => Number((await page.getByLabel("dimension m1").textContent())!.replace(/[()]/g, "")) > near).toBe(true);
+  });
+  it("the wall between two circles about one centre, and an angle in its sector", async () => {
+    await circle([-100, 60], 40);
+    await hand.key("r");
+    await hand.pick("c1.centre");
+    await hand.places([-80, 60]);
+    await hand.keys("Escape a");
+    await hand.pick("c1", "c2");
+    await expect.poll(meant).toBe("ring");
+    await hand.places([-40, 110]);
+    await hand.key("Enter");
+    await hand.key("q");
+    await line([20, 20], [90, 20]);
+    await line([20, 30], [80, 90]);
+    await hand.key("a");
+    await hand.pick("l1", "l2");
+    const [x, y] = await hand.point("origin");
+    await page.mouse.move(x + 90, y - 45, { steps: 3 });
+    await expect.poll(meant).toBe("angle");
+    await hand.places([90, 45]);
+    expect(Math.round(Number(await page.getByLabel("size", { exact: true }).inputValue()))).toBe(45);
+    await hand.key("Escape");
+    await hand.pick("l1", "l2");
+    await hand.places([20, 90]);
+    expect(Math.round(Number(await page.getByLabel("size", { exact: true }).inputValue()))).toBe(135);
+    await hand.key("Escape");
+  });
+});
