@@ -1,3 +1,4 @@
+import type { DatumPlane } from "@/core/geometry/frame";
 import { apply, freeStepId, type PartCommand } from "@/core/part/commands";
 import { emptyPart, type Material, type PartDocument } from "@/core/part/document";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
@@ -34,7 +35,7 @@ export class Draft {
     return command.curves.map((c) => c.id);
   }
 
-  sketch(base: Sketch["plane"]["base"], offset = 0): this {
+  sketch(base: DatumPlane, offset = 0): this {
     this.current = freeStepId(this.document, "sketch");
     return this.send({ do: "add-step", step: { id: this.current, kind: "sketch", sketch: emptySketch(base, offset) } });
   }

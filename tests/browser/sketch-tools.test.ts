@@ -21,6 +21,7 @@ const fresh = async () => {
 const cleared = async () => {
   await hand.key("q");
   for (let i = 0; i < 40 && (await hand.curves()); i++) await hand.key("Control+z");
+  await hand.key("Home");
 };
 afterAll(() => browser.close());
 

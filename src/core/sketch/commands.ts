@@ -14,7 +14,7 @@ import { split } from "./edit/split";
 import { transform } from "./edit/transform";
 import { trim } from "./edit/trim";
 import { conflictSentence, relationText } from "./sentences";
-import { ConstraintSchema, CurveSchema, DimensionSchema, GroupSchema, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import { ConstraintSchema, CurveSchema, DimensionSchema, GroupSchema, PlaneSchema, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
 import { drivingSizes, quantityOf, usersOf } from "./sizes";
 import { measureDimension, solveSketch } from "./solve";
 import { referenceFault } from "./system";
@@ -54,7 +54,7 @@ export const SketchCommandSchema = z.discriminatedUnion("do", [
   /** Turn in degrees. */
   z.strictObject({ do: z.literal("transform"), curves: Curves, about: Place.optional(), turn: z.number().optional(), scale: z.number().optional(), by: Place.optional(), copy: z.boolean().optional() }),
   z.strictObject({ do: z.literal("paste"), clip: ClipSchema, by: Place }),
-  z.strictObject({ do: z.literal("move-plane"), plane: z.strictObject({ base: z.enum(["front", "top", "right"]), offset: z.number().optional() }) }),
+  z.strictObject({ do: z.literal("move-plane"), plane: PlaneSchema }),
 ]);
 export type SketchCommand = z.infer<typeof SketchCommandSchema>;
 
@@ -187,7 +187,7 @@ function retype(sketch: Sketch, { id, kind, of, sides }: Extract<SketchCommand, 
   if (!d) return refuse("not-found", `There is no dimension ${id}.`);
   const { sides: _, ...bare } = d;
   const next: Dimension = { ...bare, kind, of: of ?? d.of, ...(sides && { sides }) };
-  const fault = referenceFault({ ...sketch, constraints: [], dimensions: [next] });
+  const fault = referenceFault(sketch, [next]);
   if (fault) return { ok: false, refusal: fault };
   const factor = d.kind === "radius" && kind === "diameter" ? 2 : d.kind === "diameter" && kind === "radius" ? 0.5 : undefined;
   const value = factor && typeof d.value === "number" ? d.value * factor : factor && !d.reference ? `=${String(d.value).replace(/^\s*=/, "(")}${String(d.value).trim().startsWith("=") ? ")" : ""}*${factor}` : measuredValue(sketch, next, unit);
@@ -206,7 +206,7 @@ const withReference = (d: Dimension, on: boolean): Dimension => {
 function constrain(sketch: Sketch, { kind, of }: Extract<SketchCommand, { do: "constrain" }>, unit: LengthUnit): Outcome<Sketch> {
   const fresh = { id: idsFor(sketch)("k"), kind, of };
   const next = { ...sketch, constraints: [...sketch.constraints, fresh] };
-  const fault = referenceFault({ ...next, constraints: [fresh], dimensions: [] });
+  const fault = referenceFault(next, [fresh]);
   if (fault) return { ok: false, refusal: fault };
   const r = settle(next, unit);
   if (!r.ok) return r;
@@ -218,7 +218,7 @@ function constrain(sketch: Sketch, { kind, of }: Extract<SketchCommand, { do: "c
 function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimension" }>, unit: LengthUnit): Outcome<Sketch> {
   const { do: _, value, ...rest } = command;
   const probe: Dimension = { id: idsFor(sketch)("m"), ...rest, value: value ?? 1 };
-  const fault = referenceFault({ ...sketch, constraints: [], dimensions: [probe] });
+  const fault = referenceFault(sketch, [probe]);
   if (fault) return { ok: false, refusal: fault };
   const measured = measuredValue(sketch, probe, unit);
   if (measured === 0) return refuse("bad-number", "These measure 0; use a coincident constraint instead.", command.of);

@@ -44,7 +44,7 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
     // what is pinned already needs nothing
     if (!candidate.of.some((ref) => now!.loose.includes(curveOf(ref)))) continue;
     const fresh = { ...candidate, id: "proposed" } as Relation;
-    if (referenceFault({ ...current, constraints: isDimension(fresh) ? [] : [fresh], dimensions: isDimension(fresh) ? [fresh] : [] })) continue;
+    if (referenceFault(current, [fresh])) continue;
     const id = `proposal-${proposals.length}`;
     const next: Sketch = isDimension(fresh) ? { ...current, dimensions: [...current.dimensions, { ...fresh, id }] } : { ...current, constraints: [...current.constraints, { ...fresh, id }] };
     const then = look(next);

@@ -54,6 +54,19 @@ export const GroupSchema = z.strictObject({
   outside: z.boolean().optional(),
 });
 
+const Vector = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)]);
+/** Where a sketch lies: a datum plane, moved along its normal and tilted about its own x or y axis; or a flat face of the part by its name. */
+export const PlaneSchema = z.union([
+  z.strictObject({
+    base: z.enum(["front", "top", "right"]), offset: z.number().min(-1e5).max(1e5).optional(),
+    /** Degrees, by the right-hand rule. */
+    tilt: z.strictObject({ about: z.enum(["x", "y"]), angle: z.number().min(-360).max(360) }).optional(),
+  }),
+  /** The frame is where the face was found last; a rebuild finds it anew. */
+  z.strictObject({ face: z.string().max(300), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
+]);
+export type Plane = z.infer<typeof PlaneSchema>;
+
 const unique = (list: { id: string }[][]) => {
   const ids = list.flat().map((e) => e.id);
   return new Set(ids).size === ids.length;
@@ -61,7 +74,7 @@ const unique = (list: { id: string }[][]) => {
 
 export const SketchSchema = z
   .strictObject({
-    plane: z.strictObject({ base: z.enum(["front", "top", "right"]), offset: z.number().min(-1e5).max(1e5).optional() }),
+    plane: PlaneSchema,
     curves: z.array(CurveSchema).max(2500),
     constraints: z.array(ConstraintSchema).max(10000),
     dimensions: z.array(DimensionSchema).max(5000),
@@ -78,7 +91,8 @@ export type Relation = Constraint | Dimension;
 export type EntityType = "point" | "line" | "circle" | "arc" | "ellipse" | "spline";
 
 export const isDimension = (r: Relation): r is Dimension => "value" in r;
-export const emptySketch = (base: Sketch["plane"]["base"], offset = 0): Sketch => ({ plane: offset ? { base, offset } : { base }, curves: [], constraints: [], dimensions: [] });
+export const sketchIn = (plane: Plane): Sketch => ({ plane, curves: [], constraints: [], dimensions: [] });
+export const emptySketch = (base: "front" | "top" | "right", offset = 0): Sketch => sketchIn(offset ? { base, offset } : { base });
 
 /** Whether a thing can stand where another kind is wanted. */
 export const fits = (want: EntityType, is: EntityType | undefined): boolean => is === want || (want === "circle" && is === "arc");

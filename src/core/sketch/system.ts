@@ -37,13 +37,13 @@ export interface System {
 }
 
 /** Checks that every relation refers to things that are there and of the right kind. */
-export function referenceFault(sketch: Sketch): Refusal | undefined {
+export function referenceFault(sketch: Sketch, relations: readonly Relation[] = [...sketch.constraints, ...sketch.dimensions]): Refusal | undefined {
   const types = new Map<string, EntityType | undefined>();
   const type = (ref: string) => {
     if (!types.has(ref)) types.set(ref, typeOf(sketch, ref));
     return types.get(ref);
   };
-  for (const r of [...sketch.constraints, ...sketch.dimensions]) {
+  for (const r of relations) {
     for (const ref of r.of) if (!type(ref)) return refuse("lost-reference", `${r.id} (${r.kind}) refers to ${ref}, which is not in the sketch.`, [r.id]).refusal;
     if (!KINDS[r.kind].takes.some((t) => t.length === r.of.length && t.every((want, i) => fits(want, type(r.of[i]!)))))
       return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [r.id]).refusal;
@@ -91,6 +91,8 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
   let constant = new Uint8Array(values.length);
   // origin 0,0; the axes run from it to 1,0 and 0,1
   constant.fill(1, 0, FIXED);
+  // pictures of the part stand where the part puts them
+  for (const c of sketch.curves) if (c.projected) constant.fill(1, slotOf.get(c.id)!, slotOf.get(c.id)! + curveKind(c).numbers(c).length);
   const find = (i: number): number => {
     while (root[i] !== i) i = root[i] = root[root[i]!]!;
     return i;

@@ -21,6 +21,7 @@ import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
 import { normalOf } from "@/core/geometry/frame";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { faceAt } from "./view/pick";
 import { createBench, sketchOf, type BenchStore } from "./store";
 import { Tray } from "./tray";
 import type { Layer } from "./view/scene";
@@ -71,7 +72,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           <div className="relative min-h-0 flex-1">
             <Model store={store} projection={p.sheet?.projection ?? "first-angle"} onHint={setHint} />
           </div>
-          <HintLine store={store} hint={mode.kind === "sketch" ? hint : mode.kind === "extrude" ? "Extrude: type a depth, pick regions. Enter accepts, Escape leaves without harm." : mode.kind === "plane" ? "Sketch: choose the plane it lies on." : "Drag turns the model, Shift and drag moves it, the wheel zooms. Begin a step in the tray."} />
+          <HintLine store={store} hint={mode.kind === "sketch" ? hint : mode.kind === "extrude" ? "Extrude: type a depth, pick regions. Enter accepts, Escape leaves without harm." : mode.kind === "plane" ? "Sketch: choose the plane it lies on, or click a flat face of the part." : "Drag turns the model, Shift and drag moves it, the wheel zooms. Begin a step in the tray."} />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
         <Panel defaultSize="22%" minSize="14%" className="flex min-w-0 flex-col">
@@ -119,7 +120,15 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
   const hint = useCallback((h: string) => onHint(h), [onHint]);
   const empty = !document.steps.length && mode.kind === "solid";
   return (
-    <Viewport camera={camera} layers={layers} leftTurns={mode.kind !== "sketch"} label="Model">
+    <Viewport
+      camera={camera} layers={layers} leftTurns={mode.kind !== "sketch"} label="Model"
+      onPick={(at) => {
+        if (mode.kind !== "plane" || !built?.mesh) return;
+        const face = built.faces[faceAt(camera, built.mesh, at) ?? -1];
+        if (face?.frame) store.getState().takePlane({ face: face.key, frame: { origin: [...face.frame.origin], x: [...face.frame.x], y: [...face.frame.y] } });
+        else store.getState().say({ kind: "notice", text: face ? "A sketch lies on a flat face; this one is round." : "Click a flat face of the part, or choose a plane on the card.", about: [] });
+      }}
+    >
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
       {mode.kind === "extrude" && <RegionLayer store={store} />}
       {mode.kind === "solid" && <IdleSketches store={store} />}

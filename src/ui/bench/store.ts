@@ -8,7 +8,7 @@ import { segmentOf } from "@/core/sketch/curves/registry";
 import { toSpace } from "@/core/geometry/frame";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import type { Step } from "@/core/part/steps/registry";
-import { emptySketch, type Sketch } from "@/core/sketch/sketch";
+import { sketchIn, type Plane, type Sketch } from "@/core/sketch/sketch";
 import type { SketchCommand } from "@/core/sketch/commands";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import type { LengthUnit } from "@/core/units/quantity";
@@ -22,7 +22,7 @@ import { extentOf } from "@/core/sketch/profile";
 import { Camera, PICTORIAL, straightAt } from "./view/camera";
 
 /** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
-export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "extrude"; readonly draft: ExtrudeStep; readonly fresh: boolean } | { readonly kind: "plane" };
+export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "extrude"; readonly draft: ExtrudeStep; readonly fresh: boolean } | { readonly kind: "plane"; readonly move?: string };
 
 export interface Message {
   readonly kind: "notice" | "trouble";
@@ -92,17 +92,18 @@ export interface BenchState {
   setTyping(t: Typing | undefined): void;
   say(m: Message | undefined): void;
   openSketch(step: string): void;
-  newSketch(base: Sketch["plane"]["base"], offset: number): void;
+  /** A new sketch on a plane, or the one being moved there. */
+  takePlane(plane: Plane): void;
   openExtrude(operation: ExtrudeStep["operation"]): void;
   editStep(step: Step): void;
   changeDraft(draft: ExtrudeStep): void;
   acceptDraft(): void;
-  choosePlane(): void;
+  choosePlane(move?: string): void;
   openPanel(name: PanelName | undefined): void;
   defineRest(): void;
   /** Goes on with a refused change after one of those that disagree has given way. */
   settleDispute(give: { remove: string } | { measure: string }): void;
-  movePlane(plane: Sketch["plane"]): void;
+  movePlane(plane: Plane): void;
   copy(cut: boolean): void;
   paste(): void;
   leave(): void;
@@ -133,6 +134,7 @@ export const sketchOf = (d: PartDocument, id: string): Sketch | undefined => {
   return s?.kind === "sketch" ? s.sketch : undefined;
 };
 
+const pictures = (s: Pick<Sketch, "curves">) => s.curves.filter((c) => c.projected);
 const boxCorners = (sketch: Sketch): Vec2[] => sketch.curves.flatMap((c) => {
   const s = segmentOf(c);
   return s ? segmentBox(s) : c.kind === "point" ? [c.at] : [];
@@ -169,10 +171,23 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       kernel.request(shownDocument(document(), get().mode), (built, trouble) => {
         set({ building: false });
         if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
+        if (built) follow(built);
         // the last good picture stays
         if (built) set((s) => ({ built: built.mesh || !shownDocument(document(), s.mode).steps.some((x) => x.kind !== "sketch") ? built : { ...built, mesh: undefined } }));
         if (first && built) get().fit();
       });
+    };
+    /** Sketches on the part, and their pictures of its edges, go where it has gone; this is no change to undo. */
+    const follow = (built: Built) => {
+      const moved = document().steps.map((s) => {
+        const at = s.kind === "sketch" ? built.placed[s.id] : undefined;
+        if (s.kind !== "sketch" || !at || JSON.stringify([at.plane, pictures(at)]) === JSON.stringify([s.sketch.plane, pictures(s.sketch)])) return s;
+        const fresh = new Map(at.curves.map((c) => [c.id, c]));
+        return { ...s, sketch: { ...s.sketch, plane: at.plane, curves: s.sketch.curves.map((c) => (c.projected ? (fresh.get(c.id) ?? c) : c)) } };
+      });
+      if (moved.every((s, i) => s === document().steps[i])) return;
+      set((s) => ({ history: { ...s.history, present: { ...document(), steps: moved } } }));
+      saver.save(document());
     };
     const moveTo = (history: History) => {
       const before = document();
@@ -235,9 +250,15 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         rebuild();
         camera.turnTo(straightAt(frameOf(sketch.plane)), () => get().fit());
       },
-      newSketch(base, offset) {
+      takePlane(plane) {
+        const { mode } = get();
+        if (mode.kind === "plane" && mode.move) {
+          const step = mode.move;
+          set({ mode: { kind: "sketch", step }, toolName: "pick" });
+          return get().movePlane(plane);
+        }
         const id = freeStepId(document(), "sketch");
-        if (get().run({ do: "add-step", step: { id, kind: "sketch", sketch: emptySketch(base, offset) } })) get().openSketch(id);
+        if (get().run({ do: "add-step", step: { id, kind: "sketch", sketch: sketchIn(plane) } })) get().openSketch(id);
       },
       openExtrude(operation) {
         const { steps } = document();
@@ -271,7 +292,10 @@ export function createBench(start: PartDocument, version: number, saveTo: string
           get().fit();
         }
       },
-      choosePlane: () => set({ mode: { kind: "plane" }, message: undefined }),
+      choosePlane: (move) => {
+        set({ mode: { kind: "plane", ...(move && { move }) }, message: undefined, panel: undefined });
+        camera.turnTo(PICTORIAL, () => get().fit());
+      },
       openPanel: (panel) => set({ panel: get().panel === panel ? undefined : panel }),
       defineRest() {
         const { mode } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;

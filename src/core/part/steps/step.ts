@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
+import type { Sketch } from "@/core/sketch/sketch";
 import type { Regions } from "@/core/sketch/regions";
 import type { Diagnosis } from "@/core/sketch/solve";
 import type { Frame } from "@/core/geometry/frame";
@@ -10,6 +11,8 @@ import type { Outcome } from "@/core/units/refusal";
 /** A sketch step after solving. */
 export interface BuiltSketch {
   readonly frame: Frame;
+  /** The sketch on the part as built: its plane and its pictures of edges where they stand now, not yet solved. */
+  readonly placed: Sketch;
   readonly diagnosis: Diagnosis;
   readonly regions: Regions;
 }

@@ -5,19 +5,21 @@ export const Coordinate = z.number().min(-1e6).max(1e6);
 export const Point = z.tuple([Coordinate, Coordinate]);
 /** Not part of regions: an aid (true), or a centre line that turned sizes can be taken across. */
 const construction = z.union([z.boolean(), z.literal("centre-line")]).optional();
+/** The edge of the part it is the picture of, by the two faces that meet there; it follows the part and cannot be moved. */
+const projected = z.string().max(700).optional();
 
-export const PointSchema = z.strictObject({ id: Id, kind: z.literal("point"), at: Point, construction });
-export const LineSchema = z.strictObject({ id: Id, kind: z.literal("line"), start: Point, end: Point, construction });
-export const CircleSchema = z.strictObject({ id: Id, kind: z.literal("circle"), centre: Point, radius: z.number().positive().max(1e6), construction });
+export const PointSchema = z.strictObject({ id: Id, kind: z.literal("point"), at: Point, construction, projected });
+export const LineSchema = z.strictObject({ id: Id, kind: z.literal("line"), start: Point, end: Point, construction, projected });
+export const CircleSchema = z.strictObject({ id: Id, kind: z.literal("circle"), centre: Point, radius: z.number().positive().max(1e6), construction, projected });
 /** Counter-clockwise from start to end. Its radius follows from them. */
-export const ArcSchema = z.strictObject({ id: Id, kind: z.literal("arc"), centre: Point, start: Point, end: Point, construction });
+export const ArcSchema = z.strictObject({ id: Id, kind: z.literal("arc"), centre: Point, start: Point, end: Point, construction, projected });
 /** `major` and `minor` are the ends of its two half axes, square to each other. */
-export const EllipseSchema = z.strictObject({ id: Id, kind: z.literal("ellipse"), centre: Point, major: Point, minor: Point, construction });
+export const EllipseSchema = z.strictObject({ id: Id, kind: z.literal("ellipse"), centre: Point, major: Point, minor: Point, construction, projected });
 /** Runs from start to end in the sense that goes from the major to the minor axis. */
-export const EllipseArcSchema = z.strictObject({ id: Id, kind: z.literal("ellipse-arc"), centre: Point, major: Point, minor: Point, start: Point, end: Point, construction });
+export const EllipseArcSchema = z.strictObject({ id: Id, kind: z.literal("ellipse-arc"), centre: Point, major: Point, minor: Point, start: Point, end: Point, construction, projected });
 /** A cubic spline through its points; a handle gives the direction at its end. */
 export const SplineSchema = z
-  .strictObject({ id: Id, kind: z.literal("spline"), through: z.array(Point).min(2).max(100), knots: z.array(z.number()).optional(), startHandle: Point.optional(), endHandle: Point.optional(), construction })
+  .strictObject({ id: Id, kind: z.literal("spline"), through: z.array(Point).min(2).max(100), knots: z.array(z.number()).optional(), startHandle: Point.optional(), endHandle: Point.optional(), construction, projected })
   .refine((s) => !s.knots || (s.knots.length === s.through.length && s.knots.every((k, i) => i === 0 || k - s.knots![i - 1]! > 1e-6)), "knots rise, one for each point");
 
 export const CurveSchema = z.discriminatedUnion("kind", [PointSchema, LineSchema, CircleSchema, ArcSchema, EllipseSchema, EllipseArcSchema, SplineSchema]);

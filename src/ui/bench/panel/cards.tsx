@@ -34,7 +34,7 @@ export function PanelCards({ store }: { store: BenchStore }) {
   if (!sketch) return null;
   if (panel === "sizes") return <SizesCard key={part.steps.length} store={store} sketch={sketch} />;
   if (panel === "finding") return <FindingCard store={store} />;
-  if (panel === "files") return <FilesCard store={store} sketch={sketch} name={part.name} />;
+  if (panel === "files") return <FilesCard store={store} sketch={sketch} name={part.name} step={mode.kind === "sketch" ? mode.step : ""} />;
   return null;
 }
 
@@ -89,7 +89,8 @@ function download(name: string, text: string, type: string): void {
   setTimeout(() => URL.revokeObjectURL(a.href), 1000);
 }
 
-function FilesCard({ store, sketch, name }: { store: BenchStore; sketch: Sketch; name: string }) {
+function FilesCard({ store, sketch, name, step }: { store: BenchStore; sketch: Sketch; name: string; step: string }) {
+  const datum = "face" in sketch.plane ? undefined : sketch.plane;
   const unit = store((s) => s.history.present.units);
   const file = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState("");
@@ -116,8 +117,9 @@ function FilesCard({ store, sketch, name }: { store: BenchStore; sketch: Sketch;
       </div>
       {said && <p role="status" className="pt-2">{said}</p>}
       <h3 className="quiet pt-3 text-xs font-semibold">Plane of this sketch</h3>
-      <div className="join pt-1">
-        {DATUM_PLANES.map((base) => <button key={base} aria-pressed={sketch.plane.base === base} className={`btn btn-sm join-item ${sketch.plane.base === base ? "btn-primary" : ""}`} onClick={() => store.getState().movePlane({ ...sketch.plane, base })}>{base}</button>)}
+      <div className="flex gap-2 pt-1">
+        <span className="join">{DATUM_PLANES.map((base) => <button key={base} aria-pressed={datum?.base === base} className={`btn btn-sm join-item ${datum?.base === base ? "btn-primary" : ""}`} onClick={() => store.getState().movePlane({ ...datum, base })}>{base}</button>)}</span>
+        <button className="btn btn-sm" onClick={() => store.getState().choosePlane(step)}>Another plane or face …</button>
       </div>
     </Card>
   );

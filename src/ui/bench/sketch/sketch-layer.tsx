@@ -13,6 +13,7 @@ import type { Hands, Pointer, Tool } from "../tools/tool";
 import { useCamera } from "../view/viewport";
 import { CurveInk, curvePath, PointInk, regionPath, screenPath, WayArrow } from "./curve-ink";
 import { swinging } from "@/core/sketch/swing";
+import { picturesAt } from "./part-pictures";
 import { PreviewInk } from "./preview-ink";
 import { TypingFields } from "./typing-fields";
 import { DimensionInk, PASSIVE } from "./dimension-ink";
@@ -44,6 +45,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
       select: (ids) => store.getState().select(ids),
       type: (fresh) => store.getState().setTyping({ fresh }),
       say: (kind, text) => store.getState().say({ kind, text, about: [] }),
+      partAt: (at, whole) => picturesAt(store, step, at, whole),
     };
     tool.current = makeTool(toolName, hands, () => store.getState().setTool("pick"));
     tool.current.begin?.();
@@ -73,6 +75,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const preview = tool.current?.preview ?? {};
   const swung = useSwing(store, stored, unit);
   const sketch: Sketch = preview.sketch ?? swung ?? stored;
+  const [partEdge, setPartEdge] = useState<readonly Curve[]>([]);
   const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
   const fields = tool.current?.fields ?? [];
   const passive = toolName !== "pick" && !typing;
@@ -92,7 +95,14 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     const p = pointer(e);
     if (!p || !tool.current) return;
     if (what === "down") svg.current!.setPointerCapture(e.pointerId);
-    tool.current[what]?.(p);
+    // what is measured or tied may be an edge of the part: its picture is drawn by itself
+    const takesPart = !p.hit && (toolName.startsWith("constrain") || (toolName === "dimension" && tool.current.preview.picked?.length !== 2));
+    const edges = takesPart ? picturesAt(store, step, p.at, false) : [];
+    setPartEdge(what === "move" ? edges : []);
+    if (what === "down" && edges.length && store.getState().draw({ do: "draw", curves: [...edges], constraints: [] })) {
+      const now = sketchOf(store.getState().history.present, step)!;
+      tool.current.down?.({ ...p, hit: hitAt(now, p.at, pixel) });
+    } else tool.current[what]?.(p);
     if (what !== "move" || tool.current.hint) onHint(tool.current.hint);
     setHover(p.hit?.ref);
     const box = svg.current!.getBoundingClientRect();
@@ -132,6 +142,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
           return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
         })}
         {sketch.curves.map((c) => <Handles key={c.id} curve={c} px={px} />)}
+        {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
       {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}

@@ -1,5 +1,6 @@
 "use client";
 
+import { planeText } from "@/core/part/steps/sketch/sketch";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
 import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
@@ -37,7 +38,7 @@ export function ExtrudeCard({ store, draft }: { store: BenchStore; draft: Extrud
       <label className="flex items-center justify-between gap-2 text-sm">
         <span className="quiet text-xs">Sketch</span>
         <select className="select select-sm w-44" value={draft.sketch} onChange={(e) => { const { regions: _, ...rest } = draft; changeDraft({ ...rest, sketch: e.target.value }); }}>
-          {sketches.map((s) => <option key={s.id} value={s.id}>{document.steps.indexOf(s) + 1} · {s.kind === "sketch" ? `on ${s.sketch.plane.base}` : ""}</option>)}
+          {sketches.map((s) => <option key={s.id} value={s.id}>{document.steps.indexOf(s) + 1} · {s.kind === "sketch" ? `on ${planeText(s.sketch.plane)}` : ""}</option>)}
         </select>
       </label>
       <div className="join w-full">

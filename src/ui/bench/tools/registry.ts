@@ -16,6 +16,7 @@ import { CutTool } from "./edit/cut";
 import { MirrorTool } from "./edit/mirror";
 import { OffsetTool } from "./edit/offset";
 import { PatternTool } from "./edit/pattern";
+import { ProjectTool } from "./edit/project";
 import { TransformTool, type TransformKind } from "./edit/transform";
 import { PickTool } from "./pick";
 import type { Hands, Tool } from "./tool";
@@ -47,6 +48,8 @@ export function makeTool(name: string, hands: Hands, done: () => void): Tool {
     case "corner": return new CornerTool(hands, "fillet");
     case "corner:chamfer": return new CornerTool(hands, "chamfer");
     case "offset": return new OffsetTool(hands);
+    case "project": return new ProjectTool(hands, false);
+    case "project:face": return new ProjectTool(hands, true);
     case "mirror": return new MirrorTool(hands);
     case "pattern": return new PatternTool(hands, false);
     case "pattern:ring": return new PatternTool(hands, true);

@@ -49,6 +49,8 @@ export interface Hands {
   select(ids: readonly string[]): void;
   type(fresh: NewDimension): void;
   say(kind: "notice" | "trouble", text: string): void;
+  /** Pictures, as curves of the sketch, of the part's edge at a place, or of all edges of the face there. */
+  partAt(at: Vec2, whole: boolean): readonly Curve[];
 }
 
 /** A tool is one small state machine; the layer feeds it pointers and shows its preview. */

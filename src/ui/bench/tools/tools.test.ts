@@ -30,6 +30,7 @@ const hands: Hands = {
   select: (ids) => void (selection = [...ids]),
   type: (fresh) => void (typed = fresh),
   say: (_, text) => void said.push(text),
+  partAt: () => [],
 };
 beforeEach(() => {
   sketch = emptySketch("top");

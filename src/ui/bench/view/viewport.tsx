@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
+import type { Vec2 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
 import { navigate } from "./navigation";
 import { Scene, type Layer } from "./scene";
@@ -9,7 +10,7 @@ import { Scene, type Layer } from "./scene";
 export const useCamera = (camera: Camera) => useSyncExternalStore(camera.subscribe, () => camera.version, () => 0);
 
 /** The model with whatever lies over it. */
-export function Viewport({ camera, layers, leftTurns, children, label }: { camera: Camera; layers: readonly Layer[]; leftTurns: boolean; children?: ReactNode; label: string }) {
+export function Viewport({ camera, layers, leftTurns, children, label, onPick }: { onPick?: (at: Vec2) => void; camera: Camera; layers: readonly Layer[]; leftTurns: boolean; children?: ReactNode; label: string }) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<Scene>(undefined);
@@ -32,9 +33,17 @@ export function Viewport({ camera, layers, leftTurns, children, label }: { camer
       scene.current = undefined;
     };
   }, [camera]);
+  // a press that does not become a drag picks
+  const pressed = useRef<[number, number]>(undefined);
   useEffect(() => scene.current?.show(layers), [layers, camera]);
   return (
-    <div ref={frame} className="group/bench relative h-full w-full touch-none overflow-hidden" role="application" aria-label={label}>
+    <div ref={frame} className="group/bench relative h-full w-full touch-none overflow-hidden" role="application" aria-label={label}
+      onPointerDown={(e) => (pressed.current = e.button === 0 && !(e.target as Element).closest("[data-overlay]") ? [e.clientX, e.clientY] : undefined)}
+      onPointerUp={(e) => {
+        const p = pressed.current, box = frame.current!.getBoundingClientRect();
+        if (p && Math.hypot(e.clientX - p[0], e.clientY - p[1]) < 4) onPick?.([e.clientX - box.left, e.clientY - box.top]);
+      }}
+    >
       <canvas ref={canvas} className="absolute inset-0 h-full w-full" />
       {children}
     </div>

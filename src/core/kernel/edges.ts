@@ -1,0 +1,60 @@
+import type { TopoDS_Shape } from "replicad-opencascadejs";
+import type { Vec3 } from "@/core/geometry/vector";
+import { facesOf } from "./faces";
+import { edgePoints } from "./mesh";
+import type { Kernel } from "./opencascade";
+import { distinct, type Solid } from "./solid";
+
+/** An edge of a body in numbers, named by the two faces that meet there. mm. */
+export interface Edge {
+  /** `extrude1/side/l2|extrude1/end`; edges of the same two faces are told apart by ~2, ~3 in order of place. */
+  readonly key: string;
+  readonly shape: { readonly kind: "line" } | { readonly kind: "circle"; readonly centre: Vec3; readonly axis: Vec3; readonly radius: number; readonly whole: boolean } | { readonly kind: "other" };
+  /** Points along it, first to last. */
+  readonly points: readonly Vec3[];
+}
+
+/** Describes every edge between two faces, in explorer order; seams, which close one face on itself, have none. */
+export function edgesOf(kernel: Kernel, solid: Solid): Edge[] {
+  const faces = facesOf(kernel, solid);
+  return kernel.guard("describing edges", () => {
+    const { index, shapes } = distinct(kernel, solid.shape, "EDGE"), own = distinct(kernel, solid.shape, "FACE");
+    const meets = shapes.map((): string[] => []);
+    own.shapes.forEach((f, i) => {
+      const rim = distinct(kernel, f, "EDGE");
+      for (const e of rim.shapes) meets[index.find(e)]?.push(faces[i]!.key);
+      kernel.release(...rim.shapes);
+    });
+    const list = shapes.flatMap((shape, i) => {
+      const pair = [...new Set(meets[i])].sort();
+      return pair.length === 2 ? [{ base: pair.join("|"), ...describe(kernel, shape) }] : [];
+    });
+    kernel.release(...shapes, ...own.shapes);
+    const groups = new Map<string, number[]>();
+    list.forEach((e, i) => groups.set(e.base, [...(groups.get(e.base) ?? []), i]));
+    const middle = (i: number) => list[i]!.points[list[i]!.points.length >> 1]!;
+    const keys: string[] = [];
+    for (const [base, members] of groups) {
+      members.sort((a, b) => {
+        const [p, q] = [middle(a), middle(b)], k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
+        return k === undefined ? 0 : p[k]! - q[k]!;
+      });
+      members.forEach((m, n) => (keys[m] = n ? `${base}~${n + 1}` : base));
+    }
+    return list.map(({ base: _, ...e }, i) => ({ key: keys[i]!, ...e }));
+  });
+}
+
+function describe(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "key"> {
+  const oc = kernel.library, edge = oc.TopoDS.Edge(shape), adaptor = new oc.BRepAdaptor_Curve(edge);
+  const type = String(adaptor.GetType()), flat = edgePoints(kernel, edge, 0.1);
+  const points = Array.from({ length: flat.length / 3 }, (_, i): Vec3 => [flat[3 * i]!, flat[3 * i + 1]!, flat[3 * i + 2]!]);
+  let kind: Edge["shape"] = type === "GeomAbs_Line" ? { kind: "line" } : { kind: "other" };
+  if (type === "GeomAbs_Circle") {
+    const circle = adaptor.Circle(), position = circle.Position(), c = position.Location(), d = position.Direction();
+    kind = { kind: "circle", centre: [c.X(), c.Y(), c.Z()], axis: [d.X(), d.Y(), d.Z()], radius: circle.Radius(), whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < 1e-9 };
+    kernel.release(c, d, position, circle);
+  }
+  kernel.release(adaptor, edge);
+  return { shape: kind, points };
+}

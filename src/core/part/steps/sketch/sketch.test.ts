@@ -1,0 +1,98 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { measurePart } from "@/core/check/check";
+import { edgesOf } from "@/core/kernel/edges";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { apply, type PartCommand } from "@/core/part/commands";
+import type { PartDocument } from "@/core/part/document";
+import { rebuild } from "@/core/part/rebuild";
+import { pointAt, sketchIn, type Curve } from "@/core/sketch/sketch";
+import { Draft } from "@/demo/draft";
+import { STEEL } from "@/demo/parts";
+import { openNodeKernel } from "@/worker/kernel";
+import { pictureOf } from "./picture";
+import { frameOf } from "./sketch";
+
+let kernel: Kernel;
+beforeAll(async () => {
+  kernel = await openNodeKernel();
+});
+const run = (d: PartDocument, ...commands: PartCommand[]): PartDocument => commands.reduce((now, c) => {
+  const r = apply(now, c);
+  if (!r.ok) throw new Error(r.refusal.sentence);
+  return r.value;
+}, d);
+const NOWHERE = { origin: [0, 0, 0] as [number, number, number], x: [1, 0, 0] as [number, number, number], y: [0, 1, 0] as [number, number, number] };
+/** A 40 × 30 plate, 10 thick, with a hole of radius 5 in its middle. */
+function plate(): PartDocument {
+  const d = new Draft("plate", "mm", STEEL).sketch("top");
+  d.rectangle([0, 0], [40, 30]);
+  d.circle([20, 15], 5);
+  return d.extrude("add", { kind: "depth", depth: 10 }).document;
+}
+const built = (d: PartDocument) => {
+  const r = rebuild(kernel, d);
+  return { ...r, edges: r.body ? edgesOf(kernel, r.body) : [] };
+};
+
+describe("edges of a part", () => {
+  it("are named by the faces that meet there, each once", () => {
+    const { edges } = built(plate());
+    // 12 of the block and 2 rims; the hole's seam has no name
+    expect(edges).toHaveLength(14);
+    expect(new Set(edges.map((e) => e.key)).size).toBe(14);
+    expect(edges.filter((e) => e.shape.kind === "circle").map((e) => e.key).sort()).toEqual(["extrude1/end|extrude1/side/c1", "extrude1/side/c1|extrude1/start"]);
+  });
+  it("look like what they are from each side", () => {
+    const rim = built(plate()).edges.find((e) => e.key === "extrude1/end|extrude1/side/c1")!;
+    expect(pictureOf(rim, frameOf({ base: "top" }), "p")).toMatchObject({ kind: "circle", radius: 5 });
+    expect(pictureOf(rim, frameOf({ base: "front" }), "p")).toMatchObject({ kind: "line" });
+    const tilted = pictureOf(rim, frameOf({ base: "top", tilt: { about: "x", angle: 60 } }), "p")!;
+    expect(tilted.kind).toBe("ellipse");
+    const e = tilted as Extract<Curve, { kind: "ellipse" }>;
+    const half = (p: readonly [number, number]) => Math.hypot(p[0] - e.centre[0], p[1] - e.centre[1]);
+    expect([half(e.major), half(e.minor)].sort((a, b) => a - b)).toEqual([expect.closeTo(2.5, 9), expect.closeTo(5, 9)]);
+  });
+});
+
+describe("a sketch on a face", () => {
+  const onTop = (d: PartDocument) => {
+    const edge = built(d).edges.find((e) => e.key === "extrude1/end|extrude1/side/c1")!;
+    const picture = pictureOf(edge, NOWHERE, "c1")!;
+    return run(
+      d,
+      { do: "add-step", step: { id: "boss", kind: "sketch", sketch: sketchIn({ face: "extrude1/end", frame: NOWHERE }) } },
+      { do: "sketch", step: "boss", command: { do: "draw", curves: [picture, { id: "c2", kind: "circle", centre: [19, 14], radius: 8 }], constraints: [{ id: "k1", kind: "concentric", of: ["c1", "c2"] }], dimensions: [{ id: "m1", kind: "ring", of: ["c1", "c2"], value: 3 }] } },
+      { do: "add-step", step: { id: "ring", kind: "extrude", sketch: "boss", operation: "add", extent: { kind: "depth", depth: 4 } } },
+    );
+  };
+  it("lies where the face is, and its pictures are pinned", () => {
+    const { sketches } = built(onTop(plate()));
+    const s = sketches.get("boss")!;
+    expect(s.frame.origin[2]).toBeCloseTo(10, 9);
+    expect(s.diagnosis.freedoms).toBe(0);
+    expect(pointAt(s.diagnosis.sketch, "c2.centre")).toEqual([expect.closeTo(20, 9), expect.closeTo(15, 9)]);
+  });
+  it("follows when the plate grows and the hole moves", () => {
+    const d = onTop(plate());
+    const steps = d.steps.map((s) => (s.id === "extrude1" ? { ...s, extent: { kind: "depth" as const, depth: 25 } } : s)) as PartDocument["steps"];
+    const moved = run({ ...d, steps }, { do: "sketch", step: "sketch1", command: { do: "drag", curves: [{ id: "c1", kind: "circle", centre: [12, 11], radius: 5 }] } });
+    const s = built(moved).sketches.get("boss")!;
+    expect(s.frame.origin[2]).toBeCloseTo(25, 9);
+    expect(pointAt(s.diagnosis.sketch, "c2.centre")).toEqual([expect.closeTo(12, 9), expect.closeTo(11, 9)]);
+    expect(measurePart(kernel, moved).properties!.box.max[2]).toBeCloseTo(29, 6);
+  });
+  it("says so when the face or the edge is gone", () => {
+    const d = onTop(plate());
+    const without = run(d, { do: "sketch", step: "sketch1", command: { do: "delete", ids: ["c1"] } });
+    expect(built(without).steps.find((s) => s.id === "boss")!.refusal!.code).toBe("lost-edge");
+    const away = { ...d, steps: d.steps.map((s) => (s.id === "boss" && s.kind === "sketch" ? { ...s, sketch: { ...s.sketch, plane: { face: "extrude1/side/c9", frame: NOWHERE } } } : s)) };
+    expect(built(away).steps.find((s) => s.id === "boss")!.refusal!.code).toBe("lost-face");
+  });
+});
+
+describe("tilted planes", () => {
+  it("turn about their own axis by the right-hand rule", () => {
+    expect(frameOf({ base: "top", offset: 5, tilt: { about: "x", angle: 90 } })).toEqual({ origin: [0, 0, 5], x: [1, 0, 0], y: [0, expect.closeTo(0, 12), 1] });
+    expect(frameOf({ base: "top", tilt: { about: "y", angle: 90 } }).x).toEqual([expect.closeTo(0, 12), 0, -1]);
+  });
+});
