@@ -100,5 +100,5 @@ export async function issue(_: FormState, form: FormData): Promise<FormState> {
   const row = await exercise(id);
   if (row.prepared_version < row.version) return { sentence: "The reference is still being measured. Try again in a moment." };
   if (!row.prepared || "trouble" in row.prepared) return { sentence: row.prepared ? row.prepared.trouble : "There is no reference part yet." };
-  redirect(`/handouts/${await issueHandout(id, due.data)}`);
+  redirect(`/handouts/${await issueHandout(id, due.data, form.get("define") === "on")}`);
 }

@@ -15,16 +15,18 @@ export interface Handout {
   readonly sheet: Sheet | null;
   readonly trouble: string | null;
   readonly due_at: Date;
+  /** Whether the program may propose what a student's sketch still lacks. */
+  readonly may_define: boolean;
 }
 
 export const handout = async (id: string): Promise<Handout> =>
-  (await row<Handout>("select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at from handouts h join courses c on c.id = h.course_id where h.id = $1", [id]))!;
+  (await row<Handout>("select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at, h.may_define from handouts h join courses c on c.id = h.course_id where h.id = $1", [id]))!;
 
 /** Issues an exercise: what it is now is frozen, and its Sheet is drawn. */
-export async function issueHandout(exerciseId: string, dueAt: Date): Promise<string> {
+export async function issueHandout(exerciseId: string, dueAt: Date, mayDefine = true): Promise<string> {
   return transaction(async (client) => {
     const made = (await row<{ id: string }>(
-      "insert into handouts (exercise_id, course_id, exercise, revision, due_at) select id, course_id, document, version, $2 from exercises where id = $1 returning id", [exerciseId, dueAt], client))!;
+      "insert into handouts (exercise_id, course_id, exercise, revision, due_at, may_define) select id, course_id, document, version, $2, $3 from exercises where id = $1 returning id", [exerciseId, dueAt, mayDefine], client))!;
     await enqueue({ task: "prepare-handout", handout: made.id }, client);
     return made.id;
   });

@@ -1,11 +1,12 @@
 import { chosen, type Bench } from "./measure";
 import { checkBench } from "./check";
+import { dragFramesBench } from "./drag-frames";
 import { memoryBench } from "./memory";
 import { rebuildBench } from "./rebuild";
 import { sheetBench } from "./sheet";
 import { solverBench } from "./solver";
 
-const BENCHES: Record<string, Bench> = { solver: solverBench, rebuild: rebuildBench, check: checkBench, sheet: sheetBench, memory: memoryBench };
+const BENCHES: Record<string, Bench> = { solver: solverBench, rebuild: rebuildBench, check: checkBench, sheet: sheetBench, memory: memoryBench, "drag-frames": dragFramesBench };
 
 const names = process.argv.slice(2);
 const unknown = names.filter((n) => !BENCHES[n]);

@@ -21,14 +21,17 @@ export interface Grip {
  */
 export class Drag {
   private readonly start: Float64Array;
+  /** The sketch of the step before: what does not move stays the same object. */
+  private last: Sketch;
   private constructor(
-    private readonly sketch: Sketch,
+    sketch: Sketch,
     private readonly system: System,
     private readonly clusters: Prepared[],
     private readonly grip: Grip,
     private readonly held: readonly number[],
   ) {
     this.start = Float64Array.from(system.x);
+    this.last = sketch;
   }
 
   /** Undefined when the sketch as it stands cannot be solved, or nothing is held. */
@@ -67,6 +70,6 @@ export class Drag {
       x.set(before);
       break;
     }
-    return withCoordinates(this.sketch, system);
+    return (this.last = withCoordinates(this.last, system));
   }
 }

@@ -9,7 +9,19 @@ export const quantityOf = (d: Pick<Dimension, "kind">): "length" | "angle" => KI
  * Reads every driving size of a sketch, expressions over each other included.
  * @returns mm and radians by dimension id, or a refusal that names the dimension and the place
  */
-export function drivingSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): { ok: true; value: Map<string, number> } | { ok: false; refusal: Refusal } {
+export function drivingSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): Sizes {
+  // asked for often with the same list: while dragging, and for every number shown
+  const known = read.get(sketch.dimensions)?.[unit];
+  if (known) return known;
+  const sizes = readSizes(sketch, unit);
+  read.set(sketch.dimensions, { ...read.get(sketch.dimensions), [unit]: sizes });
+  return sizes;
+}
+
+type Sizes = { readonly ok: true; readonly value: ReadonlyMap<string, number> } | { readonly ok: false; readonly refusal: Refusal };
+const read = new WeakMap<readonly Dimension[], Partial<Record<LengthUnit, Sizes>>>();
+
+function readSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): Sizes {
   const byName = new Map<string, Dimension>();
   for (const d of sketch.dimensions) {
     byName.set(d.id, byName.get(d.id) ?? d);

@@ -8,7 +8,7 @@ import { rankOf } from "./rank";
 import { curveKind } from "./curves/registry";
 import { arcSweep } from "./curves/arc";
 import { ellipseSweep } from "./curves/ellipse";
-import { isDimension, pointsOf, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import { curveOf, isDimension, pointsOf, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
 import { drivingSizes } from "./sizes";
 import { buildSystem, clustersOf, optionsOf, referenceFault, type System } from "./system";
 import { COLLAPSED, PROBE, PROBE_SURVIVES } from "./tolerance";
@@ -37,7 +37,7 @@ export interface Diagnosis {
 /** Driving relations of a sketch: geometric ones first, so that a surplus falls on a dimension. */
 export const drivingRelations = (sketch: Sketch): Relation[] => [...sketch.constraints, ...sketch.dimensions.filter((d) => !d.reference)];
 
-/** The sketch with the coordinates that the solver's vector holds. */
+/** The sketch with the coordinates that the solver's vector holds; curves that stand where they stood stay the same objects. */
 export function withCoordinates(sketch: Sketch, system: System): Sketch {
   const { x, root, slotOf } = system;
   const at = (i: number) => x[root[i]!]! + 0;
@@ -45,7 +45,8 @@ export function withCoordinates(sketch: Sketch, system: System): Sketch {
     ...sketch,
     curves: sketch.curves.map((c) => {
       const s = slotOf.get(c.id)!, kind = curveKind(c);
-      return kind.withNumbers(c, kind.numbers(c).map((_, i) => at(s + i)));
+      const before = kind.numbers(c), now = before.map((_, i) => at(s + i));
+      return now.every((v, i) => v === before[i]) ? c : kind.withNumbers(c, now);
     }),
   };
 }
@@ -108,10 +109,36 @@ export function solveSketch(sketch: Sketch, unit: LengthUnit): { ok: true; value
   const relations = drivingRelations(sketch);
   const solution = solveRelations(sketch, relations, sizes.value) ?? solveInSteps(sketch, relations, sizes.value);
   if (!solution) {
-    const conflict = conflictAmong(relations, (subset) => solveRelations(sketch, subset, sizes.value, 40) !== undefined);
+    const conflict = conflictIn(sketch, relations, sizes.value);
     return { ok: true, value: { solved: false, sketch, freedoms: 0, loose: [], ways: [], looseRadii: [], agreeing: [], surplus: [], conflict } };
   }
   return { ok: true, value: diagnose(sketch, relations, solution) };
+}
+
+/** So many relations, summed over all tries, are solved at most to make a conflict smallest; then the set is told as it is. */
+const CONFLICT_WORK = 40_000;
+
+/** A smallest set of relations that disagree; looked for among the curves of the first cluster that cannot be solved. */
+function conflictIn(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): string[] {
+  let left = CONFLICT_WORK;
+  const fits = (subset: readonly Relation[]) => {
+    if (left <= 0) return true;
+    left -= subset.length + 10;
+    return solveRelations(sketch, subset, sizes, 40) !== undefined;
+  };
+  const curves = failingCurves(sketch, relations, sizes);
+  const near = curves && relations.filter((r) => r.of.some((ref) => curves.has(curveOf(ref))));
+  return near?.length && near.length < relations.length && !fits(near) ? conflictAmong(near, fits) : conflictAmong(relations, (s) => (s === relations ? false : fits(s)));
+}
+
+/** Ids of the curves whose numbers stand in the first cluster that cannot be solved. */
+function failingCurves(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): Set<string> | undefined {
+  const system = buildSystem(sketch, relations, sizes);
+  if (system.broken.length) return undefined;
+  const failing = clustersOf(system).find((c) => !newton(prepare(c, system.constant), system.x, system.scale, { iterations: 60 }));
+  if (!failing) return undefined;
+  const slots = new Set(failing.unknowns);
+  return new Set(sketch.curves.filter((c) => curveKind(c).numbers(c).some((_, i) => slots.has(system.root[system.slotOf.get(c.id)! + i]!))).map((c) => c.id));
 }
 
 function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clusters }: Solution): Diagnosis {

@@ -48,6 +48,8 @@ export function referenceFault(sketch: Sketch, relations: readonly Relation[] = 
     if (!KINDS[r.kind].takes.some((t) => t.length === r.of.length && t.every((want, i) => fits(want, type(r.of[i]!)))))
       return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [r.id]).refusal;
     if (r.of.length > 1 && r.of[0] === r.of[1]) return refuse("wrong-reference", `${r.id} (${r.kind}) needs two different things.`, [r.id]).refusal;
+  }
+  for (const r of relations) {
     if ((r.kind === "curvature" || r.kind === "tangent") && type(r.of[1]!) === "spline" && !joinedSpline(sketch, r.of as [string, string]))
       return refuse("not-joined", `${r.id} (${r.kind}) needs the end of ${nameOf(r.of[1]!)} joined to ${nameOf(r.of[0]!)} first: make them coincide.`, [r.id]).refusal;
   }
@@ -56,7 +58,7 @@ export function referenceFault(sketch: Sketch, relations: readonly Relation[] = 
 
 /** Whether an end of one is tied, directly or through other points, to the other. */
 function joinedSpline(sketch: Sketch, [a, b]: [string, string]): boolean {
-  const system = buildSystem(sketch, sketch.constraints.filter((c) => c.kind === "coincident" || c.kind === "point-on-curve"), new Map());
+  const system = buildSystem(sketch, sketch.constraints.filter((c) => (c.kind === "coincident" || c.kind === "point-on-curve") && KINDS[c.kind].takes.some((t) => t.length === c.of.length && t.every((want, i) => fits(want, typeOf(sketch, c.of[i]!))))), new Map());
   return sharedPoint(system.slots, a, b) !== undefined;
 }
 

@@ -40,6 +40,8 @@ export interface BenchProps {
   readonly watch: string;
   /** For a student: where the part is handed in. */
   readonly handIn?: string;
+  /** Whether the program may propose what a sketch still lacks. */
+  readonly mayDefine?: boolean;
   readonly lastSubmission?: string | null;
   /** For an instructor: back to the exercise. */
   readonly leaveTo?: string;
@@ -47,7 +49,7 @@ export interface BenchProps {
 
 /** The modelling screen: the Sheet at the left, the model in the middle, Steps and Gauges at the right. */
 export function Bench(props: BenchProps) {
-  const [store] = useState(() => (typeof window === "undefined" ? undefined : createBench(props.document, props.version, props.saveTo)));
+  const [store] = useState(() => (typeof window === "undefined" ? undefined : createBench(props.document, props.version, props.saveTo, props.mayDefine)));
   // the Bench is drawn in the browser only: its kernel and its model live there
   const [ready, setReady] = useState(false);
   useEffect(() => setReady(true), []);
@@ -135,7 +137,7 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
       {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
       <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
       {mode.kind === "extrude" && <div className="absolute left-3 top-3 z-10" data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}
-      {mode.kind === "plane" && <div className="absolute left-1/2 top-1/4 z-10 -translate-x-1/2" data-overlay><PlaneCard store={store} /></div>}
+      {mode.kind === "plane" && <div className="absolute left-3 top-3 z-10" data-overlay><PlaneCard store={store} /></div>}
       <PanelCards store={store} />
       <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center" data-overlay><Tray store={store} /></div>
     </Viewport>

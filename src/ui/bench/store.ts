@@ -252,6 +252,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       },
       takePlane(plane) {
         const { mode } = get();
+        closeCard();
         if (mode.kind === "plane" && mode.move) {
           const step = mode.move;
           set({ mode: { kind: "sketch", step }, toolName: "pick" });
@@ -294,6 +295,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       },
       choosePlane: (move) => {
         set({ mode: { kind: "plane", ...(move && { move }) }, message: undefined, panel: undefined });
+        camera.side = CARD_PIXELS;
         camera.turnTo(PICTORIAL, () => get().fit());
       },
       openPanel: (panel) => set({ panel: get().panel === panel ? undefined : panel }),

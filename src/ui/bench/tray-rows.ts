@@ -64,7 +64,7 @@ export const SKETCH_ROWS: readonly TrayRow[] = [
       { label: "Straight", key: "5", help: "looks straight at the sketch", act: look },
       { label: "See into", key: "6", help: "the part faded, cut at the sketch, or whole", act: seeInto },
       { label: "Find", key: "7", help: "what is found while drawing", act: panel("finding") },
-      { label: "In and out", key: "8", help: "DXF and SVG files, another plane", act: panel("files") },
+      { label: "Files", key: "8", help: "DXF and SVG files, another plane", act: panel("files") },
       { label: "Fit", key: "9", help: "shows everything", act: (s) => s.getState().fit() },
       { label: "Project", key: "0", help: "edges of the part as reference geometry", tool: "project", variants: [{ label: "edges", tool: "project" }, { label: "outline of a face", tool: "project:face" }] },
       { label: "Keys", key: "?", help: "this sheet", act: panel("help") },

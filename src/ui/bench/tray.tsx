@@ -29,7 +29,7 @@ export function Tray({ store }: { store: BenchStore }) {
             const active = isSketch && isTaken(t, toolName);
             const look = active ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200";
             return row.slim ? (
-              <button key={t.key} title={`${t.label}: ${t.help} (${t.key})`} onClick={press(t)} className={`relative flex h-6 items-center gap-1 rounded-field border px-1 text-[10.5px] leading-none ${look}`}>
+              <button key={t.key} title={`${t.label}: ${t.help} (${t.key})`} onClick={press(t)} className={`relative flex h-6 items-center gap-0.5 whitespace-nowrap rounded-field border px-1 text-[10.5px] leading-none tracking-tight ${look}`}>
                 <kbd className="figures quiet text-[9px]">{t.key}</kbd>{t.label}
               </button>
             ) : (

@@ -89,6 +89,7 @@ export function ExerciseForm({ person, id, exercise: e, prepared, isCurrent, sav
             <input type="hidden" name="id" value={id} />
             <input type="hidden" name="due" value={due && new Date(due).toISOString()} />
             <Field label="Due"><input type="datetime-local" className="input" required value={due} onChange={(ev) => setDue(ev.target.value)} /></Field>
+            <label className="flex items-center gap-2 py-2 text-sm"><input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />Students may let the Bench define the rest of a sketch</label>
             <button className="btn" disabled={issuing || !measured || !isCurrent}>Make a handout</button>
             {issued.sentence && <p role="alert" className="text-error">{issued.sentence}</p>}
             {!measured && isCurrent && <p className="quiet">Build the reference part first.</p>}

@@ -14,7 +14,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
   return (
     <Bench
       document={work.document} version={work.version} saveTo={`/api/works/${id}`} heading={`${number} ${title}`} detail={course} dueAt={dueAt} sheet={sheet} sheetTrouble={trouble}
-      watch={`/api/handouts/${id}/state`} handIn={`/api/handouts/${id}/hand-in`} lastSubmission={last ? last.id : null}
+      watch={`/api/handouts/${id}/state`} handIn={`/api/handouts/${id}/hand-in`} mayDefine={h.may_define} lastSubmission={last ? last.id : null}
     />
   );
 }

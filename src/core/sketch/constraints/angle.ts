@@ -1,8 +1,5 @@
-import { turnBetween, turnNow } from "./equations";
+import { fold, turnBetween, turnNow } from "./equations";
 import type { RelationKind } from "./kind";
-
-/** Folds into (-π, π]. */
-const fold = (t: number) => t - 2 * Math.PI * Math.ceil((t - Math.PI) / (2 * Math.PI));
 
 /** The angle between two lines as drawn (0 to 180°), times `times`; `flip` reverses the second. Keeps the sense it has. */
 const between = (times: number, sentence: RelationKind["sentence"]): RelationKind => ({

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { angle } from "./angle";
-import { distance, equalLength, linear, pointCircle, pointLine, sideNow, turnBetween, turnNow } from "./equations";
+import { distance, equalLength, linear, pointCircle, pointLine, sideNow, turnBetween, turnNow, turnTo } from "./equations";
 import type { Equation, Slots } from "./kind";
 
 /** Derivatives by central differences. */
@@ -49,6 +49,16 @@ describe("derivatives agree with differences", () => {
       }),
       { numRuns: 60, seed: 3 },
     );
+  });
+});
+
+describe("the other way round is not stuck", () => {
+  it.each([[0, 90], [180, 90], [90, 0], [-90, 0]])("lines at %d° have a way to %d°", (degrees, target) => {
+    const t = (degrees * Math.PI) / 180, x = Float64Array.from([0, 0, 1, 0, 0, 0, Math.cos(t), Math.sin(t)]);
+    const g = new Float64Array(8), want = (target * Math.PI) / 180;
+    const r = turnTo(A, B, 1, x, target ? [want, -want] : [0, Math.PI]).evaluate(x, g);
+    expect(Math.abs(r)).toBeCloseTo(Math.PI / 2, 9);
+    expect(Math.hypot(...g)).toBeGreaterThan(0.5);
   });
 });
 

@@ -132,6 +132,21 @@ export function turnNow(a: Four, b: Four, x: Float64Array): number {
   return Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
 }
 
+/** Folds an angle into (-π, π]. */
+export const fold = (t: number): number => t - 2 * Math.PI * Math.ceil((t - Math.PI) / (2 * Math.PI));
+
+/**
+ * The turn from line a to line b comes to the nearest of some angles as things stand. The angle itself is the residual:
+ * its sine or cosine would be stationary, and the solver stuck, where lines stand just the other way.
+ */
+export function turnTo(a: Four, b: Four, scale: number, x: Float64Array, targets: readonly number[]): Equation {
+  const now = turnNow(a, b, x);
+  const want = targets.reduce((best, t) => (Math.abs(fold(now - t)) < Math.abs(fold(now - best)) - 1e-12 ? t : best));
+  return turnBetween(a, b, scale, (t) => [fold(t - want), 1]);
+}
+export const ALONG = [0, Math.PI] as const;
+export const ACROSS = [Math.PI / 2, -Math.PI / 2] as const;
+
 /** Signed distance of a point from a line as things stand; positive at its left. */
 export function sideNow(p: Two, l: Four, x: Float64Array): number {
   const dx = x[l[2]]! - x[l[0]]!, dy = x[l[3]]! - x[l[1]]!;

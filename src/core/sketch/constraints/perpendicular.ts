@@ -1,8 +1,8 @@
-import { turnBetween } from "./equations";
+import { ACROSS, turnTo } from "./equations";
 import type { RelationKind } from "./kind";
 
 export const perpendicular: RelationKind = {
   takes: [["line", "line"]],
   sentence: ([a, b]) => `${a} is perpendicular to ${b}`,
-  equations: (s, [a, b]) => [turnBetween(s.line(a!), s.line(b!), s.scale, (t) => [Math.cos(t), -Math.sin(t)])],
+  equations: (s, [a, b], _size, x) => [turnTo(s.line(a!), s.line(b!), s.scale, x, ACROSS)],
 };

@@ -1,15 +1,15 @@
 import { courseOf, sharedPoint, sine } from "./direction";
 import { add, cross, derived, dot, length, pair, scaled, sub, type Dual, type Dual2 } from "./dual";
-import { distance, pointLine, sideNow, turnBetween, type Two } from "./equations";
+import { ACROSS, ALONG, distance, pointLine, sideNow, turnTo, type Two } from "./equations";
 import type { Equation, RelationKind, Slots } from "./kind";
 
 const isRound = (s: Slots, ref: string) => s.type(ref) === "circle" || s.type(ref) === "arc";
 
 /** Joined at a point: there both go the same way. This form stays regular where distances would not. */
-function joined(s: Slots, a: string, b: string, at: string): Equation {
+function joined(s: Slots, a: string, b: string, at: string, x: Float64Array): Equation {
   const p = s.point(at);
-  if (s.type(a) === "line" && isRound(s, b)) return turnBetween(s.line(a), [...s.centre(b), ...p], s.scale, (t) => [Math.cos(t), -Math.sin(t)]);
-  if (isRound(s, a) && isRound(s, b)) return turnBetween([...s.centre(a), ...p], [...s.centre(b), ...p], s.scale, (t) => [Math.sin(t), Math.cos(t)]);
+  if (s.type(a) === "line" && isRound(s, b)) return turnTo(s.line(a), [...s.centre(b), ...p], s.scale, x, ACROSS);
+  if (isRound(s, a) && isRound(s, b)) return turnTo([...s.centre(a), ...p], [...s.centre(b), ...p], s.scale, x, ALONG);
   const ca = courseOf(s, a, at), cb = courseOf(s, b, at), n = ca.slots.length;
   return derived([...ca.slots, ...cb.slots, ...p], (v) => {
     const q: Dual2 = [v[v.length - 2]!, v[v.length - 1]!];
@@ -98,7 +98,7 @@ export const tangent: RelationKind = {
   },
   equations: (s, [a, b], _size, x, { extra = 0 }) => {
     const at = sharedPoint(s, a!, b!);
-    if (at) return [joined(s, a!, b!, at)];
+    if (at) return [joined(s, a!, b!, at, x)];
     if (s.type(b!) === "spline") return [];
     if (s.type(b!) === "ellipse") return s.type(a!) === "line" ? [lineEllipse(s, a!, b!, x)] : ellipseRound(s, a!, b!, extra);
     return [s.type(a!) === "line" ? lineCircle(s, a!, b!, x) : circleCircle(s, a!, b!, x)];

@@ -107,7 +107,7 @@ function FilesCard({ store, sketch, name, step }: { store: BenchStore; sketch: S
     }
   };
   return (
-    <Card store={store} title="In and out">
+    <Card store={store} title="Files and plane">
       <div className="flex flex-wrap gap-2">
         <input ref={file} type="file" accept=".dxf" aria-label="DXF file" className="hidden" onChange={(e) => void take(e.target.files?.[0]).then(() => (file.current!.value = ""))} />
         <button className="btn btn-sm btn-primary" onClick={() => file.current!.click()}>Bring in DXF …</button>

@@ -1,10 +1,18 @@
+import { memo } from "react";
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { isWhole, sampled, segmentEnd, type Segment } from "@/core/geometry/segment";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import type { Region } from "@/core/sketch/regions";
-import type { Curve } from "@/core/sketch/sketch";
+import { pointAt, pointsOf, type Curve } from "@/core/sketch/sketch";
 import type { Camera } from "../view/camera";
+
+/** What is drawn anew when the camera has moved; `view` is its version. */
+interface View {
+  readonly camera: Camera;
+  readonly view: number;
+  readonly frame: Frame;
+}
 
 /** Radians between the corners of a round curve as drawn. */
 const STEP = 0.06;
@@ -50,7 +58,7 @@ function zigzag(camera: Camera, frame: Frame, c: Curve): string {
  * A sketch curve. What it still lacks is told by how it is drawn: loose is hollow with round open ends, pinned is
  * solid with square ends. Construction and reference geometry is thin and dashed.
  */
-export function CurveInk({ camera, frame, curve, loose, chosen, troubled }: { camera: Camera; frame: Frame; curve: Curve; loose: boolean; chosen: boolean; troubled: boolean }) {
+export const CurveInk = memo(function CurveInk({ camera, frame, curve, loose, chosen, troubled }: View & { curve: Curve; loose: boolean; chosen: boolean; troubled: boolean }) {
   const d = curvePath(camera, frame, curve);
   const ink = chosen ? "var(--color-accent)" : "currentColor";
   return (
@@ -70,10 +78,16 @@ export function CurveInk({ camera, frame, curve, loose, chosen, troubled }: { ca
       )}
     </g>
   );
-}
+});
+
+/** The points of a curve. @param loose @param chosen references, joined by commas: text compares by value */
+export const CurvePoints = memo(function CurvePoints({ camera, frame, curve, loose, chosen }: View & { curve: Curve; loose: string; chosen: string }) {
+  const has = (list: string, ref: string) => list.split(",").includes(ref);
+  return <>{pointsOf(curve).map((ref) => <PointInk key={ref} name={ref} at={camera.toPixels(toSpace(frame, pointAt({ curves: [curve] }, ref)))} loose={has(loose, ref)} chosen={has(chosen, ref)} small={/\.(centre|major|minor|start-handle|end-handle)$/.test(ref) || curve.construction !== undefined} />)}</>;
+});
 
 /** An end or centre: open and round while it can move, closed and square when pinned. */
-export function PointInk({ at, loose, chosen, small, name }: { at: Vec2; loose: boolean; chosen: boolean; small: boolean; name: string }) {
+function PointInk({ at, loose, chosen, small, name }: { at: Vec2; loose: boolean; chosen: boolean; small: boolean; name: string }) {
   const ink = chosen ? "var(--color-accent)" : "currentColor";
   const r = small ? 3 : 4;
   return loose ? (

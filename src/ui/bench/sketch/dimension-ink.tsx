@@ -1,13 +1,13 @@
 "use client";
 
-import { useMemo, useRef, useState } from "react";
+import { memo, useMemo, useRef, useState } from "react";
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { solveSketch } from "@/core/sketch/solve";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import { KINDS } from "@/core/sketch/constraints/registry";
 import { measuredValue } from "@/core/sketch/commands";
-import type { Dimension, Sketch } from "@/core/sketch/sketch";
+import { curveById, curveOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
 import type { NewDimension } from "../tools/tool";
@@ -21,7 +21,14 @@ export const PASSIVE = "pointer-events-none group-has-[[data-typing]_input:focus
 type Props = { passive: boolean; store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
 
 /** A dimension: its lines, and its number, which can be picked, moved and typed over. */
-export function DimensionInk(props: Props) {
+export const DimensionInk = memo(DrawnDimension, (a, b) => {
+  const { sketch: before, ...rest } = a, { sketch: after, ...next } = b;
+  const same = (Object.keys(next) as (keyof typeof next)[]).every((k) => rest[k] === next[k]);
+  // another sketch with the same curves under it looks the same
+  return same && before.dimensions === after.dimensions && (a.dimension ?? a.fresh)!.of.every((r) => curveById(before, curveOf(r)) === curveById(after, curveOf(r)));
+});
+
+function DrawnDimension(props: Props) {
   const { store, sketch, frame, chosen, isTyping, troubled, dimension, fresh, passive } = props;
   const camera = store((s) => s.camera);
   useCamera(camera);

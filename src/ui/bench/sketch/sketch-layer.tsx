@@ -1,24 +1,24 @@
 "use client";
 
-import { useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
+import { memo, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { findRegions } from "@/core/sketch/regions";
-import { pointAt, pointsOf, type Curve, type Sketch } from "@/core/sketch/sketch";
+import { curveOf, pointAt, pointsOf, type Curve, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { makeTool } from "../tools/registry";
 import type { Hands, Pointer, Tool } from "../tools/tool";
 import { useCamera } from "../view/viewport";
-import { CurveInk, curvePath, PointInk, regionPath, screenPath, WayArrow } from "./curve-ink";
+import { CurveInk, CurvePoints, curvePath, regionPath, screenPath, WayArrow } from "./curve-ink";
 import { swinging } from "@/core/sketch/swing";
 import { picturesAt } from "./part-pictures";
 import { PreviewInk } from "./preview-ink";
 import { TypingFields } from "./typing-fields";
 import { DimensionInk, PASSIVE } from "./dimension-ink";
 import { hitAt } from "./hit";
-import { GLYPHS, marksOf } from "./marks";
+import { GLYPHS, marksOf, type Mark } from "./marks";
 
 /** The sketch being edited, over the model: ink, marks, dimensions, and the tool at work. */
 export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: string; onHint: (hint: string) => void }) {
@@ -115,7 +115,9 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const ways = new Map(diagnosis?.ways.map((w) => [w.point, w.along]));
   const chosen = new Set([...selection, ...(preview.picked ?? [])]);
   const about = new Set([...(message?.about ?? []), ...(diagnosis?.conflict ?? [])]);
-  const isTroubled = (id: string) => about.has(id) || [...sketch.constraints, ...sketch.dimensions].some((r) => about.has(r.id) && r.of.some((o) => o.split(".")[0] === id));
+  const troubled = about.size ? new Set([...about, ...[...sketch.constraints, ...sketch.dimensions].flatMap((r) => (about.has(r.id) ? r.of.map(curveOf) : []))]) : about;
+  const view = camera.version;
+  const fills = useMemo(() => regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />), [regions, frame, camera, view]);
   const reach = 4000;
   const origin = px([0, 0]);
   const agreeing = new Set(diagnosis?.agreeing);
@@ -128,41 +130,46 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         ref={svg} className="absolute inset-0 h-full w-full text-base-content" style={{ cursor: toolName === "pick" ? "default" : "crosshair" }} data-testid="sketch" data-freedoms={diagnosis?.freedoms}
         onMouseDown={(e) => e.preventDefault() /* a number field that opens keeps the focus */} onPointerDown={feed("down")} onPointerMove={feed("move")} onPointerUp={feed("up")}
       >
-        {regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />)}
+        {fills}
         {[[[-reach, 0], [reach, 0]], [[0, -reach], [0, reach]]].map((l, i) => (
           <path key={i} d={screenPath(camera, frame, l as unknown as Vec2[])} stroke={hover === (i ? "y-axis" : "x-axis") || chosen.has(i ? "y-axis" : "x-axis") ? "var(--color-accent)" : "var(--color-secondary)"} strokeDasharray="14 3 3 3" strokeWidth={0.9} />
         ))}
         <path data-point="origin" d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
         {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
-        {sketch.curves.map((c) => <CurveInk key={c.id} camera={camera} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={isTroubled(c.id)} />)}
-        {sketch.curves.flatMap((c) => pointsOf(c).map((ref) => <PointInk key={ref} name={ref} at={px(pointAt(sketch, ref))} loose={ways.has(ref)} chosen={chosen.has(ref) || hover === ref} small={/\.(centre|major|minor|start-handle|end-handle)$/.test(ref) || c.construction !== undefined} />))}
+        {sketch.curves.map((c) => <CurveInk key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={troubled.has(c.id)} />)}
+        {sketch.curves.map((c) => <CurvePoints key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={pointsOf(c).filter((r) => ways.has(r)).join()} chosen={pointsOf(c).filter((r) => chosen.has(r) || hover === r).join()} />)}
         {!preview.sketch && shownWays.map((w) => <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />)}
         {toolName === "pick" && gaps.map((g, i) => {
           const at = px(g.at);
           return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
         })}
-        {sketch.curves.map((c) => <Handles key={c.id} curve={c} px={px} />)}
+        {sketch.curves.map((c) => c.kind === "spline" && <Handles key={c.id} curve={c} px={px} />)}
         {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
       {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}
       {marksOf(sketch).map((m) => {
         const at = px(m.at);
-        return (
-          <button
-            key={m.id} aria-label={`${m.kind} constraint ${m.id}`} title={`${m.kind}${agreeing.has(m.id) ? " (agrees with the others and adds nothing)" : ""}`}
-            className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${selection.includes(m.id) ? "border-accent text-accent" : "border-secondary"} ${agreeing.has(m.id) ? "border-dashed opacity-70" : ""}`}
-            style={{ left: at[0] + 6 + m.place * 20, top: at[1] + 7 }} onClick={(e) => store.getState().select(e.shiftKey ? [...selection, m.id] : [m.id])}
-          >
-            {GLYPHS[m.kind]}
-          </button>
-        );
+        return <MarkInk key={m.id} store={store} id={m.id} kind={m.kind} x={Math.round(at[0] + 6 + m.place * 20)} y={Math.round(at[1] + 7)} chosen={selection.includes(m.id)} agreeing={agreeing.has(m.id)} passive={passive} />;
       })}
       {sketch.dimensions.map((d) => <DimensionInk key={d.id} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
       {typing && "fresh" in typing && <DimensionInk passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
     </>
   );
 }
+
+/** One mark of a constraint: picked at a click. */
+const MarkInk = memo(function MarkInk({ store, id, kind, x, y, chosen, agreeing, passive }: { store: BenchStore; id: string; kind: Mark["kind"]; x: number; y: number; chosen: boolean; agreeing: boolean; passive: boolean }) {
+  return (
+    <button
+      aria-label={`${kind} constraint ${id}`} title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
+      className={`${passive ? PASSIVE : ""} absolute left-0 top-0 flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${chosen ? "border-accent text-accent" : "border-secondary"} ${agreeing ? "border-dashed opacity-70" : ""}`}
+      style={{ transform: `translate(${x}px, ${y}px)` }} onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
+    >
+      {GLYPHS[kind]}
+    </button>
+  );
+});
 
 /** Handles of a spline hang on its ends by thin lines. */
 function Handles({ curve, px }: { curve: Curve; px: (p: Vec2) => Vec2 }) {

@@ -25,7 +25,7 @@ export function PlaneCard({ store }: { store: BenchStore }) {
   };
   const moving = mode.kind === "plane" && mode.move;
   return (
-    <div className="w-64 space-y-2 rounded-box border border-accent bg-base-100 p-3 shadow-lg" aria-label="New sketch" onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}>
+    <div className="w-60 space-y-2 rounded-box border border-accent bg-base-100 p-3 shadow-lg" aria-label="New sketch" onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}>
       <h2 className="font-semibold">{moving ? "Move the sketch to…" : "New sketch on…"}</h2>
       {PLANES.map(([base, text], i) => (
         <button key={base} autoFocus={i === 0} className="btn btn-sm w-full justify-between" disabled={!moved.ok || !turned.ok} onClick={() => take(base)}>
@@ -33,9 +33,9 @@ export function PlaneCard({ store }: { store: BenchStore }) {
         </button>
       ))}
       <NumberField label="moved towards you by" value={offset} unit={unit} onChange={setOffset} onEscape={leave} trouble={moved.ok ? undefined : moved.refusal.sentence} />
-      <div className="flex items-end gap-2">
+      <div>
         <NumberField label="tilted by" value={angle} unit="°" onChange={setAngle} onEscape={leave} trouble={turned.ok ? undefined : turned.refusal.sentence} />
-        <span className="join pb-0.5">{(["x", "y"] as const).map((a) => <button key={a} type="button" aria-pressed={about === a} className={`btn btn-xs join-item ${about === a ? "btn-primary" : ""}`} onClick={() => setAbout(a)}>about {a}</button>)}</span>
+        <span className="join pt-1">{(["x", "y"] as const).map((a) => <button key={a} type="button" aria-pressed={about === a} className={`btn btn-xs join-item ${about === a ? "btn-primary" : ""}`} onClick={() => setAbout(a)}>about {a}</button>)}</span>
       </div>
       {solid && <p className="quiet text-xs">…or click a flat face of the part.</p>}
       <div className="flex justify-end"><button className="btn btn-sm btn-ghost" onClick={leave}>Leave</button></div>

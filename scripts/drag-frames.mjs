@@ -1,0 +1,77 @@
+// Frames a second while an edge of the mixed sketch is dragged in headless Chromium: JSON lines for npm run bench.
+import { spawnSync } from "node:child_process";
+import { join } from "node:path";
+import { chromium as browserPath, ensureSystem, ROOT } from "./machine.mjs";
+import { startPostgres } from "./postgres.mjs";
+
+ensureSystem({ browser: true });
+process.chdir(ROOT);
+const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const { chromium } = await import("playwright-core");
+const stops = [], close = closing(stops);
+const figure = (metric, value, unit) => process.stdout.write(`${JSON.stringify({ bench: "drag-frames", case: "mixed-120", metric, value: Math.round(value * 1000) / 1000, unit })}\n`);
+let code = 0;
+try {
+  const postgres = await startPostgres("bench", { fresh: true, wishedPort: 54_620 });
+  stops.push(postgres.stop);
+  const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
+  build();
+  runProgram("src/demo/load.ts", env);
+  await startWorker(env, { quiet: true });
+  const web = await startWeb(env, 3_600, { quiet: true });
+  const part = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), join(ROOT, "src/demo/mixed-part.ts")], { cwd: ROOT, encoding: "utf8", maxBuffer: 1 << 26 }).stdout;
+  const browser = await chromium.launch({ executablePath: browserPath(), args: ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-background-networking", "--no-first-run"] });
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" })).newPage();
+  await page.goto(web.address);
+  await page.getByRole("button", { name: "Casimir Dunn" }).click();
+  await page.waitForURL("**/courses");
+  await page.getByRole("row", { name: /WS-05/ }).getByRole("link").first().click();
+  await page.waitForURL("**/bench/*");
+  await page.getByRole("toolbar").waitFor();
+  const id = page.url().split("/").pop();
+  await page.evaluate(async ([work, document]) => {
+    const r = await fetch(`/api/works/${work}`, { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify({ version: 1, document: JSON.parse(document) }) });
+    if (!r.ok) throw new Error(await r.text());
+  }, [id, part]);
+  await page.reload();
+  await page.getByRole("button", { name: "Edit step 1" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByTestId("sketch").waitFor();
+  await page.waitForTimeout(1500);
+  const at = async () => {
+    const b = await page.locator('[data-point="p1.start"]').boundingBox();
+    return [b.x + b.width / 2, b.y + b.height / 2];
+  };
+  const [x, y] = await at();
+  const runs = [];
+  for (let run = 0; run < 3; run++) {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x - 8, y);
+    // moves come from within, one a frame, so that the driver's own pace is not what is measured
+    runs.push(await page.evaluate(([px, py]) => new Promise((done) => {
+      const svg = document.querySelector('[data-testid="sketch"]'), gaps = [];
+      let k = 0, last = performance.now();
+      const step = (now) => {
+        if (k) gaps.push(now - last);
+        last = now;
+        svg.dispatchEvent(new PointerEvent("pointermove", { bubbles: true, clientX: px - 30 + 25 * Math.sin(k / 9), clientY: py, pointerId: 1, isPrimary: true, buttons: 1 }));
+        if (k++ < 180) requestAnimationFrame(step);
+        else done(gaps);
+      };
+      requestAnimationFrame(step);
+    }), [x, y]));
+    await page.mouse.move(x, y);
+    await page.mouse.up();
+    await page.waitForTimeout(300);
+  }
+  const gaps = runs.flat().sort((a, b) => a - b), sum = gaps.reduce((a, b) => a + b, 0);
+  figure("frames", (1000 * gaps.length) / sum, "1/s");
+  figure("p95", gaps[Math.floor(gaps.length * 0.95)], "ms");
+  await browser.close();
+} catch (e) {
+  console.error(e instanceof Error ? e.message : e);
+  code = 1;
+}
+await close();
+process.exit(code);
