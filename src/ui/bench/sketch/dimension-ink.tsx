@@ -1,6 +1,7 @@
 "use client";
 
 import { memo, useMemo, useRef, useState } from "react";
+import { createPortal } from "react-dom";
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { solveSketch } from "@/core/sketch/solve";
@@ -18,7 +19,7 @@ import { dimensionGraphic, dimensionText } from "./dimension-graphic";
 /** While something is drawn, numbers let clicks through; while a number is typed they can be picked up. */
 export const PASSIVE = "pointer-events-none group-has-[[data-typing]_input:focus]/bench:pointer-events-auto";
 
-type Props = { passive: boolean; store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
+type Props = { /** The one drawing that all dimension lines stand in. */ paper: SVGSVGElement | null; passive: boolean; store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
 
 /** A dimension: its lines, and its number, which can be picked, moved and typed over. */
 export const DimensionInk = memo(DrawnDimension, (a, b) => {
@@ -49,10 +50,10 @@ function DrawnDimension(props: Props) {
   const quantity = KINDS[shown.kind].quantity ?? "length";
   return (
     <>
-      <svg className="pointer-events-none absolute inset-0 h-full w-full">
+      {props.paper && createPortal(<g>
         {graphic.lines.map((l, i) => <path key={i} d={screenPath(camera, frame, l)} stroke={ink} strokeWidth={1} fill="none" />)}
         {graphic.arrows.map(arrow)}
-      </svg>
+      </g>, props.paper)}
       {isTyping ? (
         <div className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow" style={{ left: label[0], top: label[1] }} data-overlay data-size-field>
           <SizeField store={store} sketch={sketch} {...(dimension ? { dimension } : { fresh: fresh! })} unit={quantity === "angle" ? "°" : unit} />

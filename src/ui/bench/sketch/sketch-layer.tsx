@@ -75,6 +75,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const preview = tool.current?.preview ?? {};
   const swung = useSwing(store, stored, unit);
   const sketch: Sketch = preview.sketch ?? swung ?? stored;
+  const [paper, setPaper] = useState<SVGSVGElement | null>(null);
   const [partEdge, setPartEdge] = useState<readonly Curve[]>([]);
   const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
   const fields = tool.current?.fields ?? [];
@@ -148,12 +149,14 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
       {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}
-      {marksOf(sketch).map((m) => {
+      <svg ref={setPaper} className="pointer-events-none absolute inset-0 h-full w-full" />
+      {/* marks would only trail behind what is dragged */}
+      {!preview.sketch && marksOf(sketch).map((m) => {
         const at = px(m.at);
         return <MarkInk key={m.id} store={store} id={m.id} kind={m.kind} x={Math.round(at[0] + 6 + m.place * 20)} y={Math.round(at[1] + 7)} chosen={selection.includes(m.id)} agreeing={agreeing.has(m.id)} passive={passive} />;
       })}
-      {sketch.dimensions.map((d) => <DimensionInk key={d.id} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
-      {typing && "fresh" in typing && <DimensionInk passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
+      {sketch.dimensions.map((d) => <DimensionInk key={d.id} paper={paper} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
+      {typing && "fresh" in typing && <DimensionInk paper={paper} passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
     </>
   );
 }
@@ -163,8 +166,8 @@ const MarkInk = memo(function MarkInk({ store, id, kind, x, y, chosen, agreeing,
   return (
     <button
       aria-label={`${kind} constraint ${id}`} title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
-      className={`${passive ? PASSIVE : ""} absolute left-0 top-0 flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${chosen ? "border-accent text-accent" : "border-secondary"} ${agreeing ? "border-dashed opacity-70" : ""}`}
-      style={{ transform: `translate(${x}px, ${y}px)` }} onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
+      className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${chosen ? "border-accent text-accent" : "border-secondary"} ${agreeing ? "border-dashed opacity-70" : ""}`}
+      style={{ left: x, top: y }} onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
     >
       {GLYPHS[kind]}
     </button>
