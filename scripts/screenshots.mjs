@@ -67,7 +67,15 @@ try {
   await student.getByRole("button", { name: /^Sketch on front/ }).click();
   await student.getByTestId("sketch").waitFor();
   await shot(student, "bench-sketch-loose");
-  await student.keyboard.press("o");
+  await student.keyboard.press("2");
+  await student.getByRole("list", { name: "Proposals" }).waitFor();
+  await shot(student, "bench-define-rest");
+  await student.keyboard.press("Escape");
+  await student.keyboard.press("?");
+  await student.getByRole("dialog", { name: "Keys" }).waitFor();
+  await shot(student, "bench-keys");
+  await student.keyboard.press("Escape");
+  await student.keyboard.press("1");
   await student.getByRole("button", { name: /^Extrude Add/ }).click();
   await student.getByRole("form", { name: "Extrude" }).waitFor();
   await shot(student, "bench-extrude");

@@ -37,7 +37,7 @@ async function text(path: string | undefined, what: string): Promise<string> {
 
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
 
-const sketchFigures = (d: Diagnosis) => ({ freedoms: d.freedoms, loose: d.loose, redundant: [...d.agreeing, ...d.surplus], conflicting: d.conflict });
+const sketchFigures = (d: Diagnosis) => ({ freedoms: d.freedoms, clusters: d.clusters, loose: d.loose, redundant: [...d.agreeing, ...d.surplus], conflicting: d.conflict });
 const regionFigures = (d: Diagnosis) => {
   const { regions, gaps } = findRegions(d.sketch);
   return { regions: regions.map(({ name, area, depth, holes }) => ({ name, area, depth, holes: holes.length })), gaps };

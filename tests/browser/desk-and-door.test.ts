@@ -98,7 +98,7 @@ describe.sequential("an instructor at the Bench", () => {
     await teacher.getByTestId("sketch").waitFor();
     const [x, y] = await hand.point("origin");
     for (const r of [110, 60]) {
-      await hand.key("r");
+      await hand.keys("q r");
       await hand.click(x, y);
       await hand.click(x + r, y);
     }

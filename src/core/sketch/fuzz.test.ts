@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { readdirSync, readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { curveKind } from "./curves/registry";
 import { findRegions } from "./regions";
 import { KINDS } from "./constraints/registry";
@@ -9,6 +9,7 @@ import { CONSTRAINT_KINDS, DIMENSION_KINDS, fits as isFit, SketchSchema, typeOf,
 import { solveSketch } from "./solve";
 
 const runs = process.env["CALIPER_LONG"] ? 5000 : 250;
+vi.setConfig({ testTimeout: 600_000 });
 const coordinate = fc.oneof(fc.integer({ min: -60, max: 60 }), fc.double({ min: -1e3, max: 1e3, noNaN: true }));
 const point = fc.tuple(coordinate, coordinate);
 const ids = ["l1", "l2", "l3", "c1", "c2", "a1", "e1", "s1", "p1"];

@@ -61,6 +61,13 @@ describe("freedoms and loose curves", () => {
     expect([...d.loose].sort()).toEqual([...loose].sort());
   });
 
+  it("counts freedoms where they are", () => {
+    const d = solve(sketchOf([line("a", [0, 0], [10, 0]), circle("o", [30, 5], 3)], [["coincident", ["a.start", "origin"]], ["length", ["a"], 10]]));
+    expect(d.freedoms).toBe(4);
+    expect(d.clusters.reduce((n, c) => n + c.freedoms, 0)).toBe(4);
+    expect(d.clusters.filter((c) => c.curves.includes("a")).reduce((n, c) => n + c.freedoms, 0)).toBe(1);
+  });
+
   it("says which way a point can go", () => {
     const d = solve(sketchOf(box, [...boxRelations, ["coincident", ["a.start", "origin"]], ["length", ["a"], 40]]));
     const way = d.ways.find((w) => w.point === "b.end")!;

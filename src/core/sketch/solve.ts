@@ -21,6 +21,8 @@ export interface Diagnosis {
   /** The sketch with exact coordinates; unchanged when not solved. */
   readonly sketch: Sketch;
   readonly freedoms: number;
+  /** Where they are: what moves together, and how many ways it has. */
+  readonly clusters: readonly { readonly curves: readonly string[]; readonly freedoms: number }[];
   /** Curves that can still move or change size. */
   readonly loose: readonly string[];
   readonly ways: readonly Way[];
@@ -110,7 +112,7 @@ export function solveSketch(sketch: Sketch, unit: LengthUnit): { ok: true; value
   const solution = solveRelations(sketch, relations, sizes.value) ?? solveInSteps(sketch, relations, sizes.value);
   if (!solution) {
     const conflict = conflictIn(sketch, relations, sizes.value);
-    return { ok: true, value: { solved: false, sketch, freedoms: 0, loose: [], ways: [], looseRadii: [], agreeing: [], surplus: [], conflict } };
+    return { ok: true, value: { solved: false, sketch, freedoms: 0, clusters: [], loose: [], ways: [], looseRadii: [], agreeing: [], surplus: [], conflict } };
   }
   return { ok: true, value: diagnose(sketch, relations, solution) };
 }
@@ -149,6 +151,7 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
   const surplus = new Set<string>();
   const moves = new Map<number, number[]>();
   let freedoms = 0;
+  const loosely: { slots: ReadonlySet<number>; freedoms: number }[] = [];
   const equationsOf = new Map<string, number>();
   const dependentOf = new Map<string, number>();
   for (const p of clusters) {
@@ -165,6 +168,7 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
       if (!needed.get(id)) dependentOf.set(id, (dependentOf.get(id) ?? 0) + 1);
     }
     freedoms += real.length;
+    if (real.length) loosely.push({ slots: new Set(p.cluster.unknowns), freedoms: real.length });
     for (const m of real) m.forEach((v, i) => {
       if (v === 0) return;
       const slot = p.cluster.unknowns[i]!;
@@ -193,7 +197,9 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
       if (way) ways.push({ point, along: way });
     });
   }
-  return { solved: true, sketch: solved, freedoms, loose, ways, looseRadii, agreeing: [...agreeing], surplus: [...surplus], conflict: [] };
+  const holds = (c: Curve, slots: ReadonlySet<number>) => curveKind(c).numbers(c).some((_, i) => slots.has(root[slotOf.get(c.id)! + i]!));
+  const parts = loosely.map((l) => ({ curves: solved.curves.filter((c) => holds(c, l.slots)).map((c) => c.id), freedoms: l.freedoms }));
+  return { solved: true, sketch: solved, freedoms, clusters: parts, loose, ways, looseRadii, agreeing: [...agreeing], surplus: [...surplus], conflict: [] };
 }
 
 /** Whether one of the motions becomes possible without the equations of a relation. */

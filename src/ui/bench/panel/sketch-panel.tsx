@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo, type ReactNode } from "react";
-import { closings, missingAxisSegment } from "@/core/sketch/profile";
+import { closings, missingAxisSegment, turningFault } from "@/core/sketch/profile";
 import { findRegions } from "@/core/sketch/regions";
 import { idsFor } from "@/core/sketch/edit/rewire";
 import { relationText } from "@/core/sketch/sentences";
@@ -30,6 +30,7 @@ export function SketchPanel({ store, step }: { store: BenchStore; step: string }
       {!dispute && !proposals && <Picked store={store} sketch={sketch} selection={selection} />}
       <Groups store={store} sketch={sketch} />
       <Open store={store} sketch={sketch} />
+      <Turning store={store} sketch={sketch} />
       <Everything store={store} sketch={sketch} />
     </section>
   );
@@ -172,6 +173,16 @@ function Open({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
       {gaps.length > 0 && !near.length && !axis && <p className="quiet">Marked in the drawing by a dashed ring.</p>}
     </Part>
   );
+}
+
+/** With a centre line drawn: what would stand in the way of turning the profile about it. */
+function Turning({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
+  const unit = store((s) => s.history.present.units);
+  const solved = diagnosisOf(sketch, unit)?.sketch ?? sketch;
+  const axis = solved.curves.find((c) => c.kind === "line" && c.construction === "centre-line");
+  const faults = useMemo(() => (axis ? [...new Set(findRegions(solved).regions.flatMap((r) => turningFault(solved, r, axis.id) ?? []))] : []), [solved, axis]);
+  if (!axis || !faults.length) return null;
+  return <Part title={`If turned about ${axis.id}`}>{faults.map((f) => <p key={f} role="status">{f}</p>)}</Part>;
 }
 
 /** The line between two loose ends. */

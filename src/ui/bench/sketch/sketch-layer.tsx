@@ -114,7 +114,9 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
 
   const loose = new Set(diagnosis?.loose);
   const ways = new Map(diagnosis?.ways.map((w) => [w.point, w.along]));
-  const chosen = new Set([...selection, ...(preview.picked ?? [])]);
+  // a relation that is picked lights up what it ties
+  const tied = [...sketch.constraints, ...sketch.dimensions].flatMap((r) => (selection.includes(r.id) ? r.of : []));
+  const chosen = new Set([...selection, ...tied, ...(preview.picked ?? [])]);
   const about = new Set([...(message?.about ?? []), ...(diagnosis?.conflict ?? [])]);
   const troubled = about.size ? new Set([...about, ...[...sketch.constraints, ...sketch.dimensions].flatMap((r) => (about.has(r.id) ? r.of.map(curveOf) : []))]) : about;
   const view = camera.version;
