@@ -15,7 +15,7 @@ export interface Edge {
 }
 
 /** Describes every edge between two faces, in explorer order; seams, which close one face on itself, have none. */
-export function edgesOf(kernel: Kernel, solid: Solid): Edge[] {
+export function edgesOf(kernel: Kernel, solid: Solid): readonly Edge[] {
   const faces = facesOf(kernel, solid);
   return kernel.guard("describing edges", () => {
     const { index, shapes } = distinct(kernel, solid.shape, "EDGE"), own = distinct(kernel, solid.shape, "FACE");

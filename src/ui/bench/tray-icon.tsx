@@ -20,10 +20,12 @@ const PATHS: Readonly<Record<string, string>> = {
   pattern: "M2 3h3v3H2zM6.500 3h3v3h-3zM11 3h3v3h-3zM2 10h3v3H2zM6.500 10h3v3h-3zM11 10h3v3h-3z",
   transform: "M2 9h5v5H2zM9 2h5v5H9zM6 7l3-3",
   construction: "M2 13l2-2M6 9l2-2M10 5l3-3",
+  add: "M3 13V5h10v8zM8 7v4M6 9h4",
+  cut: "M2.500 13V5h3v3h5V5h3v8z",
+  fit: "M2 5V2h3M11 2h3v3M14 11v3h-3M5 14H2v-3",
+  keys: "M2 4h12v8H2zM4.500 6.500h.01M8 6.500h.01M11.500 6.500h.01M5 9.500h6",
   delete: "M3 4h10M6 4V2.500h4V4M4.500 4l.7 9.500h5.600l.7-9.500",
 };
-
-export const hasIcon = (name: string): boolean => name in PATHS;
 
 export function TrayIcon({ name }: { name: string }) {
   return <svg width={16} height={16} viewBox="0 0 16 16" fill="none" stroke="currentColor" strokeWidth={1.3} strokeLinejoin="round" strokeLinecap="round" aria-hidden><path d={PATHS[name]} /></svg>;

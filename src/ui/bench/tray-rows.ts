@@ -123,10 +123,10 @@ export const SOLID_ROWS: readonly TrayRow[] = [
     name: "Build",
     tools: [
       { label: "Sketch", icon: "line", key: "q", help: "a new sketch on a plane or face", act: (s) => s.getState().choosePlane() },
-      { label: "Add material", icon: "rectangle", key: "w", help: "extrudes a sketch", act: (s) => s.getState().openExtrude("add") },
-      { label: "Cut material", icon: "corner", key: "e", help: "cuts with a sketch", act: (s) => s.getState().openExtrude("cut") },
-      { label: "Fit", icon: "point", key: "r", help: "shows everything", act: (s) => s.getState().fit() },
-      { label: "Keys", icon: "dimension", key: "?", help: "the keys", act: panel("help") },
+      { label: "Add material", icon: "add", key: "w", help: "extrudes a sketch", act: (s) => s.getState().openExtrude("add") },
+      { label: "Cut material", icon: "cut", key: "e", help: "cuts with a sketch", act: (s) => s.getState().openExtrude("cut") },
+      { label: "Fit", icon: "fit", key: "r", help: "shows everything", act: (s) => s.getState().fit() },
+      { label: "Keys", icon: "keys", key: "?", help: "the keys", act: panel("help") },
     ],
   },
 ];

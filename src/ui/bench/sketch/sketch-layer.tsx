@@ -76,6 +76,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const swung = useSwing(store, stored, unit);
   const sketch: Sketch = preview.sketch ?? swung ?? stored;
   const [paper, setPaper] = useState<SVGSVGElement | null>(null);
+  const [top, setTop] = useState<SVGSVGElement | null>(null);
   const [partEdge, setPartEdge] = useState<readonly Curve[]>([]);
   const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
   const fields = tool.current?.fields ?? [];
@@ -89,7 +90,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const pointer = (e: PointerEvent): Pointer | undefined => {
     const box = svg.current!.getBoundingClientRect();
     const at = camera.onPlane(frame, [e.clientX - box.left, e.clientY - box.top]);
-    return at && { at, hit: hitAt(stored, at, pixel), pixel, shift: e.shiftKey };
+    return at && { at, hit: tool.current?.preview.sketch ? undefined : hitAt(stored, at, pixel), pixel, shift: e.shiftKey };
   };
   const feed = (what: "down" | "move" | "up") => (e: PointerEvent) => {
     if (what !== "move" && e.button !== 0) return;
@@ -121,6 +122,14 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const troubled = about.size ? new Set([...about, ...[...sketch.constraints, ...sketch.dimensions].flatMap((r) => (about.has(r.id) ? r.of.map(curveOf) : []))]) : about;
   const view = camera.version;
   const fills = useMemo(() => regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />), [regions, frame, camera, view]);
+  const moving = new Set(preview.sketch?.curves.flatMap((c, i) => (c === stored.curves[i] ? [] : [c.id])));
+  const inks = (which: (c: Curve) => boolean) => {
+    const curves = sketch.curves.filter(which);
+    return [
+      ...curves.map((c) => <CurveInk key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={troubled.has(c.id)} />),
+      ...curves.map((c) => <CurvePoints key={`${c.id}:points`} camera={camera} view={view} frame={frame} curve={c} loose={pointsOf(c).filter((r) => ways.has(r)).join()} chosen={pointsOf(c).filter((r) => chosen.has(r) || hover === r).join()} />),
+    ];
+  };
   const reach = 4000;
   const origin = px([0, 0]);
   const agreeing = new Set(diagnosis?.agreeing);
@@ -130,7 +139,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   return (
     <>
       <svg
-        ref={svg} className="absolute inset-0 h-full w-full text-base-content" style={{ cursor: toolName === "pick" ? "default" : "crosshair" }} data-testid="sketch" data-freedoms={diagnosis?.freedoms}
+        ref={svg} className="absolute inset-0 h-full w-full text-base-content" style={{ ...SHEET, cursor: toolName === "pick" ? "default" : "crosshair" }} data-testid="sketch" data-freedoms={diagnosis?.freedoms}
         onMouseDown={(e) => e.preventDefault() /* a number field that opens keeps the focus */} onPointerDown={feed("down")} onPointerMove={feed("move")} onPointerUp={feed("up")}
       >
         {fills}
@@ -139,29 +148,36 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         ))}
         <path data-point="origin" d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
         {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
-        {sketch.curves.map((c) => <CurveInk key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={troubled.has(c.id)} />)}
-        {sketch.curves.map((c) => <CurvePoints key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={pointsOf(c).filter((r) => ways.has(r)).join()} chosen={pointsOf(c).filter((r) => chosen.has(r) || hover === r).join()} />)}
+        {inks((c) => !moving.has(c.id))}
         {!preview.sketch && shownWays.map((w) => <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />)}
         {toolName === "pick" && gaps.map((g, i) => {
           const at = px(g.at);
           return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
         })}
         {sketch.curves.map((c) => c.kind === "spline" && <Handles key={c.id} curve={c} px={px} />)}
+      </svg>
+      {/* what moves is painted on a sheet of its own: the rest need not be painted again */}
+      <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" style={SHEET}>
+        {inks((c) => moving.has(c.id))}
         {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
       {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}
-      <svg ref={setPaper} className="pointer-events-none absolute inset-0 h-full w-full" />
+      <svg ref={setPaper} className="pointer-events-none absolute inset-0 h-full w-full" style={SHEET} />
+      <svg ref={setTop} className="pointer-events-none absolute inset-0 h-full w-full" style={SHEET} />
       {/* marks would only trail behind what is dragged */}
       {!preview.sketch && marksOf(sketch).map((m) => {
         const at = px(m.at);
         return <MarkInk key={m.id} store={store} id={m.id} kind={m.kind} x={Math.round(at[0] + 6 + m.place * 20)} y={Math.round(at[1] + 7)} chosen={selection.includes(m.id)} agreeing={agreeing.has(m.id)} passive={passive} />;
       })}
-      {sketch.dimensions.map((d) => <DimensionInk key={d.id} paper={paper} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
+      {sketch.dimensions.map((d) => <DimensionInk key={d.id} paper={moving.size && d.of.some((r) => moving.has(curveOf(r))) ? top : paper} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
       {typing && "fresh" in typing && <DimensionInk paper={paper} passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
     </>
   );
 }
+
+/** A sheet that is painted by itself. */
+const SHEET = { willChange: "transform" } as const;
 
 /** One mark of a constraint: picked at a click. */
 const MarkInk = memo(function MarkInk({ store, id, kind, x, y, chosen, agreeing, passive }: { store: BenchStore; id: string; kind: Mark["kind"]; x: number; y: number; chosen: boolean; agreeing: boolean; passive: boolean }) {
