@@ -1,4 +1,4 @@
-import { around, ellipseAngle, nearestOn, segmentAt, segmentBox, segmentMotion, stretch, type Segment } from "./segment";
+import { around, ellipseAngle, isWhole, nearestOn, segmentAt, segmentBox, segmentMotion, stretch, type Segment } from "./segment";
 import { add2, cross2, distance2, dot2, scale2, sub2, type Vec2 } from "./vector";
 
 /** Where two segments meet: the place and its parameter on each. */
@@ -109,7 +109,23 @@ function byHalving(p: Segment, q: Segment, join: number): Vec2[] {
     for (const tt of [[t[0], tm], [tm, t[1]]] as [number, number][]) for (const uu of [[u[0], um], [um, u[1]]] as [number, number][]) visit(stretch(p, ...tt), stretch(q, ...uu), tt, uu, depth - 1);
   };
   visit(p, q, [0, 1], [0, 1], 7);
-  return found;
+  return asTouches(p, q, found, join);
+}
+
+/** Where curves touch they are nearer than counts as meeting over a stretch: of the places found in it the middle one stays. */
+function asTouches(p: Segment, q: Segment, found: readonly Vec2[], join: number): Vec2[] {
+  const list = found.map((at) => ({ at, t: nearestOn(p, at).t })).sort((a, b) => a.t - b.t);
+  const onBoth = (t: number) => nearestOn(q, segmentAt(p, t)).distance <= 2 * join;
+  const groups: (typeof list)[] = [];
+  for (const m of list) {
+    const last = groups[groups.length - 1], before = last?.[last.length - 1];
+    if (before && onBoth((before.t + m.t) / 2)) last.push(m);
+    else groups.push([m]);
+  }
+  // around the start of a whole circle or ellipse
+  const [first, last] = [groups[0], groups[groups.length - 1]];
+  if (first && last && first !== last && isWhole(p) && onBoth(((last[last.length - 1]!.t + 1 + first[0]!.t) / 2) % 1)) groups.splice(0, 1, [...groups.pop()!, ...first]);
+  return groups.map((g) => g[g.length >> 1]!.at);
 }
 
 /** Newton's method on p(t) = q(u); where they only touch, the nearest place. */

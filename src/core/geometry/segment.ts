@@ -1,4 +1,4 @@
-import { add2, cross2, distance2, dot2, scale2, sub2, type Vec2 } from "./vector";
+import { cross2, distance2, dot2, scale2, sub2, type Vec2 } from "./vector";
 import { splitBezier, bezierAt, bezierDerivative, type Bezier } from "./bezier";
 
 /**
@@ -177,24 +177,5 @@ export function headingAt(s: Segment, t: number): [number, number] {
   return [Math.atan2(d[1], d[0]), cross2(d, e) / (l * l * l)];
 }
 
-/** A segment moved, turned, mirrored or scaled evenly: p → origin + x·p₀ + y·p₁ with x, y square to each other and as long. */
-export function transformed<S extends Segment>(s: S, map: (p: Vec2) => Vec2): S {
-  const o = map([0, 0]), vector = (v: Vec2): Vec2 => sub2(map(v), o);
-  const turns = cross2(vector([1, 0]), vector([0, 1])) > 0;
-  const moved = (): Segment => {
-    switch (s.kind) {
-      case "line": return { ...s, a: map(s.a), b: map(s.b) };
-      case "spline": return { ...s, beziers: s.beziers.map((b): Bezier => [map(b[0]), map(b[1]), map(b[2]), map(b[3])]) };
-      case "ellipse": return { ...s, centre: map(s.centre), major: vector(s.major), minor: vector(s.minor) };
-      case "arc": {
-        const start = vector(scale2([Math.cos(s.from), Math.sin(s.from)], s.radius));
-        return { ...s, centre: map(s.centre), radius: Math.hypot(...start), from: Math.atan2(start[1], start[0]), sweep: turns ? s.sweep : -s.sweep };
-      }
-    }
-  };
-  return moved() as S;
-}
-
 /** The point at a share of the way, for marks and names. */
 export const segmentMiddle = (s: Segment): Vec2 => segmentAt(s, 0.5);
-export const lerp2 = (a: Vec2, b: Vec2, t: number): Vec2 => add2(scale2(a, 1 - t), scale2(b, t));

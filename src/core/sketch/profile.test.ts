@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { axesOf, closings, missingAxisSegment, strayCurves, turningFault } from "./profile";
+import { axesOf, closings, missingAxisSegment, turningFault } from "./profile";
 import { findRegions } from "./regions";
 import { emptySketch, type Curve, type Sketch } from "./sketch";
 
@@ -19,10 +19,6 @@ describe("open profiles", () => {
     const s = sketch(line("g", [0, -5], [0, 30], "centre-line"), line("a", [0, 0], [10, 0]), line("b", [10, 0], [10, 20]), line("c", [10, 20], [0, 20]));
     expect(axesOf(s)[0]).toBe("g");
     expect(missingAxisSegment(s, findRegions(s).gaps)).toEqual({ ends: ["a.start", "c.end"], axis: "g" });
-  });
-  it("curves no region uses are stray", () => {
-    const s = { ...box(0, 10), curves: [...box(0, 10).curves, line("x", [30, 30], [40, 30])] };
-    expect(strayCurves(s, findRegions(s).regions).map((c) => c.id)).toEqual(["x"]);
   });
 });
 

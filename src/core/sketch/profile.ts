@@ -2,7 +2,7 @@ import { segmentAt, segmentBox } from "@/core/geometry/segment";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "./curves/registry";
 import type { Gap, Region } from "./regions";
-import type { Curve, Line, Sketch } from "./sketch";
+import type { Line, Sketch } from "./sketch";
 import { JOIN } from "./tolerance";
 
 /** Two loose ends that are meant to be one. */
@@ -67,12 +67,6 @@ export function turningFault(sketch: Sketch, region: Region, axis: string): stri
   }
   return undefined;
 }
-
-/** Curves that no closed region uses and that are not aids. */
-export const strayCurves = (sketch: Sketch, regions: readonly Region[]): Curve[] => {
-  const used = new Set(regions.flatMap((r) => [...r.outer, ...r.holes.flat()].map((s) => s.curve)));
-  return sketch.curves.filter((c) => !c.construction && c.kind !== "point" && !used.has(c.id));
-};
 
 /** Box around everything drawn; undefined for an empty sketch. */
 export function extentOf(sketch: Pick<Sketch, "curves">): [Vec2, Vec2] | undefined {

@@ -1,118 +1,23 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
-import { apply, freeStepId, record, redo, startHistory, undo, type History, type PartCommand } from "@/core/part/commands";
+import { apply, freeStepId, record, redo, startHistory, undo, type History } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
-import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
 import { segmentBox } from "@/core/geometry/segment";
 import type { Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import { toSpace } from "@/core/geometry/frame";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
-import type { Step } from "@/core/part/steps/registry";
-import { sketchIn, type Plane, type Sketch } from "@/core/sketch/sketch";
+import { sketchIn, type Sketch } from "@/core/sketch/sketch";
 import type { SketchCommand } from "@/core/sketch/commands";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import type { LengthUnit } from "@/core/units/quantity";
 import { BenchKernel } from "./kernel/client";
 import type { Built } from "./kernel/messages";
-import { Saver, type SaveState } from "./saver";
-import type { NewDimension, Tool } from "./tools/tool";
+import { Saver } from "./saver";
 import { clipOf, type Clip } from "@/core/sketch/edit/clipboard";
-import { defineTheRest, type Proposal } from "@/core/sketch/define";
+import { defineTheRest } from "@/core/sketch/define";
 import { extentOf } from "@/core/sketch/profile";
+import { Hand, type BenchState, type Mode } from "./state";
 import { Camera, PICTORIAL, straightAt } from "./view/camera";
-
-/** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
-export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "extrude"; readonly draft: ExtrudeStep; readonly fresh: boolean } | { readonly kind: "plane"; readonly move?: string };
-
-export interface Message {
-  readonly kind: "notice" | "trouble";
-  readonly text: string;
-  /** Things it is about, to be marked. */
-  readonly about: readonly string[];
-}
-
-/** A change that was refused because relations disagree, and which of those there are could give way. */
-export interface Dispute {
-  readonly command: SketchCommand;
-  readonly ids: readonly string[];
-}
-
-/** Cards that lie over the model on demand. */
-export type PanelName = "sizes" | "finding" | "files" | "help";
-
-/** The tool at work, for keys; it lives in the sketch's layer. */
-export class Hand {
-  tool: Tool | undefined;
-  redraw: () => void = () => {};
-  again(): boolean {
-    const did = this.tool?.again?.() ?? false;
-    if (did) this.redraw();
-    return did;
-  }
-  enter(): boolean {
-    const did = this.tool?.enter?.() ?? false;
-    if (did) this.redraw();
-    return did;
-  }
-}
-
-/** A size being typed: of a dimension that is there, or of a new one. */
-export type Typing = { readonly id: string } | { readonly fresh: NewDimension };
-
-export interface BenchState {
-  readonly history: History;
-  readonly mode: Mode;
-  readonly toolName: string;
-  readonly selection: readonly string[];
-  readonly typing: Typing | undefined;
-  readonly built: Built | undefined;
-  readonly building: boolean;
-  readonly message: Message | undefined;
-  readonly saved: SaveState;
-  readonly ticked: ReadonlySet<string>;
-  readonly camera: Camera;
-  readonly hand: Hand;
-  readonly dispute: Dispute | undefined;
-  /** What Define the rest proposes, being looked through. */
-  readonly proposals: readonly Proposal[] | undefined;
-  readonly panel: PanelName | undefined;
-  /** Whether what is loose swings. */
-  readonly swinging: boolean;
-  /** How the part shows behind a sketch. */
-  readonly see: "faded" | "cut" | "solid";
-  /** Whether this handout lets the program propose what is missing. */
-  readonly mayDefine: boolean;
-
-  run(command: PartCommand): boolean;
-  draw(command: SketchCommand): boolean;
-  undo(): void;
-  redo(): void;
-  select(ids: readonly string[]): void;
-  setTool(name: string): void;
-  setTyping(t: Typing | undefined): void;
-  say(m: Message | undefined): void;
-  openSketch(step: string): void;
-  /** A new sketch on a plane, or the one being moved there. */
-  takePlane(plane: Plane): void;
-  openExtrude(operation: ExtrudeStep["operation"]): void;
-  editStep(step: Step): void;
-  changeDraft(draft: ExtrudeStep): void;
-  acceptDraft(): void;
-  choosePlane(move?: string): void;
-  openPanel(name: PanelName | undefined): void;
-  defineRest(): void;
-  /** Goes on with a refused change after one of those that disagree has given way. */
-  settleDispute(give: { remove: string } | { measure: string }): void;
-  movePlane(plane: Plane): void;
-  copy(cut: boolean): void;
-  paste(): void;
-  leave(): void;
-  fit(): void;
-  tick(id: string): void;
-  /** Resolves when every change is on the server. */
-  settled(): Promise<void>;
-  close(): void;
-}
 
 export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
 

@@ -1,6 +1,7 @@
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import type { Constraint } from "@/core/sketch/sketch";
-import { sketchOf, type BenchStore, type PanelName } from "./store";
+import type { PanelName } from "./state";
+import { sketchOf, type BenchStore } from "./store";
 import { straightAt } from "./view/camera";
 
 export interface TrayTool {
