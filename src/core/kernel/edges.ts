@@ -27,25 +27,31 @@ export function edgesOf(kernel: Kernel, solid: Solid): readonly Edge[] {
     });
     const list = shapes.flatMap((shape, i) => {
       const pair = [...new Set(meets[i])].sort();
-      return pair.length === 2 ? [{ base: pair.join("|"), ...describe(kernel, shape) }] : [];
+      return pair.length === 2 ? [{ base: pair.join("|"), ...describeEdge(kernel, shape) }] : [];
     });
     kernel.release(...shapes, ...own.shapes);
-    const groups = new Map<string, number[]>();
-    list.forEach((e, i) => groups.set(e.base, [...(groups.get(e.base) ?? []), i]));
-    const middle = (i: number) => list[i]!.points[list[i]!.points.length >> 1]!;
-    const keys: string[] = [];
-    for (const [base, members] of groups) {
-      members.sort((a, b) => {
-        const [p, q] = [middle(a), middle(b)], k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
-        return k === undefined ? 0 : p[k]! - q[k]!;
-      });
-      members.forEach((m, n) => (keys[m] = n ? `${base}~${n + 1}` : base));
-    }
-    return list.map(({ base: _, ...e }, i) => ({ key: keys[i]!, ...e }));
+    return numbered(list);
   });
 }
 
-function describe(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "key"> {
+/** Names made unique: edges that share one are told apart by ~2, ~3 in order of place. */
+export function numbered(list: readonly (Omit<Edge, "key"> & { readonly base: string })[]): Edge[] {
+  const groups = new Map<string, number[]>();
+  list.forEach((e, i) => groups.set(e.base, [...(groups.get(e.base) ?? []), i]));
+  const middle = (i: number) => list[i]!.points[list[i]!.points.length >> 1]!;
+  const keys: string[] = [];
+  for (const [base, members] of groups) {
+    members.sort((a, b) => {
+      const [p, q] = [middle(a), middle(b)], k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
+      return k === undefined ? 0 : p[k]! - q[k]!;
+    });
+    members.forEach((m, n) => (keys[m] = n ? `${base}~${n + 1}` : base));
+  }
+  return list.map(({ base: _, ...e }, i) => ({ key: keys[i]!, ...e }));
+}
+
+/** An edge of the kernel in numbers. */
+export function describeEdge(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "key"> {
   const oc = kernel.library, edge = oc.TopoDS.Edge(shape), adaptor = new oc.BRepAdaptor_Curve(edge);
   const type = String(adaptor.GetType()), flat = edgePoints(kernel, edge, 0.1);
   const points = Array.from({ length: flat.length / 3 }, (_, i): Vec3 => [flat[3 * i]!, flat[3 * i + 1]!, flat[3 * i + 2]!]);

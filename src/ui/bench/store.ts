@@ -73,7 +73,8 @@ export function createBench(start: PartDocument, version: number, saveTo: string
     const document = () => get().history.present;
     const rebuild = (first = false) => {
       set({ building: true });
-      kernel.request(shownDocument(document(), get().mode), (built, trouble) => {
+      const { mode } = get(), at = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+      kernel.request(shownDocument(document(), mode), at && mode.kind === "sketch" ? { frame: frameOf(at.plane), before: document().steps.findIndex((s) => s.id === mode.step) } : undefined, (built, trouble) => {
         set({ building: false });
         if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
         if (built) follow(built);

@@ -67,7 +67,7 @@ export const SKETCH_ROWS: readonly TrayRow[] = [
       { label: "Find", key: "7", help: "what is found while drawing", act: panel("finding") },
       { label: "Files", key: "8", help: "DXF and SVG files, another plane", act: panel("files") },
       { label: "Fit", key: "9", help: "shows everything", act: (s) => s.getState().fit() },
-      { label: "Project", key: "0", help: "edges of the part as reference geometry", tool: "project", variants: [{ label: "edges", tool: "project" }, { label: "outline of a face", tool: "project:face" }] },
+      { label: "Project", key: "0", help: "edges of the part as reference geometry", tool: "project", variants: [{ label: "edges", tool: "project" }, { label: "outline of a face", tool: "project:face" }, { label: "section", tool: "project:section" }] },
       { label: "Keys", key: "?", help: "this sheet", act: panel("help") },
     ],
   },

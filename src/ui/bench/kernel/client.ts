@@ -1,5 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
-import type { Built, FromWorker, ToWorker } from "./messages";
+import type { Built, FromWorker, SketchAtWork, ToWorker } from "./messages";
 
 /** A heap past this makes the worker be replaced; the user does not notice. */
 const REPLACE_BYTES = 400 * 1_048_576;
@@ -11,11 +11,11 @@ export class BenchKernel {
   private worker: Worker | undefined;
   private next = 1;
   private running: { id: number; timer: ReturnType<typeof setTimeout>; settle: (b: Built | undefined, trouble?: string) => void } | undefined;
-  private waiting: { document: PartDocument; settle: (b: Built | undefined, trouble?: string) => void } | undefined;
+  private waiting: { document: PartDocument; sketch: SketchAtWork | undefined; settle: (b: Built | undefined, trouble?: string) => void } | undefined;
 
   /** @param settle receives what was built, or undefined and a sentence; not called when a later request overtakes */
-  request(document: PartDocument, settle: (built: Built | undefined, trouble?: string) => void): void {
-    this.waiting = { document, settle };
+  request(document: PartDocument, sketch: SketchAtWork | undefined, settle: (built: Built | undefined, trouble?: string) => void): void {
+    this.waiting = { document, sketch, settle };
     if (!this.running) this.turn();
   }
 
@@ -33,7 +33,7 @@ export class BenchKernel {
     this.worker ??= this.open();
     const id = this.next++;
     this.running = { id, settle: job.settle, timer: setTimeout(() => this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`), LIMIT_MS) };
-    this.worker.postMessage({ id, document: job.document } satisfies ToWorker);
+    this.worker.postMessage({ id, document: job.document, sketch: job.sketch } satisfies ToWorker);
   }
 
   private hear(m: FromWorker): void {

@@ -25,5 +25,11 @@ export interface Built {
 export interface ToWorker {
   readonly id: number;
   readonly document: PartDocument;
+  /** The sketch at work: its plane, and how many steps stand before it. What it may show is what they have built. */
+  readonly sketch?: SketchAtWork | undefined;
+}
+export interface SketchAtWork {
+  readonly frame: Frame;
+  readonly before: number;
 }
 export type FromWorker = { readonly id: number; readonly built: Built; readonly heapBytes: number } | { readonly id: number; readonly failed: string };

@@ -1,5 +1,6 @@
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
+import type { Edge } from "@/core/kernel/edges";
 import { pictureOf } from "@/core/part/steps/sketch/picture";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { idsFor, LETTER } from "@/core/sketch/edit/rewire";
@@ -8,15 +9,19 @@ import { sketchOf, type BenchStore } from "../store";
 import { faceAt, lineAt } from "../view/pick";
 
 const EDGE_PIXELS = 7;
+/** One edge or outline, all edges of a face, or where the plane cuts the part. */
+export type PartPick = "edge" | "face" | "section";
 
 /** Curves that show the part's edge under a place of the sketch, or all edges of the face there; those already shown are left out. */
-export function picturesAt(store: BenchStore, step: string, at: Vec2, whole: boolean): Curve[] {
+export function picturesAt(store: BenchStore, step: string, at: Vec2, what: PartPick): Curve[] {
   const { built, camera, history } = store.getState(), sketch = sketchOf(history.present, step);
   if (!sketch || !built?.mesh) return [];
   const frame = frameOf(sketch.plane), pixel = camera.toPixels(toSpace(frame, at));
+  const whole = what === "face", isSection = (e: Edge) => e.key.startsWith("section/");
+  const single = built.edges.filter((e) => !isSection(e));
   const face = whole ? built.faces[faceAt(camera, built.mesh, pixel) ?? -1]?.key : undefined;
-  const one = whole ? undefined : built.edges[lineAt(camera, built.edges.map((e) => e.points), pixel, EDGE_PIXELS) ?? -1];
-  const edges = face ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face)) : one ? [one] : [];
+  const one = what === "edge" ? single[lineAt(camera, single.map((e) => e.points), pixel, EDGE_PIXELS) ?? -1] : undefined;
+  const edges = what === "section" ? built.edges.filter(isSection) : face ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face)) : one ? [one] : [];
   const known = new Set(sketch.curves.map((c) => c.projected)), ids = idsFor(sketch);
   return edges.filter((e) => !known.has(e.key)).flatMap((e) => {
     const picture = pictureOf(e, frame, "picture");

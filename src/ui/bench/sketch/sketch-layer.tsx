@@ -45,7 +45,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
       select: (ids) => store.getState().select(ids),
       type: (fresh) => store.getState().setTyping({ fresh }),
       say: (kind, text) => store.getState().say({ kind, text, about: [] }),
-      partAt: (at, whole) => picturesAt(store, step, at, whole),
+      partAt: (at, what) => picturesAt(store, step, at, what),
     };
     tool.current = makeTool(toolName, hands, () => store.getState().setTool("pick"));
     tool.current.begin?.();
@@ -99,7 +99,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     if (what === "down") svg.current!.setPointerCapture(e.pointerId);
     // what is measured or tied may be an edge of the part: its picture is drawn by itself
     const takesPart = !p.hit && (toolName.startsWith("constrain") || (toolName === "dimension" && tool.current.preview.picked?.length !== 2));
-    const edges = takesPart ? picturesAt(store, step, p.at, false) : [];
+    const edges = takesPart ? picturesAt(store, step, p.at, "edge") : [];
     setPartEdge(what === "move" ? edges : []);
     if (what === "down" && edges.length && store.getState().draw({ do: "draw", curves: [...edges], constraints: [] })) {
       const now = sketchOf(store.getState().history.present, step)!;

@@ -48,8 +48,9 @@ export function makeTool(name: string, hands: Hands, done: () => void): Tool {
     case "corner": return new CornerTool(hands, "fillet");
     case "corner:chamfer": return new CornerTool(hands, "chamfer");
     case "offset": return new OffsetTool(hands);
-    case "project": return new ProjectTool(hands, false);
-    case "project:face": return new ProjectTool(hands, true);
+    case "project": return new ProjectTool(hands, "edge");
+    case "project:face": return new ProjectTool(hands, "face");
+    case "project:section": return new ProjectTool(hands, "section");
     case "mirror": return new MirrorTool(hands);
     case "pattern": return new PatternTool(hands, false);
     case "pattern:ring": return new PatternTool(hands, true);

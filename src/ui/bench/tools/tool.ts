@@ -4,6 +4,7 @@ import type { SketchCommand } from "@/core/sketch/commands";
 import type { Curve, Dimension, Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 import type { Hit } from "../sketch/hit";
+import type { PartPick } from "../sketch/part-pictures";
 
 /** A dimension placed but not yet sized. */
 export type NewDimension = Pick<Dimension, "kind" | "of" | "sides"> & { readonly at: [number, number]; readonly flip?: boolean };
@@ -49,8 +50,8 @@ export interface Hands {
   select(ids: readonly string[]): void;
   type(fresh: NewDimension): void;
   say(kind: "notice" | "trouble", text: string): void;
-  /** Pictures, as curves of the sketch, of the part's edge at a place, or of all edges of the face there. */
-  partAt(at: Vec2, whole: boolean): readonly Curve[];
+  /** Pictures, as curves of the sketch, of the part's edge at a place, of all edges of the face there, or of the section. */
+  partAt(at: Vec2, what: PartPick): readonly Curve[];
 }
 
 /** A tool is one small state machine; the layer feeds it pointers and shows its preview. */

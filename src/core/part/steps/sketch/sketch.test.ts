@@ -10,7 +10,8 @@ import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { pictureOf } from "./picture";
-import { frameOf } from "./sketch";
+import type { Frame } from "@/core/geometry/frame";
+import { frameOf, picturables } from "./sketch";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -51,6 +52,26 @@ describe("edges of a part", () => {
     const e = tilted as Extract<Curve, { kind: "ellipse" }>;
     const half = (p: readonly [number, number]) => Math.hypot(p[0] - e.centre[0], p[1] - e.centre[1]);
     expect([half(e.major), half(e.minor)].sort((a, b) => a - b)).toEqual([expect.closeTo(2.5, 9), expect.closeTo(5, 9)]);
+  });
+});
+
+describe("what else of a part can be shown", () => {
+  const seen = (d: PartDocument, frame: Frame) => {
+    const { body } = built(d);
+    return picturables(kernel, body!, frame).filter((e) => !e.key.includes("|"));
+  };
+  it("the section with a plane through the hole: two halves of four lines each", () => {
+    const section = seen(plate(), frameOf({ base: "front", offset: -15 })).filter((e) => e.key.startsWith("section/"));
+    expect(section).toHaveLength(8);
+    expect(section.filter((e) => e.key.startsWith("section/extrude1/side/c1"))).toHaveLength(2);
+    const lengths = section.map((e) => Math.hypot(...[0, 1, 2].map((k) => e.points[e.points.length - 1]![k]! - e.points[0]![k]!))).sort((a, b) => a - b);
+    expect(lengths).toEqual([10, 10, 10, 10, 15, 15, 15, 15].map((v) => expect.closeTo(v, 6)));
+  });
+  it("the outline of the hole from the side, none from above", () => {
+    const front = seen(plate(), frameOf({ base: "front" })).filter((e) => e.key.startsWith("silhouette/"));
+    expect(front.map((e) => e.key).sort()).toEqual(["silhouette/extrude1/side/c1", "silhouette/extrude1/side/c1~2"]);
+    expect(front.map((e) => e.points[0]![0]).sort((a, b) => a - b)).toEqual([expect.closeTo(15, 9), expect.closeTo(25, 9)]);
+    expect(seen(plate(), frameOf({ base: "top" })).filter((e) => e.key.startsWith("silhouette/"))).toEqual([]);
   });
 });
 

@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { DATUM_FRAMES, faceFrame, offsetFrame, tiltedFrame, type Frame } from "@/core/geometry/frame";
-import { edgesOf } from "@/core/kernel/edges";
+import { edgesOf, type Edge } from "@/core/kernel/edges";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { sectionOf, silhouettesOf } from "@/core/kernel/profile";
 import { facesOf } from "@/core/kernel/faces";
-import { faceKey } from "@/core/kernel/solid";
+import { faceKey, type Solid } from "@/core/kernel/solid";
 import { conflictSentence } from "@/core/sketch/sentences";
 import { findRegions } from "@/core/sketch/regions";
 import { SketchSchema, type Plane, type Sketch } from "@/core/sketch/sketch";
@@ -40,17 +42,22 @@ function placed({ kernel, body }: BuildContext, sketch: Sketch): Outcome<Sketch>
     next = { ...next, plane: { face: plane.face, frame: own(faceFrame(face.carrier.normal, face.carrier.offset)) } };
   }
   if (!next.curves.some((c) => c.projected)) return done(next);
-  const edges = edgesOf(kernel, body), frame = frameOf(next.plane);
+  const edges = picturables(kernel, body, frameOf(next.plane)), frame = frameOf(next.plane);
   const lost = next.curves.find((c) => c.projected && !edges.some((e) => e.key === c.projected));
   if (lost) return refuse("lost-edge", `The edge that ${lost.id} is the picture of is no longer there. Delete ${lost.id}, or project another edge.`, [lost.id]);
   return done({ ...next, curves: next.curves.map((c) => (c.projected ? (pictureOf(edges.find((e) => e.key === c.projected)!, frame, c.id) ?? c) : c)) });
+}
+/** All of a part that a sketch in a frame can show: its edges, the outlines of its round faces, and where the plane cuts it. */
+export function picturables(kernel: Kernel, body: Solid, frame: Frame): Edge[] {
+  const edges = edgesOf(kernel, body);
+  return [...edges, ...silhouettesOf(kernel, body, edges, frame), ...sectionOf(kernel, body, frame)];
 }
 const own = (f: Frame) => ({ origin: [...f.origin] as [number, number, number], x: [...f.x] as [number, number, number], y: [...f.y] as [number, number, number] });
 
 export const sketchStep: StepKind<SketchStep> = {
   schema: SketchStepSchema,
   // the steps that made the faces it lies on or shows the edges of
-  uses: ({ sketch }) => [...new Set([...("face" in sketch.plane ? [sketch.plane.face] : []), ...sketch.curves.flatMap((c) => c.projected?.split("|") ?? [])].map((key) => key.split("/")[0]!))],
+  uses: ({ sketch }) => [...new Set([...("face" in sketch.plane ? [sketch.plane.face] : []), ...sketch.curves.flatMap((c) => c.projected?.replace(/^(section|silhouette)\//, "").split("|") ?? [])].map((key) => key.split("/")[0]!))],
   build(context, step) {
     const { unit } = context, at = placed(context, step.sketch);
     if (!at.ok) return at;
