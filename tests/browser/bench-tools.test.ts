@@ -188,6 +188,30 @@ describe.sequential("the tools of the Bench, in inches", () => {
     expect(await page.locator("[data-step]").count()).toBe(3);
   });
 
+  it("a sketch is begun on a face by a click; its outline and the section follow the part", async () => {
+    await hand.key("q");
+    await page.getByText("click a flat face of the part", { exact: false }).last().waitFor();
+    await page.waitForTimeout(800);
+    // the middle of the model, beside the card
+    await hand.click(847, 330);
+    await page.getByTestId("sketch").waitFor();
+    await page.getByText(/^Sketch on a face/).waitFor();
+    await page.waitForTimeout(800);
+    await hand.keys("0 0");
+    const frame = (await page.getByTestId("sketch").boundingBox())!;
+    for (const share of [0.5, 0.35, 0.65]) {
+      await hand.click(frame.x + frame.width * share, frame.y + (frame.height - 160) * 0.5);
+      if (await curves()) break;
+    }
+    expect(await curves()).toBeGreaterThan(2);
+    await hand.freedoms(0);
+    await hand.key("Control+z");
+    expect(await curves()).toBe(0);
+    await hand.keys("q 1");
+    await page.getByRole("button", { name: /^Delete step/ }).last().click({ force: true });
+    await page.getByTestId("sketch").waitFor({ state: "detached" });
+  });
+
   it("the view turns by box, keys and wheel, and everything is kept over a reload", async () => {
     await page.getByRole("button", { name: "View from right" }).click();
     await hand.key("ArrowLeft");

@@ -107,7 +107,7 @@ describe.sequential("an instructor at the Bench", () => {
     await hand.freedoms(1);
     await hand.key("Home");
     const inner = (await teacher.locator('[data-curve="c2"] path').first().boundingBox())!;
-    await hand.dimension([[inner.x + inner.width, inner.y + inner.height / 2]], [inner.x + inner.width + 30, inner.y - 20], "18");
+    await hand.dimension([[inner.x + inner.width, inner.y + inner.height / 2]], [inner.x + inner.width / 2 + 20, inner.y + 40], "18");
     await hand.freedoms(0);
     await hand.key("1");
     await hand.key("w");

@@ -21,8 +21,10 @@ const freedoms = (s: Sketch) => {
 
 describe("commands on a sketch", () => {
   it("the first size scales the whole rough sketch, with a notice", () => {
-    const r = applyToSketch(box(), { do: "dimension", kind: "length", of: ["l1"], value: 400 }, "mm");
+    const r = applyToSketch(box(), { do: "dimension", kind: "length", of: ["l1"], value: 400, at: [20, -8] }, "mm");
     expect(r.ok && r.notice).toMatch(/scaled by 10/);
+    // its number keeps its place beside the line
+    expect(r.ok && r.value.dimensions[0]!.at).toEqual([200, -80]);
     expect(r.ok && pointAt(r.value, "l2.end")).toEqual([400, 200]);
   });
   it("a size near the drawn one does not scale", () => {

@@ -237,7 +237,9 @@ function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimens
   if (!want.ok) return want;
   const ratio = first && probe.kind !== "angle" && want.value > 0 ? want.value / measureDimension(sketch, probe) : 1;
   const scaled = Math.abs(ratio - 1) > 0.3 ? scaledBy(sketch, ratio) : sketch;
-  return settle({ ...scaled, dimensions: [...scaled.dimensions, { ...probe, value: given }] }, unit, scaled === sketch ? undefined : `The whole sketch was scaled by ${plainNumber(ratio, 3)} to this first size. Undo takes it back.`);
+  // its number was placed on the sketch as it was
+  const placed = scaled !== sketch && probe.at ? { at: scale2(probe.at, ratio) as [number, number] } : {};
+  return settle({ ...scaled, dimensions: [...scaled.dimensions, { ...probe, ...placed, value: given }] }, unit, scaled === sketch ? undefined : `The whole sketch was scaled by ${plainNumber(ratio, 3)} to this first size. Undo takes it back.`);
 }
 
 /** A size as typed for a dimension that is not there yet. */
