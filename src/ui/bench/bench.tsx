@@ -95,7 +95,10 @@ function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
       {message ? (
         <p role={message.kind === "trouble" ? "alert" : "status"} className={`flex justify-between gap-3 ${message.kind === "trouble" ? "text-error" : ""}`}>
           <span>{message.text}</span>
-          <button className="btn btn-ghost btn-xs" onClick={() => store.getState().say(undefined)}>All right</button>
+          <span className="flex shrink-0 gap-1">
+            {message.text.includes("Undo takes it back") && <button className="btn btn-xs" onClick={() => store.getState().undo()}>Take it back</button>}
+            <button className="btn btn-ghost btn-xs" onClick={() => store.getState().say(undefined)}>All right</button>
+          </span>
         </p>
       ) : (
         <p>{hint}</p>

@@ -5,7 +5,7 @@ import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { findRegions } from "@/core/sketch/regions";
-import { curveOf, pointAt, pointsOf, type Curve, type Sketch } from "@/core/sketch/sketch";
+import { curveOf, pointAt, pointsOf, type Curve, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { makeTool } from "../tools/registry";
@@ -122,14 +122,20 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const troubled = about.size ? new Set([...about, ...[...sketch.constraints, ...sketch.dimensions].flatMap((r) => (about.has(r.id) ? r.of.map(curveOf) : []))]) : about;
   const view = camera.version;
   const fills = useMemo(() => regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />), [regions, frame, camera, view]);
-  const moving = new Set(preview.sketch?.curves.flatMap((c, i) => (c === stored.curves[i] ? [] : [c.id])));
-  const inks = (which: (c: Curve) => boolean) => {
-    const curves = sketch.curves.filter(which);
+  const moving = new Set(sketch === stored ? [] : sketch.curves.flatMap((c, i) => (c === stored.curves[i] ? [] : [c.id])));
+  const inks = (curves: readonly Curve[]) => {
     return [
       ...curves.map((c) => <CurveInk key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={troubled.has(c.id)} />),
       ...curves.map((c) => <CurvePoints key={`${c.id}:points`} camera={camera} view={view} frame={frame} curve={c} loose={pointsOf(c).filter((r) => ways.has(r)).join()} chosen={pointsOf(c).filter((r) => chosen.has(r) || hover === r).join()} />),
     ];
   };
+  // what stays is kept as it was drawn: React passes over it frame after frame
+  const [movingKey, chosenKey, troubledKey] = [moving, chosen, troubled].map((set) => [...set].join()) as [string, string, string];
+  const still = useMemo(() => inks(stored.curves.filter((c) => !moving.has(c.id))), [stored, diagnosis, movingKey, chosenKey, troubledKey, hover, view, frame]);
+  const isTypingId = typing && "id" in typing ? typing.id : undefined;
+  const sizes = (list: readonly Dimension[], on: SVGSVGElement | null) => list.map((d) => <DimensionInk key={d.id} paper={on} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={isTypingId === d.id} />);
+  const follows = (d: Dimension) => d.of.some((r) => moving.has(curveOf(r)));
+  const stillSizes = useMemo(() => sizes(stored.dimensions.filter((d) => !follows(d)), paper), [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view]);
   const reach = 4000;
   const origin = px([0, 0]);
   const agreeing = new Set(diagnosis?.agreeing);
@@ -148,7 +154,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         ))}
         <path data-point="origin" d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
         {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
-        {inks((c) => !moving.has(c.id))}
+        {still}
         {!preview.sketch && shownWays.map((w) => <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />)}
         {toolName === "pick" && gaps.map((g, i) => {
           const at = px(g.at);
@@ -158,7 +164,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
       </svg>
       {/* what moves is painted on a sheet of its own: the rest need not be painted again */}
       <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" style={SHEET}>
-        {inks((c) => moving.has(c.id))}
+        {inks(sketch.curves.filter((c) => moving.has(c.id)))}
         {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
@@ -170,7 +176,8 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
         const at = px(m.at);
         return <MarkInk key={m.id} store={store} id={m.id} kind={m.kind} x={Math.round(at[0] + 6 + m.place * 20)} y={Math.round(at[1] + 7)} chosen={selection.includes(m.id)} agreeing={agreeing.has(m.id)} passive={passive} />;
       })}
-      {sketch.dimensions.map((d) => <DimensionInk key={d.id} paper={moving.size && d.of.some((r) => moving.has(curveOf(r))) ? top : paper} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={typing !== undefined && "id" in typing && typing.id === d.id} />)}
+      {stillSizes}
+      {moving.size > 0 && sizes(sketch.dimensions.filter(follows), top)}
       {typing && "fresh" in typing && <DimensionInk paper={paper} passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
     </>
   );
