@@ -25,7 +25,7 @@ export const solverBench: Bench = async (bench) => {
   for (const [name, sketch] of cases) {
     const times = await timed(name === "ladder-500" ? 11 : 31, () => {
       if (solved(sketch).freedoms) throw new Error("the sketch is not fully defined");
-    }, 10);
+    }, 30);
     figure(bench, name, "median", quantile(times, 0.5), "ms");
   }
   const drags: [string, Sketch, string][] = [["drag-50", ladder(50, 0, 1, 20), "r40s1.end"], ["mixed-120-drag", mixed(0, 1, "width"), "p1.start"]];

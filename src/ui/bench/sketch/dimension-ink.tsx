@@ -19,7 +19,7 @@ import { dimensionGraphic, dimensionText } from "./dimension-graphic";
 /** While something is drawn, numbers let clicks through; while a number is typed they can be picked up. */
 export const PASSIVE = "pointer-events-none group-has-[[data-typing]_input:focus]/bench:pointer-events-auto";
 
-type Props = { /** The one drawing that all dimension lines stand in. */ paper: SVGSVGElement | null; passive: boolean; store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
+type Props = { /** The drawing that dimension lines stand in. */ paper: SVGGElement | null; passive: boolean; store: BenchStore; sketch: Sketch; frame: Frame; chosen: boolean; isTyping: boolean; troubled: boolean } & ({ dimension: Dimension; fresh?: undefined } | { fresh: NewDimension; dimension?: undefined });
 
 /** A dimension: its lines, and its number, which can be picked, moved and typed over. */
 export const DimensionInk = memo(DrawnDimension, (a, b) => {

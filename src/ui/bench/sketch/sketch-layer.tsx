@@ -75,8 +75,8 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const preview = tool.current?.preview ?? {};
   const swung = useSwing(store, stored, unit);
   const sketch: Sketch = preview.sketch ?? swung ?? stored;
-  const [paper, setPaper] = useState<SVGSVGElement | null>(null);
-  const [top, setTop] = useState<SVGSVGElement | null>(null);
+  const [paper, setPaper] = useState<SVGGElement | null>(null);
+  const [top, setTop] = useState<SVGGElement | null>(null);
   const [partEdge, setPartEdge] = useState<readonly Curve[]>([]);
   const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
   const fields = tool.current?.fields ?? [];
@@ -133,7 +133,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const [movingKey, chosenKey, troubledKey] = [moving, chosen, troubled].map((set) => [...set].join()) as [string, string, string];
   const still = useMemo(() => inks(stored.curves.filter((c) => !moving.has(c.id))), [stored, diagnosis, movingKey, chosenKey, troubledKey, hover, view, frame]);
   const isTypingId = typing && "id" in typing ? typing.id : undefined;
-  const sizes = (list: readonly Dimension[], on: SVGSVGElement | null) => list.map((d) => <DimensionInk key={d.id} paper={on} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={isTypingId === d.id} />);
+  const sizes = (list: readonly Dimension[], on: SVGGElement | null) => list.map((d) => <DimensionInk key={d.id} paper={on} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={isTypingId === d.id} />);
   const follows = (d: Dimension) => d.of.some((r) => moving.has(curveOf(r)));
   const stillSizes = useMemo(() => sizes(stored.dimensions.filter((d) => !follows(d)), paper), [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view]);
   const reach = 4000;
@@ -161,16 +161,16 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
           return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
         })}
         {sketch.curves.map((c) => c.kind === "spline" && <Handles key={c.id} curve={c} px={px} />)}
+        <g ref={setPaper} className="pointer-events-none" />
       </svg>
       {/* what moves is painted on a sheet of its own: the rest need not be painted again */}
       <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" style={SHEET}>
+        <g ref={setTop} />
         {inks(sketch.curves.filter((c) => moving.has(c.id)))}
         {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
       {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}
-      <svg ref={setPaper} className="pointer-events-none absolute inset-0 h-full w-full" style={SHEET} />
-      <svg ref={setTop} className="pointer-events-none absolute inset-0 h-full w-full" style={SHEET} />
       {/* marks would only trail behind what is dragged */}
       {!preview.sketch && marksOf(sketch).map((m) => {
         const at = px(m.at);
