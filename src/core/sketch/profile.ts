@@ -2,7 +2,7 @@ import { segmentAt, segmentBox } from "@/core/geometry/segment";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "./curves/registry";
 import type { Gap, Region } from "./regions";
-import type { Line, Sketch } from "./sketch";
+import { lineThrough, type Sketch } from "./sketch";
 import { JOIN } from "./tolerance";
 
 /** Two loose ends that are meant to be one. */
@@ -29,19 +29,13 @@ export function closings(sketch: Sketch, gaps: readonly Gap[], within: number): 
 /** Lines that can be turned about: centre lines first, then the axes of the sketch. */
 export const axesOf = (sketch: Sketch): string[] => [...sketch.curves.filter((c) => c.kind === "line" && c.construction === "centre-line").map((c) => c.id), "y-axis", "x-axis"];
 
-const through = (sketch: Sketch, ref: string): [Vec2, Vec2] => {
-  if (ref === "x-axis") return [[0, 0], [1, 0]];
-  if (ref === "y-axis") return [[0, 0], [0, 1]];
-  const l = sketch.curves.find((c) => c.id === ref) as Line;
-  return [l.start, l.end];
-};
 /** Signed distance from an axis. */
 const off = ([a, b]: [Vec2, Vec2], p: Vec2): number => cross2(sub2(b, a), sub2(p, a)) / distance2(a, b);
 
 /** A half profile that is open only along an axis: the segment that closes it, between two loose ends on the axis. */
 export function missingAxisSegment(sketch: Sketch, gaps: readonly Gap[]): { readonly ends: readonly [string, string]; readonly axis: string } | undefined {
   for (const axis of axesOf(sketch)) {
-    const line = through(sketch, axis), on = gaps.filter((g) => Math.abs(off(line, g.at)) <= 10 * JOIN && g.curve !== axis);
+    const line = lineThrough(sketch, axis), on = gaps.filter((g) => Math.abs(off(line, g.at)) <= 10 * JOIN && g.curve !== axis);
     if (on.length !== 2) continue;
     const [a, b] = on.map((g) => endAt(sketch, g.curve, g.at));
     if (a && b) return { ends: [a, b], axis };
@@ -51,7 +45,7 @@ export function missingAxisSegment(sketch: Sketch, gaps: readonly Gap[]): { read
 
 /** What stands in the way of turning a region about an axis of its sketch; undefined when nothing does. */
 export function turningFault(sketch: Sketch, region: Region, axis: string): string | undefined {
-  const line = through(sketch, axis);
+  const line = lineThrough(sketch, axis);
   const sides = region.outer.flatMap((s) => Array.from({ length: 33 }, (_, i) => off(line, segmentAt(s, i / 32))));
   const slack = 10 * JOIN;
   if (sides.some((d) => d > slack) && sides.some((d) => d < -slack)) return "The profile crosses its axis. Draw one half of it only.";
@@ -68,9 +62,15 @@ export function turningFault(sketch: Sketch, region: Region, axis: string): stri
   return undefined;
 }
 
+/** Corners of the boxes around everything drawn. */
+export const cornersOf = (sketch: Pick<Sketch, "curves">): Vec2[] => sketch.curves.flatMap((c) => {
+  const s = segmentOf(c);
+  return s ? segmentBox(s) : c.kind === "point" ? [c.at] : [];
+});
+
 /** Box around everything drawn; undefined for an empty sketch. */
 export function extentOf(sketch: Pick<Sketch, "curves">): [Vec2, Vec2] | undefined {
-  const corners = sketch.curves.flatMap((c) => { const s = segmentOf(c); return s ? segmentBox(s) : c.kind === "point" ? [c.at] : []; });
+  const corners = cornersOf(sketch);
   if (!corners.length) return undefined;
   const xs = corners.map((p) => p[0]), ys = corners.map((p) => p[1]);
   return [[Math.min(...xs), Math.min(...ys)], [Math.max(...xs), Math.max(...ys)]];

@@ -138,6 +138,13 @@ export function pointAt(sketch: Pick<Sketch, "curves">, ref: string): Vec2 {
   return [v[2 * k]!, v[2 * k + 1]!];
 }
 
+/** Two points of a line or an axis. */
+export function lineThrough(sketch: Pick<Sketch, "curves">, ref: string): [Vec2, Vec2] {
+  if (ref === "x-axis") return [[0, 0], [1, 0]];
+  if (ref === "y-axis") return [[0, 0], [0, 1]];
+  return [pointAt(sketch, `${ref}.start`), pointAt(sketch, `${ref}.end`)];
+}
+
 const PARTS: Record<string, string> = { centre: "centre", start: "start", end: "end", major: "end of the long axis", minor: "end of the short axis", "start-handle": "start handle", "end-handle": "end handle" };
 
 /** How a person knows a reference: "line l1", "start of l1", "the origin". */

@@ -1,9 +1,6 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
 import { apply, freeStepId, record, redo, startHistory, undo, type History } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
-import { segmentBox } from "@/core/geometry/segment";
-import type { Vec2 } from "@/core/geometry/vector";
-import { segmentOf } from "@/core/sketch/curves/registry";
 import { toSpace } from "@/core/geometry/frame";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { sketchIn, type Sketch } from "@/core/sketch/sketch";
@@ -15,7 +12,7 @@ import type { Built } from "./kernel/messages";
 import { Saver } from "./saver";
 import { clipOf, type Clip } from "@/core/sketch/edit/clipboard";
 import { defineTheRest } from "@/core/sketch/define";
-import { extentOf } from "@/core/sketch/profile";
+import { cornersOf, extentOf } from "@/core/sketch/profile";
 import { Hand, type BenchState, type Mode } from "./state";
 import { Camera, PICTORIAL, straightAt } from "./view/camera";
 
@@ -40,18 +37,13 @@ export const sketchOf = (d: PartDocument, id: string): Sketch | undefined => {
 };
 
 const pictures = (s: Pick<Sketch, "curves">) => s.curves.filter((c) => c.projected);
-const boxCorners = (sketch: Sketch): Vec2[] => sketch.curves.flatMap((c) => {
-  const s = segmentOf(c);
-  return s ? segmentBox(s) : c.kind === "point" ? [c.at] : [];
-});
-
 /** Curves copied, kept over sketches and reloads. */
 const CLIP_KEY = "caliper-clip";
 
 /** Whether a sketch lies in the view and fills a fair part of it. */
 function isInSight(camera: Camera, sketch: Sketch): boolean {
   const frame = frameOf(sketch.plane);
-  const points = boxCorners(sketch).map((p) => camera.toPixels(toSpace(frame, p)));
+  const points = cornersOf(sketch).map((p) => camera.toPixels(toSpace(frame, p)));
   if (!points.length) return true;
   const xs = points.map((p) => p[0]), ys = points.map((p) => p[1]);
   const inside = Math.min(...xs) > 0 && Math.max(...xs) < camera.width && Math.min(...ys) > 0 && Math.max(...ys) < camera.height - camera.foot;
@@ -272,7 +264,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
           if (!sketch?.curves.length) continue;
           const f = frameOf(sketch.plane);
           const at = (x: number, y: number) => points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
-          for (const p of boxCorners(sketch)) at(...p);
+          for (const p of cornersOf(sketch)) at(...p);
           at(0, 0);
         }
         if (points.length) camera.fit(points);

@@ -1,11 +1,8 @@
 import { dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { pointAt, typeOf, type Constraint, type Sketch } from "../sketch";
+import { lineThrough, pointAt, typeOf, type Constraint, type Sketch } from "../sketch";
 import { copyOf, placesOf } from "./duplicate";
 import { idsFor } from "./rewire";
-
-/** Two points of a line or axis. */
-export const lineThrough = (sketch: Sketch, ref: string): [Vec2, Vec2] => (ref === "x-axis" ? [[0, 0], [1, 0]] : ref === "y-axis" ? [[0, 0], [0, 1]] : [pointAt(sketch, `${ref}.start`), pointAt(sketch, `${ref}.end`)]);
 
 /** Mirrors curves in a line; the images stay symmetric to them. */
 export function mirror(sketch: Sketch, curves: readonly string[], about: string): Outcome<Sketch> {

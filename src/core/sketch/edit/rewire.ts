@@ -2,7 +2,7 @@ import type { Segment } from "@/core/geometry/segment";
 import { segmentAt } from "@/core/geometry/segment";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import type { Curve } from "../curves/schema";
-import { curveOf, isDimension, pointAt, pointsOf, type Constraint, type Dimension, type Relation, type Sketch } from "../sketch";
+import { curveOf, isDimension, pointAt, pointsOf, type Constraint, type Relation, type Sketch } from "../sketch";
 import { JOIN } from "../tolerance";
 
 /** A sketch with ids to spare: hands out ones it does not use. */
@@ -94,5 +94,3 @@ export function without(sketch: Sketch, ids: ReadonlySet<string>): { sketch: Ske
   const { groups: _, ...rest } = r.sketch;
   return { sketch: { ...rest, curves: sketch.curves.filter((c) => !ids.has(c.id)), ...(groups?.length && { groups }) }, dropped: r.dropped };
 }
-
-export type { Constraint, Dimension };

@@ -3,7 +3,7 @@ import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector
 import { onCircle, segmentAt } from "@/core/geometry/segment";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import { extentOf } from "@/core/sketch/profile";
-import { curveById, pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
+import { curveById, lineThrough, pointAt, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 
 /** Lines of a dimension in sketch coordinates, and where its number stands. */
@@ -16,15 +16,12 @@ export interface DimensionGraphic {
 
 type Placed = Pick<Dimension, "kind" | "of" | "flip" | "sides"> & { readonly at?: Vec2 | undefined };
 
-const axis = (ref: string): [Vec2, Vec2] | undefined => (ref === "x-axis" ? [[0, 0], [1, 0]] : ref === "y-axis" ? [[0, 0], [0, 1]] : undefined);
-const lineOf = (s: Sketch, ref: string): [Vec2, Vec2] => axis(ref) ?? [pointAt(s, `${ref}.start`), pointAt(s, `${ref}.end`)];
-
 /** @param pixel mm per pixel, for a number not yet placed */
 export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): DimensionGraphic | undefined {
   const [p, q] = d.of as [string, string];
   switch (d.kind) {
     case "length":
-      return straight(s, ...lineOf(s, p), d.at, pixel);
+      return straight(s, ...lineThrough(s, p), d.at, pixel);
     case "distance":
       return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel);
     case "horizontal-distance":
@@ -32,13 +29,13 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
     case "vertical-distance":
       return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel, [0, 1]);
     case "point-line": {
-      const at = pointAt(s, p), [a, b] = lineOf(s, q);
+      const at = pointAt(s, p), [a, b] = lineThrough(s, q);
       const u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
       return straight(s, [a[0] + u[0] * t, a[1] + u[1] * t], at, d.at, pixel);
     }
     case "across": {
       // from the place to its image beyond the centre line
-      const at = sidePlace(s, p, d.sides?.[0], lineOf(s, q)), [a, b] = lineOf(s, q), u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
+      const at = sidePlace(s, p, d.sides?.[0], lineThrough(s, q)), [a, b] = lineThrough(s, q), u = sub2(b, a), t = dot2(sub2(at, a), u) / dot2(u, u);
       const foot: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
       return straight(s, at, [2 * foot[0] - at[0], 2 * foot[1] - at[1]], d.at, pixel);
     }
@@ -72,7 +69,7 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
     }
     case "full-angle":
     case "angle": {
-      const [a, b] = lineOf(s, p), [c, e] = lineOf(s, q);
+      const [a, b] = lineThrough(s, p), [c, e] = lineThrough(s, q);
       const u = sub2(b, a), v0 = sub2(e, c), v: Vec2 = d.flip ? [-v0[0], -v0[1]] : v0;
       const k = cross2(u, v);
       if (Math.abs(k) < 1e-12) return undefined;
@@ -112,7 +109,7 @@ function sidePlaces(s: Sketch, p: string, q: string, sides: readonly ("near" | "
   const [a, b] = [roundOf(s, p), roundOf(s, q)!];
   const isLine = p.endsWith("-axis") || s.curves.some((c) => c.id === p && c.kind === "line");
   if (isLine) {
-    const [from, to] = lineOf(s, p), u = sub2(to, from), at = sidePlace(s, q, sides[0], [from, to]), t = dot2(sub2(at, from), u) / dot2(u, u);
+    const [from, to] = lineThrough(s, p), u = sub2(to, from), at = sidePlace(s, q, sides[0], [from, to]), t = dot2(sub2(at, from), u) / dot2(u, u);
     return [[from[0] + u[0] * t, from[1] + u[1] * t], at];
   }
   const start = a ? a.centre : pointAt(s, p), l = distance2(start, b.centre) || 1, u: Vec2 = [(b.centre[0] - start[0]) / l, (b.centre[1] - start[1]) / l];

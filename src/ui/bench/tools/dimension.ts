@@ -1,15 +1,10 @@
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
-import { curveById, entityOf, pointAt, typeOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
+import { curveById, entityOf, lineThrough, pointAt, typeOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { Hands, NewDimension, Pointer, Preview, Tool } from "./tool";
 
 const isRound = (t: string | undefined) => t === "circle" || t === "arc";
 const isCentreLine = (sketch: Sketch, ref: string) => curveById(sketch, ref)?.construction === "centre-line";
 
-function ends(sketch: Sketch, line: string): [Vec2, Vec2] {
-  if (line === "x-axis") return [[0, 0], [1, 0]];
-  if (line === "y-axis") return [[0, 0], [0, 1]];
-  return [pointAt(sketch, `${line}.start`), pointAt(sketch, `${line}.end`)];
-}
 const side = ([a, b]: [Vec2, Vec2], p: Vec2) => cross2(sub2(b, a), sub2(p, a));
 
 /** Which of aligned, level and upright distance is meant: where the pointer goes beside the two points tells. */
@@ -42,26 +37,26 @@ export function meant(sketch: Sketch, picked: readonly string[], at: Vec2, choic
     if (one === "arc") return make(choice.round ?? "radius", [first]);
     if (one === "circle") return make(choice.round === "radius" ? "radius" : "diameter", [first]);
     if (one !== "line" || first.endsWith("-axis")) return undefined;
-    const [a, b] = ends(sketch, first);
+    const [a, b] = lineThrough(sketch, first);
     const kind = distanceKind(a, b, at);
     const level = a[0] === b[0] || a[1] === b[1];
     return kind === "distance" || level ? make("length", [first]) : make(kind, [`${first}.start`, `${first}.end`]);
   }
   const two = typeOf(sketch, second);
   if (one === "line" && two === "line") {
-    const [[a, b], [c, d]] = [ends(sketch, first), ends(sketch, second)];
+    const [[a, b], [c, d]] = [lineThrough(sketch, first), lineThrough(sketch, second)];
     const u = sub2(b, a), v = sub2(d, c), sine = cross2(u, v) / (Math.hypot(...u) * Math.hypot(...v));
     const centre = isCentreLine(sketch, second) ? second : isCentreLine(sketch, first) ? first : undefined;
     const other = centre === second ? first : second;
     // across a centre line once the pointer has gone past it
-    const past = centre !== undefined && side(ends(sketch, centre), at) > 0 !== side(ends(sketch, centre), ends(sketch, other)[1]) > 0;
+    const past = centre !== undefined && side(lineThrough(sketch, centre), at) > 0 !== side(lineThrough(sketch, centre), lineThrough(sketch, other)[1]) > 0;
     if (Math.abs(sine) < 1e-6) {
       if (centre && past) return make("across", [other, centre]);
       // a point of the line that is not an axis carries the distance of two parallels
       return second.endsWith("-axis") || centre === second ? make("point-line", [`${first}.start`, second]) : make("point-line", [`${second}.start`, first]);
     }
     const flip = !sameSector(a, u, c, v, at);
-    if (centre && past) return make("full-angle", [other, centre], { flip: dot2(sub2(ends(sketch, other)[1], ends(sketch, other)[0]), sub2(ends(sketch, centre)[1], ends(sketch, centre)[0])) < 0 });
+    if (centre && past) return make("full-angle", [other, centre], { flip: dot2(sub2(lineThrough(sketch, other)[1], lineThrough(sketch, other)[0]), sub2(lineThrough(sketch, centre)[1], lineThrough(sketch, centre)[0])) < 0 });
     return make("angle", [first, second], { flip });
   }
   return twoThings(sketch, first, second, at, choice, make);
@@ -86,7 +81,7 @@ function twoThings(sketch: Sketch, first: string, second: string, at: Vec2, choi
   const [p, q] = [asPoint(first), asPoint(second)];
   if (typeOf(sketch, p) === "spline" || typeOf(sketch, q) === "spline") return undefined;
   if (line) {
-    const point = line === first ? q : p, through = ends(sketch, line);
+    const point = line === first ? q : p, through = lineThrough(sketch, line);
     const past = isCentreLine(sketch, line) && side(through, at) > 0 !== side(through, pointAt(sketch, point)) > 0;
     return make(past ? "across" : "point-line", [point, line]);
   }
