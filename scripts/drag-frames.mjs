@@ -46,7 +46,8 @@ try {
   };
   const [x, y] = await at();
   const runs = [];
-  for (let run = 0; run < 5; run++) {
+  // the first two warm the browser's compiler up, as the solver is warmed before it is timed
+  for (let run = 0; run < 7; run++) {
     await page.mouse.move(x, y);
     await page.mouse.down();
     await page.mouse.move(x - 8, y);
@@ -68,9 +69,11 @@ try {
     // the part is rebuilt and kept before the next
     await page.waitForTimeout(2000);
   }
-  const rates = runs.map((gaps) => (1000 * gaps.length) / gaps.reduce((a, b) => a + b, 0)).sort((a, b) => a - b);
+  const rate = (gaps) => (1000 * gaps.length) / gaps.reduce((a, b) => a + b, 0);
+  figure("first", rate(runs[0]), "frames/s");
+  runs.splice(0, 2);
   const gaps = runs.flat().sort((a, b) => a - b);
-  figure("median", rates[2], "frames/s");
+  figure("median", runs.map(rate).sort((a, b) => a - b)[2], "frames/s");
   figure("p50", gaps[Math.floor(gaps.length * 0.5)], "ms");
   figure("p95", gaps[Math.floor(gaps.length * 0.95)], "ms");
   await browser.close();
