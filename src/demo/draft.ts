@@ -1,11 +1,17 @@
 import type { DatumPlane } from "@/core/geometry/frame";
 import { apply, freeStepId, type PartCommand } from "@/core/part/commands";
 import { emptyPart, type Material, type PartDocument } from "@/core/part/document";
+import { modelOf, type Model } from "@/core/kernel/model";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { rebuild } from "@/core/part/rebuild";
+import type { Step } from "@/core/part/steps/registry";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
 import type { SketchCommand } from "@/core/sketch/commands";
 import { circle, polyline, rectangle } from "@/core/sketch/shapes";
 import { emptySketch, type Constraint, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { Vec2 } from "@/core/geometry/vector";
+
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 
 /** Builds a part by the same commands the Bench sends; a refusal ends it, since a demo must not be refused. */
 export class Draft {
@@ -62,6 +68,22 @@ export class Draft {
   }
   dimension(kind: Dimension["kind"], of: string[], value: number | string): this {
     return this.edit({ do: "dimension", kind, of, value });
+  }
+  /** Any other step; an id is found for it. @returns the id */
+  step(step: DistributiveOmit<Step, "id">): string {
+    const id = freeStepId(this.document, step.kind);
+    this.send({ do: "add-step", step: { id, ...step } as Step });
+    return id;
+  }
+  /** What the steps so far build, to pick faces and edges on. */
+  picked<T>(kernel: Kernel, pick: (m: Model) => T): T {
+    const { body } = rebuild(kernel, this.document);
+    if (!body) throw new Error(`${this.document.name}: there is nothing to pick on`);
+    try {
+      return pick(modelOf(kernel, body));
+    } finally {
+      kernel.release(body.shape);
+    }
   }
   extrude(operation: ExtrudeStep["operation"], extent: ExtrudeStep["extent"], options: { reverse?: boolean; sketch?: string } = {}): this {
     const { sketch = this.current, reverse } = options;

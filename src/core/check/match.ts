@@ -1,20 +1,13 @@
 import { move, turn, type Rigid } from "@/core/geometry/rigid";
-import { cross3, distance3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
-import type { Carrier, Face } from "@/core/kernel/faces";
+import { footOn } from "@/core/geometry/line";
+import { cross3, distance3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { axisOf, mappedCarrier, type Carrier } from "@/core/kernel/carrier";
+import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION, SAME_PLACE, SAME_SIZE } from "./tolerance";
 
 
 /** A face as seen after a motion. */
-export function movedFace(f: Face, m: Rigid): Face {
-  const c = f.carrier;
-  const centre = move(m, f.centre);
-  if (c.kind === "plane") {
-    const normal = turn(m, c.normal);
-    return { ...f, centre, carrier: { ...c, normal, offset: c.offset + dot3(normal, m.shift) } };
-  }
-  if (c.kind === "cylinder") return { ...f, centre, carrier: { ...c, at: move(m, c.at), axis: turn(m, c.axis) } };
-  return { ...f, centre };
-}
+export const movedFace = (f: Face, m: Rigid): Face => ({ ...f, centre: move(m, f.centre), carrier: mappedCarrier(f.carrier, (p) => move(m, p), (d) => turn(m, d)) });
 
 const sameSize = (a: number, b: number) => Math.abs(a - b) <= SAME_SIZE * Math.max(Math.abs(a), Math.abs(b));
 
@@ -22,10 +15,13 @@ const sameSize = (a: number, b: number) => Math.abs(a - b) <= SAME_SIZE * Math.m
 export function sameCarrier(a: Carrier, b: Carrier, size: number): boolean {
   const near = SAME_PLACE * size;
   if (a.kind === "plane" && b.kind === "plane") return length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION && Math.abs(a.offset - b.offset) <= near;
-  if (a.kind === "cylinder" && b.kind === "cylinder") {
-    if (a.hollow !== b.hollow || Math.abs(a.radius - b.radius) > near || length3(cross3(a.axis, b.axis)) > SAME_DIRECTION) return false;
-    const between = sub3(b.at, a.at);
-    return length3(sub3(between, scale3(a.axis, dot3(between, a.axis)))) <= near;
+  if ("hollow" in a && "hollow" in b && a.hollow !== b.hollow) return false;
+  if (a.kind === "sphere" && b.kind === "sphere") return distance3(a.centre, b.centre) <= near && Math.abs(a.radius - b.radius) <= near;
+  if (a.kind === "cone" && b.kind === "cone") return distance3(a.tip, b.tip) <= 10 * near && length3(sub3(a.axis, b.axis)) <= SAME_DIRECTION && Math.abs(a.half - b.half) <= SAME_DIRECTION;
+  const [p, q] = [axisOf(a), axisOf(b)];
+  if (p && q && length3(cross3(p.along, q.along)) <= SAME_DIRECTION) {
+    if (a.kind === "torus" && b.kind === "torus") return distance3(a.centre, b.centre) <= near && Math.abs(a.major - b.major) <= near && Math.abs(a.minor - b.minor) <= near;
+    if (a.kind === "cylinder" && b.kind === "cylinder") return Math.abs(a.radius - b.radius) <= near && distance3(footOn(q.at, p), q.at) <= near;
   }
   return a.kind === "other" && b.kind === "other" && a.type === b.type;
 }
@@ -76,7 +72,5 @@ export function matchFaces(reference: readonly Face[], placed: readonly Face[], 
 export function transformedFace(f: Face, mirror: boolean, scale: number): Face {
   const p = (v: Vec3): Vec3 => [(mirror ? -v[0] : v[0]) * scale, v[1] * scale, v[2] * scale];
   const d = (v: Vec3): Vec3 => [mirror ? -v[0] : v[0], v[1], v[2]];
-  const c = f.carrier;
-  const carrier: Carrier = c.kind === "plane" ? { ...c, normal: d(c.normal), offset: c.offset * scale } : c.kind === "cylinder" ? { ...c, at: p(c.at), axis: d(c.axis), radius: c.radius * scale } : c;
-  return { ...f, carrier, centre: p(f.centre), area: f.area * scale * scale, rim: f.rim * scale };
+  return { ...f, carrier: mappedCarrier(f.carrier, p, d, scale), centre: p(f.centre), area: f.area * scale * scale, rim: f.rim * scale };
 }

@@ -1,5 +1,6 @@
 import { IDENTITY, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, type Matching } from "./match";
 import { SAME_DIRECTION, SAME_PLACE } from "./tolerance";
@@ -24,9 +25,10 @@ function headings(faces: readonly Face[]): Heading[] {
   };
   for (const { carrier: c, area } of faces) {
     if (c.kind === "plane") give(c.normal, area);
-    if (c.kind === "cylinder") {
-      give(c.axis, area / 2);
-      give(scale3(c.axis, -1), area / 2);
+    const axis = axisOf(c)?.along;
+    if (axis) {
+      give(axis, area / 2);
+      give(scale3(axis, -1), area / 2);
     }
   }
   return list.sort((a, b) => b.area - a.area);
@@ -78,10 +80,16 @@ function wishes(reference: readonly Face[], turned: readonly Face[], size: numbe
         const sign = a.normal[0] + 1e-3 * a.normal[1] + 1e-6 * a.normal[2] < 0 ? -1 : 1;
         give({ along: [scale3(a.normal, sign)], by: [sign * (a.offset - b.offset)], weight });
       }
-      if (a.kind === "cylinder" && b.kind === "cylinder" && a.hollow === b.hollow && length3(cross3(a.axis, b.axis)) <= SAME_DIRECTION) {
-        const u = anyAcross(a.axis), v = unit3(cross3(a.axis, u)), d = sub3(a.at, b.at);
-        const alike = Math.abs(a.radius - b.radius) <= SAME_PLACE * size;
+      const p = axisOf(a), q = axisOf(b);
+      if (p && q && a.kind === b.kind && "hollow" in a && "hollow" in b && a.hollow === b.hollow && length3(cross3(p.along, q.along)) <= SAME_DIRECTION) {
+        const u = anyAcross(p.along), v = unit3(cross3(p.along, u)), d = sub3(p.at, q.at);
+        const alike = a.kind !== "cylinder" || b.kind !== "cylinder" || Math.abs(a.radius - b.radius) <= SAME_PLACE * size;
         give({ along: [u, v], by: [dot3(d, u), dot3(d, v)], weight: alike ? weight : 0.3 * weight });
+      }
+      // the middle of a ball fixes the whole shift
+      if (a.kind === "sphere" && b.kind === "sphere" && a.hollow === b.hollow) {
+        const d = sub3(a.centre, b.centre);
+        give({ along: [[1, 0, 0], [0, 1, 0], [0, 0, 1]], by: [d[0], d[1], d[2]], weight: Math.abs(a.radius - b.radius) <= SAME_PLACE * size ? weight : 0.3 * weight });
       }
     }
   return list.sort((a, b) => b.weight - a.weight).slice(0, 24);

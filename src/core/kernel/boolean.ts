@@ -1,6 +1,6 @@
-import type { TopoDS_Shape } from "replicad-opencascadejs";
+import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
-import { distinct, type FaceName, type Solid } from "./solid";
+import type { Solid } from "./solid";
 
 export type BooleanKind = "fuse" | "cut" | "common";
 
@@ -24,32 +24,8 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
       throw new KernelFault("the two bodies could not be combined");
     }
     if (merge) make.SimplifyResult(true, true, 1e-9);
-    const shape = make.Shape();
-    const { index, shapes: faces } = distinct(kernel, shape, "FACE");
-    const names: FaceName[][] = faces.map(() => []);
-    const give = (f: TopoDS_Shape, from: readonly FaceName[]) => {
-      const k = index.find(f);
-      if (k >= 0) names[k]!.push(...from.filter((n) => !names[k]!.some((o) => o.step === n.step && o.role === n.role && o.curve === n.curve)));
-      return k >= 0;
-    };
-    for (const part of [body, ...tools]) {
-      const own = distinct(kernel, part.shape, "FACE");
-      own.shapes.forEach((f, i) => {
-        // look for the face itself first: the history calls some survivors deleted
-        if (!give(f, part.names[i]!)) {
-          const list = make.Modified(f);
-          while (list.Size() > 0) {
-            const m = list.First();
-            give(m, part.names[i]!);
-            list.RemoveFirst();
-            kernel.release(m);
-          }
-          kernel.release(list);
-        }
-        f.delete();
-      });
-    }
-    kernel.release(...faces, args, others, make);
-    return { shape, names };
+    const solid = carried(kernel, make.Shape(), make, [body, ...tools]);
+    kernel.release(args, others, make);
+    return solid;
   });
 }

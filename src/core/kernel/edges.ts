@@ -1,9 +1,7 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
-import { facesOf } from "./faces";
 import { edgePoints } from "./mesh";
 import type { Kernel } from "./opencascade";
-import { distinct, type Solid } from "./solid";
 
 /** An edge of a body in numbers, named by the two faces that meet there. mm. */
 export interface Edge {
@@ -12,30 +10,11 @@ export interface Edge {
   readonly shape: { readonly kind: "line" } | { readonly kind: "circle"; readonly centre: Vec3; readonly axis: Vec3; readonly radius: number; readonly whole: boolean } | { readonly kind: "other" };
   /** Points along it, first to last. */
   readonly points: readonly Vec3[];
-}
-
-/** Describes every edge between two faces, in explorer order; seams, which close one face on itself, have none. */
-export function edgesOf(kernel: Kernel, solid: Solid): readonly Edge[] {
-  const faces = facesOf(kernel, solid);
-  return kernel.guard("describing edges", () => {
-    const { index, shapes } = distinct(kernel, solid.shape, "EDGE"), own = distinct(kernel, solid.shape, "FACE");
-    const meets = shapes.map((): string[] => []);
-    own.shapes.forEach((f, i) => {
-      const rim = distinct(kernel, f, "EDGE");
-      for (const e of rim.shapes) meets[index.find(e)]?.push(faces[i]!.key);
-      kernel.release(...rim.shapes);
-    });
-    const list = shapes.flatMap((shape, i) => {
-      const pair = [...new Set(meets[i])].sort();
-      return pair.length === 2 ? [{ base: pair.join("|"), ...describeEdge(kernel, shape) }] : [];
-    });
-    kernel.release(...shapes, ...own.shapes);
-    return numbered(list);
-  });
+  readonly length: number;
 }
 
 /** Names made unique: edges that share one are told apart by ~2, ~3 in order of place. */
-export function numbered(list: readonly (Omit<Edge, "key"> & { readonly base: string })[]): Edge[] {
+export function numbered<E extends Omit<Edge, "key"> & { readonly base: string }>(list: readonly E[]): (Omit<E, "base"> & { key: string })[] {
   const groups = new Map<string, number[]>();
   list.forEach((e, i) => groups.set(e.base, [...(groups.get(e.base) ?? []), i]));
   const middle = (i: number) => list[i]!.points[list[i]!.points.length >> 1]!;
@@ -61,6 +40,9 @@ export function describeEdge(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "k
     kind = { kind: "circle", centre: [c.X(), c.Y(), c.Z()], axis: [d.X(), d.Y(), d.Z()], radius: circle.Radius(), whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < 1e-9 };
     kernel.release(c, d, position, circle);
   }
-  kernel.release(adaptor, edge);
-  return { shape: kind, points };
+  const along = new oc.GProp_GProps();
+  oc.BRepGProp.LinearProperties(edge, along, false, false);
+  const length = along.Mass();
+  kernel.release(along, adaptor, edge);
+  return { shape: kind, points, length };
 }

@@ -9,7 +9,7 @@ import { facePoints, projectedEdges } from "./hidden-lines";
 import { meshOf } from "./mesh";
 import { KernelFault, type Kernel } from "./opencascade";
 import { placed } from "./place";
-import { prism } from "./prism";
+import { prism } from "./sweep";
 import { eigenvalues3, propertiesOf } from "./properties";
 import { faceKey, type Solid } from "./solid";
 

@@ -1,6 +1,7 @@
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { describeEdge, numbered, type Edge } from "./edges";
+import { distanceTo } from "./carrier";
 import { facesOf, type Face } from "./faces";
 import { KernelFault, type Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
@@ -34,7 +35,7 @@ export function sectionOf(kernel: Kernel, solid: Solid, frame: Frame): Edge[] {
 
 /** The face whose carrier passes through a point; of several the one whose middle is nearest. */
 function faceThrough(faces: readonly Face[], p: Vec3): Face | undefined {
-  const on = faces.filter(({ carrier: c }) => (c.kind === "plane" ? Math.abs(dot3(c.normal, p) - c.offset) < ON : c.kind === "cylinder" ? Math.abs(length3(cross3(sub3(p, c.at), c.axis)) - c.radius) < ON : false));
+  const on = faces.filter(({ carrier }) => distanceTo(carrier, p) < ON);
   return on.sort((a, b) => length3(sub3(a.centre, p)) - length3(sub3(b.centre, p)))[0];
 }
 
@@ -54,7 +55,7 @@ export function silhouettesOf(kernel: Kernel, solid: Solid, edges: readonly Edge
     return [1, -1].flatMap((side) => {
       const out = scale3(across, side * c.radius), foot = add3(c.at, out);
       if (!whole && !isSpanned(points.map((p) => angleAbout(p, c.at, c.axis, across)), side > 0 ? 0 : Math.PI)) return [];
-      return [{ base: `silhouette/${face.key}`, shape: { kind: "line" as const }, points: [add3(foot, scale3(c.axis, low)), add3(foot, scale3(c.axis, high))] }];
+      return [{ base: `silhouette/${face.key}`, shape: { kind: "line" as const }, points: [add3(foot, scale3(c.axis, low)), add3(foot, scale3(c.axis, high))], length: high - low }];
     });
   }));
 }

@@ -60,6 +60,15 @@ export function eigenvalues3(m: readonly (readonly number[])[]): Vec3 {
   return [a[0]![0]!, a[1]![1]!, a[2]![2]!].sort((x, y) => x - y) as unknown as Vec3;
 }
 
+/** Volume by the plain rule: exact for planes and whole cylinders, good to 1e-5 elsewhere, and quick. */
+export function roughVolume(kernel: Kernel, shape: TopoDS_Shape): number {
+  const props = new kernel.library.GProp_GProps();
+  kernel.library.BRepGProp.VolumeProperties(shape, props, false, false, false);
+  const volume = props.Mass();
+  kernel.release(props);
+  return volume;
+}
+
 export function volumeOf(kernel: Kernel, shape: TopoDS_Shape): { volume: number; centre: Vec3 } {
   const props = volumeProperties(kernel, shape);
   const c = props.CentreOfMass();

@@ -1,15 +1,18 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Kernel } from "./opencascade";
 
-/** How a face came to be: which step made it, in which role, from which sketch curve. */
+/**
+ * How a face came to be: which step made it, in which role, from what. `of` is a sketch curve for faces that rose
+ * from one, the name of another face for its offsets and images, a number of the step's own otherwise.
+ */
 export interface FaceName {
   readonly step: string;
-  readonly role: "side" | "start" | "end";
-  readonly curve?: string;
+  readonly role: string;
+  readonly of?: string;
 }
 
 /** Written form of a face name: `extrude1/side/l2`. Faces that share one (a split face) are told apart by ~2, ~3 in order of place. */
-export const faceKey = (n: FaceName): string => [n.step, n.role, n.curve].filter(Boolean).join("/");
+export const faceKey = (n: FaceName): string => (n.of === undefined ? `${n.step}/${n.role}` : `${n.step}/${n.role}/${n.of}`);
 
 /**
  * A body, or several, with the names of its faces in the order the explorer meets them. A merged face carries
@@ -20,8 +23,10 @@ export interface Solid {
   readonly names: readonly (readonly FaceName[])[];
 }
 
+export type ShapeKind = "FACE" | "EDGE" | "VERTEX" | "SOLID" | "SHELL" | "WIRE";
+
 /** Sub-shapes of a kind in explorer order. The caller releases them. */
-export function explore(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "EDGE" | "SOLID" | "SHELL" | "WIRE"): TopoDS_Shape[] {
+export function explore(kernel: Kernel, shape: TopoDS_Shape, kind: ShapeKind): TopoDS_Shape[] {
   const { TopExp_Explorer, TopAbs_ShapeEnum } = kernel.library;
   const list: TopoDS_Shape[] = [];
   const explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`] as never);
@@ -30,24 +35,42 @@ export function explore(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "EDG
   return list;
 }
 
-/** The place of shapes in a list, by identity. This build binds no shape maps, so it looks through the list. */
+/** The place of shapes in a list, by identity. This build binds no shape maps; the library's hash parts the list. */
 export class ShapeIndex {
-  constructor(private readonly shapes: readonly TopoDS_Shape[]) {}
+  private readonly buckets = new Map<number, number[]>();
+  readonly shapes: TopoDS_Shape[] = [];
+  constructor(private readonly kernel: Kernel) {}
+  private bucket(shape: TopoDS_Shape): number[] {
+    const hash = this.kernel.library.ReplicadShapeHasher.HashCode(shape, 2_147_483_647);
+    let list = this.buckets.get(hash);
+    if (!list) this.buckets.set(hash, (list = []));
+    return list;
+  }
   /** Number from 0, or -1. */
   find(shape: TopoDS_Shape): number {
-    return this.shapes.findIndex((s) => s.IsSame(shape));
+    return this.bucket(shape).find((i) => this.shapes[i]!.IsSame(shape)) ?? -1;
+  }
+  /** Whether it is new; the index keeps the handle then. */
+  add(shape: TopoDS_Shape): boolean {
+    const list = this.bucket(shape);
+    if (list.some((i) => this.shapes[i]!.IsSame(shape))) return false;
+    list.push(this.shapes.push(shape) - 1);
+    return true;
   }
 }
 
 /** Sub-shapes of a kind, each once, in explorer order, and where to find one. The caller releases the shapes. */
-export function distinct(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "EDGE"): { index: ShapeIndex; shapes: TopoDS_Shape[] } {
-  const shapes: TopoDS_Shape[] = [];
-  for (const s of explore(kernel, shape, kind)) {
-    // a face or edge met again stands near the end of the list
-    let known = false;
-    for (let i = shapes.length - 1; i >= 0 && !known; i--) known = shapes[i]!.IsSame(s);
-    if (known) s.delete();
-    else shapes.push(s);
-  }
-  return { index: new ShapeIndex(shapes), shapes };
+export function distinct(kernel: Kernel, shape: TopoDS_Shape, kind: ShapeKind): { index: ShapeIndex; shapes: TopoDS_Shape[] } {
+  const index = new ShapeIndex(kernel);
+  for (const s of explore(kernel, shape, kind)) if (!index.add(s)) s.delete();
+  return { index, shapes: index.shapes };
+}
+
+/** Several bodies as one, their faces in order. The shapes are shared, not copied. */
+export function compound(kernel: Kernel, solids: readonly Solid[]): Solid {
+  const oc = kernel.library, builder = new oc.TopoDS_Builder(), shape = new oc.TopoDS_Compound();
+  builder.MakeCompound(shape);
+  for (const s of solids) builder.Add(shape, s.shape);
+  builder.delete();
+  return { shape, names: solids.flatMap((s) => s.names) };
 }

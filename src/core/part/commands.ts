@@ -1,7 +1,9 @@
 import { z } from "zod";
 import { applyToSketch, SketchCommandSchema } from "@/core/sketch/commands";
+import { quantityOf } from "@/core/sketch/sizes";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { issueSentence, MaterialSchema, PartSchema, readPart, type PartDocument } from "./document";
+import { ParameterSchema, readParameters } from "./parameters";
 import { kindOf, StepSchema, type Step } from "./steps/registry";
 
 /** Every change a part can undergo. */
@@ -10,6 +12,13 @@ export const PartCommandSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("change-step"), step: StepSchema }),
   z.strictObject({ do: z.literal("delete-step"), id: z.string() }),
   z.strictObject({ do: z.literal("suppress-step"), id: z.string(), on: z.boolean() }),
+  /** To another place in the order; it must stay after all it stands on. */
+  z.strictObject({ do: z.literal("move-step"), id: z.string(), to: z.number().int().nonnegative() }),
+  z.strictObject({ do: z.literal("name-step"), id: z.string(), name: z.string().max(80) }),
+  z.strictObject({ do: z.literal("parameters"), parameters: z.array(ParameterSchema).max(200) }),
+  z.strictObject({ do: z.literal("colours"), colours: PartSchema.shape.colours }),
+  /** Another unit for the document: sizes that were plain numbers get the old unit written out, so that nothing changes. */
+  z.strictObject({ do: z.literal("units"), units: PartSchema.shape.units }),
   z.strictObject({ do: z.literal("sketch"), step: z.string(), command: SketchCommandSchema }),
   z.strictObject({ do: z.literal("describe"), name: PartSchema.shape.name.optional(), material: MaterialSchema.optional() }),
 ]);
@@ -31,8 +40,44 @@ const titleOf = (document: PartDocument, id: string) => {
 export function apply(document: PartDocument, command: PartCommand): Outcome<PartDocument> {
   const r = change(document, command);
   if (!r.ok) return r;
-  const checked = readPart(r.value);
-  return checked.ok ? done(r.value, r.notice) : checked;
+  const given = withParameters(r.value);
+  if (!given.ok) return given;
+  const checked = readPart(given.value);
+  return checked.ok ? done(given.value, r.notice) : checked;
+}
+
+/** Every sketch is told the part's parameters, so that it can be solved by itself. */
+function withParameters(document: PartDocument): Outcome<PartDocument> {
+  const { parameters } = document;
+  if (!parameters?.length && !document.steps.some((s) => s.kind === "sketch" && s.sketch.given)) return done(document);
+  const values = readParameters(parameters ?? [], document.units);
+  if (!values.ok) return values;
+  const given = [...values.value].map(([name, v]) => ({ name, value: v.n, kind: v.angle ? ("angle" as const) : ("length" as const) })), text = JSON.stringify(given);
+  return done({ ...document, steps: document.steps.map((s) => {
+    if (s.kind !== "sketch" || JSON.stringify(s.sketch.given ?? []) === text) return s;
+    const { given: _, ...rest } = s.sketch;
+    return { ...s, sketch: given.length ? { ...rest, given } : rest };
+  }) });
+}
+
+/** Plain numbers get a unit. Text that holds names or several terms is left as it is, since names carry their own. */
+const inWords = (size: unknown, unit: string): unknown => (typeof size === "number" || (typeof size === "string" && /^\s*=?\s*[\d.,/ ]+$/.test(size)) ? `${String(size).replace(/^\s*=\s*/, "")} ${unit}` : size);
+/** Fields of steps and dimensions that hold a length. */
+const LENGTH_FIELDS = new Set(["depth", "back", "offset", "thickness", "diameter", "radius", "distance", "first", "second"]);
+
+function inOtherUnits(document: PartDocument, units: PartDocument["units"]): PartDocument {
+  const old = document.units;
+  const mapped = (v: unknown, name = ""): unknown => {
+    if (Array.isArray(v)) return name === "of" || name === "at" ? v : v.map((x) => mapped(x));
+    if (typeof v === "object" && v !== null) return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, LENGTH_FIELDS.has(k) && typeof x !== "object" ? inWords(x, old) : mapped(x, k)]));
+    return v;
+  };
+  const steps = document.steps.map((s): Step => {
+    if (s.kind !== "sketch") return mapped(s) as Step;
+    return { ...s, sketch: { ...s.sketch, dimensions: s.sketch.dimensions.map((d) => (quantityOf(d) === "length" && !d.reference ? { ...d, value: inWords(d.value, old) as typeof d.value } : d)) } };
+  });
+  const parameters = document.parameters?.map((p) => (p.kind === "angle" ? p : { ...p, value: inWords(p.value, old) as typeof p.value }));
+  return { ...document, units, steps, ...(parameters && { parameters }) };
 }
 
 function change(document: PartDocument, command: PartCommand): Outcome<PartDocument> {
@@ -57,6 +102,33 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
       if (needing.length) return refuse("in-use", `${needing.map((s) => titleOf(document, s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this step. Delete ${needing.length > 1 ? "them" : "that"} first.`, needing.map((s) => s.id));
       return done({ ...document, steps: steps.filter((s) => s.id !== command.id) });
     }
+    case "move-step": {
+      const step = find(command.id);
+      if (!step) return refuse("not-found", `There is no step ${command.id}.`);
+      const rest = steps.filter((s) => s !== step), at = Math.min(command.to, rest.length);
+      const before = new Set(rest.slice(0, at).map((s) => s.id));
+      const missing = kindOf(step).uses(step).find((id) => !before.has(id));
+      if (missing) return refuse("order", `${titleOf(document, step.id)} stands on ${titleOf(document, missing)} and must come after it.`, [missing]);
+      const needing = rest.slice(0, at).find((s) => kindOf(s).uses(s).includes(step.id));
+      if (needing) return refuse("order", `${titleOf(document, needing.id)} stands on ${titleOf(document, step.id)} and must come after it.`, [needing.id]);
+      return done({ ...document, steps: [...rest.slice(0, at), step, ...rest.slice(at)] });
+    }
+    case "name-step": {
+      const step = find(command.id);
+      if (!step) return refuse("not-found", `There is no step ${command.id}.`);
+      const { name: _, ...rest } = step, name = command.name.trim();
+      return done(replace((name ? { ...rest, name } : rest) as Step));
+    }
+    case "parameters": {
+      const { parameters: _, ...rest } = document;
+      return done(command.parameters.length ? { ...rest, parameters: command.parameters } : rest);
+    }
+    case "colours": {
+      const { colours: _, ...rest } = document;
+      return done(command.colours ? { ...rest, colours: command.colours } : rest);
+    }
+    case "units":
+      return done(command.units === document.units ? document : inOtherUnits(document, command.units));
     case "sketch": {
       const step = find(command.step);
       if (step?.kind !== "sketch") return refuse("not-found", `There is no sketch ${command.step}.`);

@@ -1,5 +1,7 @@
 import { z } from "zod";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { ParameterSchema } from "./parameters";
+import { FaceRefSchema } from "./reference/schema";
 import { kindOf, StepSchema } from "./steps/registry";
 
 export const MaterialSchema = z.strictObject({
@@ -8,6 +10,8 @@ export const MaterialSchema = z.strictObject({
   density: z.number().positive().max(30),
 });
 
+const ColourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
+
 /** A part: plain data, the only truth. Written down in docs/part-format.md. */
 export const PartSchema = z.strictObject({
   format: z.literal("caliper-part"),
@@ -15,6 +19,9 @@ export const PartSchema = z.strictObject({
   name: z.string().max(120),
   units: z.enum(["mm", "in"]),
   material: MaterialSchema,
+  parameters: z.array(ParameterSchema).max(200).optional(),
+  /** How it looks; plays no part in any number. */
+  colours: z.strictObject({ body: ColourSchema.optional(), faces: z.array(z.strictObject({ on: FaceRefSchema, colour: ColourSchema })).max(300).optional() }).optional(),
   steps: z.array(StepSchema).max(300),
 });
 

@@ -3,7 +3,7 @@ import { facesOf, type Face } from "@/core/kernel/faces";
 import { facePoints } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf, type Properties } from "@/core/kernel/properties";
-import type { Solid } from "@/core/kernel/solid";
+import { faceKey, type Solid } from "@/core/kernel/solid";
 
 /** A reference body with what a Sheet measures on it. */
 export interface SheetModel {
@@ -17,4 +17,4 @@ export function sheetModel(kernel: Kernel, solid: Solid): SheetModel {
   return { solid, properties: propertiesOf(kernel, solid), faces: facesOf(kernel, solid).map((f, i) => ({ ...f, points: points[i]! })) };
 }
 
-export const faceByKey = (m: SheetModel, key: string) => m.faces.find((f) => f.key === key || f.names.some((n) => [n.step, n.role, n.curve].filter(Boolean).join("/") === key));
+export const faceByKey = (m: SheetModel, key: string) => m.faces.find((f) => f.key === key || f.names.some((n) => faceKey(n) === key));

@@ -9,19 +9,19 @@ export const quantityOf = (d: Pick<Dimension, "kind">): "length" | "angle" => KI
  * Reads every driving size of a sketch, expressions over each other included.
  * @returns mm and radians by dimension id, or a refusal that names the dimension and the place
  */
-export function drivingSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): Sizes {
+export function drivingSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUnit): Sizes {
   // asked for often with the same list: while dragging, and for every number shown
-  const known = read.get(sketch.dimensions)?.[unit];
-  if (known) return known;
+  const known = read.get(sketch.dimensions);
+  if (known?.unit === unit && known.given === sketch.given) return known.sizes;
   const sizes = readSizes(sketch, unit);
-  read.set(sketch.dimensions, { ...read.get(sketch.dimensions), [unit]: sizes });
+  read.set(sketch.dimensions, { unit, given: sketch.given, sizes });
   return sizes;
 }
 
 type Sizes = { readonly ok: true; readonly value: ReadonlyMap<string, number> } | { readonly ok: false; readonly refusal: Refusal };
-const read = new WeakMap<readonly Dimension[], Partial<Record<LengthUnit, Sizes>>>();
+const read = new WeakMap<readonly Dimension[], { unit: LengthUnit; given: Sketch["given"]; sizes: Sizes }>();
 
-function readSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): Sizes {
+function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUnit): Sizes {
   const byName = new Map<string, Dimension>();
   for (const d of sketch.dimensions) {
     byName.set(d.id, byName.get(d.id) ?? d);
@@ -40,7 +40,10 @@ function readSizes(sketch: Pick<Sketch, "dimensions">, unit: LengthUnit): Sizes 
     const quantity = quantityOf(d), label = d.name ?? d.id;
     const names = (name: string): Value | string | undefined => {
       const other = byName.get(name);
-      if (!other) return undefined;
+      if (!other) {
+        const given = sketch.given?.find((g) => g.name === name);
+        return given && (given.kind === "angle" ? { n: given.value, length: 0, angle: 1 } : { n: given.value, length: 1, angle: 0 });
+      }
       if (other.reference) return `“${name}” only measures; a size that drives is needed`;
       if (open.includes(other.id)) return `it goes round in a circle (${[...open.slice(open.indexOf(other.id)), other.id].join(" → ")})`;
       const v = size(other);

@@ -54,6 +54,9 @@ export const GroupSchema = z.strictObject({
   outside: z.boolean().optional(),
 });
 
+/** A named number from outside: mm, or radians. */
+const GivenSchema = z.strictObject({ name: z.string().max(40), value: z.number(), kind: z.enum(["length", "angle"]) });
+
 const Vector = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)]);
 /** Where a sketch lies: a datum plane, moved along its normal and tilted about its own x or y axis; or a flat face of the part by its name. */
 export const PlaneSchema = z.union([
@@ -63,7 +66,9 @@ export const PlaneSchema = z.union([
     tilt: z.strictObject({ about: z.enum(["x", "y"]), angle: z.number().min(-360).max(360) }).optional(),
   }),
   /** The frame is where the face was found last; a rebuild finds it anew. */
-  z.strictObject({ face: z.string().max(300), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
+  z.strictObject({ face: z.string().max(300), beside: z.array(z.string().max(300)).max(60).optional(), at: z.array(Vector).max(12).optional(), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
+  /** A datum plane step; the frame is where it was last. */
+  z.strictObject({ datum: z.string().max(40), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
 ]);
 export type Plane = z.infer<typeof PlaneSchema>;
 
@@ -79,6 +84,8 @@ export const SketchSchema = z
     constraints: z.array(ConstraintSchema).max(10000),
     dimensions: z.array(DimensionSchema).max(5000),
     groups: z.array(GroupSchema).max(200).optional(),
+    /** The part's named parameters as this sketch knows them, so that it can be solved by itself: kept up by the part. */
+    given: z.array(GivenSchema).max(200).optional(),
   })
   .refine((s) => unique([s.curves, s.constraints, s.dimensions, s.groups ?? []]), "every id in a sketch must be used once");
 

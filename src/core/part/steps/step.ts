@@ -1,12 +1,23 @@
-import type { z } from "zod";
+import { z } from "zod";
+import type { Frame } from "@/core/geometry/frame";
+import type { Line } from "@/core/geometry/line";
+import type { Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
-import type { Sketch } from "@/core/sketch/sketch";
+import type { Topology } from "@/core/kernel/topology";
 import type { Regions } from "@/core/sketch/regions";
+import type { Sketch } from "@/core/sketch/sketch";
 import type { Diagnosis } from "@/core/sketch/solve";
-import type { Frame } from "@/core/geometry/frame";
-import type { LengthUnit } from "@/core/units/quantity";
-import type { Outcome } from "@/core/units/refusal";
+import { readQuantity, type LengthUnit, type Names } from "@/core/units/quantity";
+import { refuse, type Outcome, type Refusal } from "@/core/units/refusal";
+import type { AnyRef } from "../reference/schema";
+
+/** A number in the document's unit, or text as a person types it. */
+export const SizeSchema = z.union([z.number(), z.string().max(200)]);
+export type Size = z.infer<typeof SizeSchema>;
+
+/** What every step has. */
+export const stepFields = { id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/), name: z.string().max(80).optional(), suppressed: z.boolean().optional() };
 
 /** A sketch step after solving. */
 export interface BuiltSketch {
@@ -17,16 +28,63 @@ export interface BuiltSketch {
   readonly regions: Regions;
 }
 
+/** Something to build on that has no material. */
+export type Datum = { readonly kind: "plane"; readonly frame: Frame } | { readonly kind: "axis"; readonly line: Line } | { readonly kind: "point"; readonly at: Vec3 };
+
+/** One body of the part; it is called after the step that began it. */
+export interface Body {
+  readonly id: string;
+  readonly solid: Solid;
+}
+
+export type Operation = "add" | "cut" | "keep" | "separate";
+
+/** The volumes a step worked with, kept so that it can be patterned and mirrored. */
+export interface Tools {
+  readonly solids: readonly Solid[];
+  readonly operation: Operation;
+  readonly bodies?: readonly string[] | undefined;
+}
+
 /** What a step finds when it is built: everything before it. */
 export interface BuildContext {
   readonly kernel: Kernel;
   readonly unit: LengthUnit;
+  /** The part's named parameters. */
+  readonly names: Names;
+  readonly bodies: readonly Body[];
+  /** All bodies as one. */
   readonly body: Solid | undefined;
   readonly sketches: ReadonlyMap<string, BuiltSketch>;
+  readonly datums: ReadonlyMap<string, Datum>;
+  readonly tools: ReadonlyMap<string, Tools>;
+  /** What meets what in the body; made when it is first asked for. */
+  topology(): Topology | undefined;
+  /**
+   * Does an earlier step once more on other bodies, on the images of what it stood on: names that begin with one of
+   * `steps` are looked for behind `prefix`, and so are those it gives.
+   */
+  again(id: string, bodies: readonly Body[], prefix: string, steps: readonly string[]): Outcome<readonly Body[]>;
 }
 
-/** What a step gives: a new body, or a built sketch. Bodies it replaces are released by the rebuild. */
-export type StepResult = { readonly body: Solid } | { readonly sketch: BuiltSketch };
+/** A reference that was not found, where in the step it stands, and why. */
+export interface Lost {
+  /** The place in the step, such as `groups.0.edges.2`. */
+  readonly path: string;
+  readonly ref: AnyRef;
+  readonly sentence: string;
+}
+
+/**
+ * What a step gives: bodies, a built sketch, or a datum. Solids it replaces are released by the rebuild. `lost` are
+ * references it had to do without: the step is marked.
+ */
+export type StepResult = ({ readonly bodies: readonly Body[]; readonly tools?: Tools } | { readonly sketch: BuiltSketch } | { readonly datum: Datum }) & { readonly lost?: readonly Lost[] };
+
+/** A refusal that says which references were lost. */
+export interface StepRefusal extends Refusal {
+  readonly lost?: readonly Lost[];
+}
 
 /** All there is to know about a kind of step. */
 export interface StepKind<S extends { id: string }> {
@@ -37,3 +95,13 @@ export interface StepKind<S extends { id: string }> {
   /** How it reads in the list of Steps: a name and its figures. */
   read(step: S, unit: LengthUnit): { readonly title: string; readonly detail: string };
 }
+
+/** Reads a length of a step that must be greater than 0. @param what begins the sentence: "The depth" */
+export function lengthOf(context: Pick<BuildContext, "unit" | "names">, size: Size, what: string, hint = ""): Outcome<number> {
+  const r = readQuantity(size, "length", context.unit, context.names);
+  if (!r.ok) return r;
+  return r.value > 1e-6 ? r : refuse("bad-number", `${what} must be greater than 0.${hint && ` ${hint}`}`);
+}
+
+/** Reads an angle of a step, radians. */
+export const angleOf = (context: Pick<BuildContext, "unit" | "names">, size: Size): Outcome<number> => readQuantity(size, "angle", context.unit, context.names);

@@ -1,113 +1,102 @@
 import { z } from "zod";
-import { normalOf } from "@/core/geometry/frame";
-import { dot3 } from "@/core/geometry/vector";
-import { combine } from "@/core/kernel/boolean";
-import { KernelFault } from "@/core/kernel/opencascade";
-import { prism } from "@/core/kernel/prism";
-import { boxOf, volumeOf } from "@/core/kernel/properties";
+import { prism } from "@/core/kernel/sweep";
 import type { Solid } from "@/core/kernel/solid";
-import { defaultRegions, type Region } from "@/core/sketch/regions";
 import { lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
-import { done, refuse, type Outcome } from "@/core/units/refusal";
-import type { BuildContext, BuiltSketch, StepKind } from "../step";
+import { refuse, type Outcome } from "@/core/units/refusal";
+import { PlaneRefSchema, stepsOf } from "../../reference/schema";
+import { built, OPERATION_TEXT, operationFields } from "../operate";
+import { regionsFor, sketchFor } from "../profile";
+import { angleOf, SizeSchema, stepFields, type BuildContext, type Size, type StepKind } from "../step";
+import { thinned, ThinSchema } from "../thin";
+import { spanOf, trimmed } from "./extent";
+import { drafted } from "@/core/kernel/draft";
+
+export const ExtentSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("depth"), depth: SizeSchema }),
+  /** The whole depth, half to each side of the sketch; `each`: the depth to each side. */
+  z.strictObject({ kind: z.literal("both"), depth: SizeSchema, each: z.boolean().optional() }),
+  /** One depth along the normal, another against it. */
+  z.strictObject({ kind: z.literal("two"), depth: SizeSchema, back: SizeSchema }),
+  /** Through the whole part, both ways. */
+  z.strictObject({ kind: z.literal("through") }),
+  /** As far as a face or plane, and `offset` beyond it. */
+  z.strictObject({ kind: z.literal("face"), face: PlaneRefSchema, offset: SizeSchema.optional() }),
+  /** Until it meets the part. */
+  z.strictObject({ kind: z.literal("meet") }),
+]);
+export type Extent = z.infer<typeof ExtentSchema>;
 
 export const ExtrudeStepSchema = z.strictObject({
-  id: z.string(), kind: z.literal("extrude"), name: z.string().max(80).optional(), suppressed: z.boolean().optional(),
+  ...stepFields, kind: z.literal("extrude"), ...operationFields,
   sketch: z.string(),
   /** Names of the regions it takes; left out: all that are not inside a hole. */
   regions: z.array(z.string().max(2000)).max(200).optional(),
-  operation: z.enum(["add", "cut"]),
-  extent: z.discriminatedUnion("kind", [
-    z.strictObject({ kind: z.literal("depth"), depth: z.union([z.number(), z.string().max(200)]) }),
-    /** The whole depth, half to each side of the sketch. */
-    z.strictObject({ kind: z.literal("both"), depth: z.union([z.number(), z.string().max(200)]) }),
-    /** Through the whole part, both ways. */
-    z.strictObject({ kind: z.literal("through") }),
-  ]),
+  extent: ExtentSchema,
   /** Against the sketch's normal. */
   reverse: z.boolean().optional(),
+  /** The sides lean by this angle, inwards as they go where positive. */
+  draft: SizeSchema.optional(),
+  thin: ThinSchema.optional(),
 });
 export type ExtrudeStep = z.infer<typeof ExtrudeStepSchema>;
 
-/** How far past the part a Through cut reaches, so that no face of the tool lies on one of the part. */
-const CLEARANCE = 1;
-
-function regionsFor(step: ExtrudeStep, sketch: BuiltSketch): Outcome<Region[]> {
-  const { regions, gaps } = sketch.regions;
-  const wanted = step.regions ? regions.filter((r) => step.regions!.includes(r.name)) : defaultRegions(sketch.regions);
-  const lost = step.regions?.filter((n) => !regions.some((r) => r.name === n)) ?? [];
-  if (lost.length) return refuse("lost-region", `The region inside ${lost[0]!.replaceAll("+", ", ")} is no longer closed in its sketch. Pick the regions anew.`, [step.id]);
-  if (wanted.length) return done(wanted);
-  const g = gaps[0];
-  const where = g ? ` The end of ${g.curve} at (${g.at.map((v) => Number(v.toFixed(3))).join(", ")}) meets nothing${g.nearest ? `; the nearest other end, of ${g.nearest.curve}, is ${Number(g.nearest.distance.toFixed(6))} mm away` : ""}.` : " It holds no curves that close.";
-  return refuse("open-profile", `The sketch has no closed region to extrude.${where}`, g ? [g.curve] : []);
-}
-
-/** From and to along the sketch's normal, mm. */
-function reach(step: ExtrudeStep, context: BuildContext, sketch: BuiltSketch): Outcome<[number, number]> {
-  if (step.extent.kind === "through") {
-    if (!context.body) return refuse("nothing-to-cut", "Through needs a part to go through. Use To depth.", [step.id]);
-    const { min, max } = boxOf(context.kernel, context.body.shape);
-    const n = normalOf(sketch.frame), o = dot3(n, sketch.frame.origin);
-    const along = [0, 1, 2].map((i) => [n[i]! * min[i]!, n[i]! * max[i]!]);
-    const low = along.reduce((s, [a, b]) => s + Math.min(a!, b!), -o), high = along.reduce((s, [a, b]) => s + Math.max(a!, b!), -o);
-    return done([Math.min(low, 0) - CLEARANCE, Math.max(high, 0) + CLEARANCE]);
+/** The volumes of the step. The caller releases them. */
+function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
+  const { kernel } = context;
+  const sketch = sketchFor(context, step.sketch);
+  if (!sketch.ok) return sketch;
+  const regions = regionsFor(step, sketch.value);
+  if (!regions.ok) return regions;
+  const span = spanOf(context, step, sketch.value.frame);
+  if (!span.ok) return span;
+  const { from, to } = span.value, made: Solid[] = [];
+  const next = (solid: Solid) => {
+    kernel.release(made.pop()!.shape);
+    made.push(solid);
+  };
+  try {
+    for (const r of regions.value) {
+      made.push(prism(kernel, sketch.value.frame, r, from, to, step.id));
+      if (step.draft !== undefined) {
+        const angle = angleOf(context, step.draft);
+        if (!angle.ok) return giveUp(angle);
+        if (Math.abs(angle.value) > 1.4) return giveUp(refuse("bad-number", "The draft angle must be between -80° and 80°.", [step.id]));
+        const leaning = drafted(kernel, made[made.length - 1]!, sketch.value.frame, angle.value * (step.reverse ? -1 : 1));
+        if (!leaning) return giveUp(refuse("no-draft", "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.", [step.id]));
+        next(leaning);
+      }
+      if (step.thin) {
+        const wall = thinned(context, made[made.length - 1]!, step.thin, step.id);
+        if (!wall.ok) return giveUp(wall);
+        next(wall.value);
+      }
+    }
+    const cut = trimmed(context, step, sketch.value.frame, made);
+    return cut.ok ? cut : giveUp(cut);
+  } catch (e) {
+    kernel.release(...made.map((t) => t.shape));
+    throw e;
   }
-  const r = readQuantity(step.extent.depth, "length", context.unit);
-  if (!r.ok) return r;
-  if (r.value <= 1e-6) return refuse("bad-number", "The depth must be greater than 0. Turn the direction round instead of typing a negative depth.", [step.id]);
-  if (step.extent.kind === "both") return done([-r.value / 2, r.value / 2]);
-  return done(step.reverse ? [-r.value, 0] : [0, r.value]);
+  function giveUp<T>(r: T): T {
+    kernel.release(...made.map((t) => t.shape));
+    return r;
+  }
 }
 
 export const extrudeStep: StepKind<ExtrudeStep> = {
   schema: ExtrudeStepSchema,
-  uses: (step) => [step.sketch],
-  build(context, step) {
-    const { kernel, body } = context;
-    const sketch = context.sketches.get(step.sketch);
-    if (!sketch) return refuse("no-sketch", "The sketch this step stands on is missing or in trouble. Mend the sketch first.", [step.sketch]);
-    const regions = regionsFor(step, sketch);
-    if (!regions.ok) return regions;
-    if (step.operation === "add" && step.extent.kind === "through") return refuse("through-adds", "Through only makes sense for Cut material. Use To depth.", [step.id]);
-    if (step.operation === "cut" && !body) return refuse("nothing-to-cut", "There is no material to cut yet. Add material first.", [step.id]);
-    const span = reach(step, context, sketch);
-    if (!span.ok) return span;
-    const tools: Solid[] = [];
-    try {
-      for (const r of regions.value) tools.push(prism(kernel, sketch.frame, r, span.value[0], span.value[1], step.id));
-      const [first, ...rest] = tools as [Solid, ...Solid[]];
-      if (!body && !rest.length) return done({ body: tools.pop()! });
-      const next = body ? combine(kernel, step.operation === "add" ? "fuse" : "cut", body, tools) : combine(kernel, "fuse", first, rest);
-      const fault = faultOf(context, step, next);
-      if (fault) {
-        kernel.release(next.shape);
-        return fault;
-      }
-      return done({ body: next });
-    } catch (e) {
-      if (!(e instanceof KernelFault)) throw e;
-      return refuse("kernel", `The solid could not be built: ${e.message}. Change the sketch or the depth a little.`, [step.id]);
-    } finally {
-      for (const t of tools) kernel.release(t.shape);
-    }
-  },
+  uses: (step) => [step.sketch, ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : [])],
+  build: (context, step) => built(context, step, () => volumes(context, step)),
   read(step, unit) {
     const { extent } = step;
-    const operation = step.operation === "add" ? "Add material" : "Cut material";
-    const how = { depth: "to depth", both: "both ways", through: "through" }[extent.kind];
-    return { title: `Extrude`, detail: `${operation} · ${how}${extent.kind === "through" ? "" : ` · ${depthText(extent.depth, unit)}`}` };
+    const how = { depth: "to depth", both: "both ways", two: "two depths", through: "through", face: "as far as a face", meet: "until it meets the part" }[extent.kind];
+    const sizes = [..."depth" in extent ? [sizeText(extent.depth, unit)] : [], ..."back" in extent ? [sizeText(extent.back, unit)] : [], ...(step.draft !== undefined ? [`draft ${step.draft}°`] : []), ...(step.thin ? [`wall ${sizeText(step.thin.thickness, unit)}`] : [])];
+    return { title: "Extrude", detail: [OPERATION_TEXT[step.operation], how, ...sizes].join(" · ") };
   },
 };
 
-function faultOf({ kernel, body }: BuildContext, step: ExtrudeStep, next: Solid) {
-  const after = volumeOf(kernel, next.shape).volume;
-  if (after <= 1e-9) return refuse("nothing-left", "This cut would take away the whole part.", [step.id]);
-  if (step.operation === "cut" && body && after >= volumeOf(kernel, body.shape).volume * (1 - 1e-12)) return refuse("cuts-nothing", "This cut meets no material. Turn its direction round or make it deeper.", [step.id]);
-  return undefined;
-}
-
-const depthText = (depth: number | string, unit: LengthUnit): string => {
-  const r = readQuantity(depth, "length", unit);
-  return r.ok ? lengthText(r.value, unit) : String(depth);
+/** A size as it reads in the list of Steps; an expression that names others stays as it was typed. */
+export const sizeText = (size: Size, unit: LengthUnit): string => {
+  const r = readQuantity(size, "length", unit);
+  return r.ok ? lengthText(r.value, unit) : String(size);
 };

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { measurePart } from "@/core/check/check";
-import { edgesOf } from "@/core/kernel/edges";
+import { modelOf } from "@/core/kernel/model";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { apply, type PartCommand } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
@@ -32,7 +32,7 @@ function plate(): PartDocument {
 }
 const built = (d: PartDocument) => {
   const r = rebuild(kernel, d);
-  return { ...r, edges: r.body ? edgesOf(kernel, r.body) : [] };
+  return { ...r, edges: r.body ? modelOf(kernel, r.body).edges : [] };
 };
 
 describe("edges of a part", () => {

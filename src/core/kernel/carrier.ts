@@ -1,0 +1,132 @@
+import type { BRepAdaptor_Surface, TopoDS_Face } from "replicad-opencascadejs";
+import type { Line } from "@/core/geometry/line";
+import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import type { Kernel } from "./opencascade";
+
+/** The surface a face is cut from. `hollow`: the material lies outside, as in a bore. mm, radians. */
+export type Carrier =
+  | { readonly kind: "plane"; readonly normal: Vec3; readonly offset: number }
+  | { readonly kind: "cylinder"; readonly at: Vec3; readonly axis: Vec3; readonly radius: number; readonly hollow: boolean }
+  /** `axis` runs from the tip into the cone; `half` is the angle between them. */
+  | { readonly kind: "cone"; readonly tip: Vec3; readonly axis: Vec3; readonly half: number; readonly hollow: boolean }
+  | { readonly kind: "sphere"; readonly centre: Vec3; readonly radius: number; readonly hollow: boolean }
+  | { readonly kind: "torus"; readonly centre: Vec3; readonly axis: Vec3; readonly major: number; readonly minor: number; readonly hollow: boolean }
+  | { readonly kind: "other"; readonly type: string };
+
+/** The line a round surface turns about; none for planes and spheres. */
+export const axisOf = (c: Carrier): Line | undefined => (c.kind === "cylinder" ? { at: c.at, along: c.axis } : c.kind === "cone" ? { at: c.tip, along: c.axis } : c.kind === "torus" ? { at: c.centre, along: c.axis } : undefined);
+
+/** How far a point is from a carrier, mm; without end for surfaces that are none of the elementary ones. */
+export function distanceTo(c: Carrier, p: Vec3): number {
+  if (c.kind === "plane") return Math.abs(dot3(c.normal, p) - c.offset);
+  if (c.kind === "sphere") return Math.abs(length3(sub3(p, c.centre)) - c.radius);
+  const axis = axisOf(c);
+  if (!axis) return Infinity;
+  const w = sub3(p, axis.at), along = dot3(w, axis.along), out = length3(cross3(w, axis.along));
+  if (c.kind === "cylinder") return Math.abs(out - c.radius);
+  if (c.kind === "cone") return Math.abs(out * Math.cos(c.half) - along * Math.sin(c.half));
+  return c.kind === "torus" ? Math.abs(Math.hypot(out - c.major, along) - c.minor) : Infinity;
+}
+
+/** A carrier after a motion, reflection or scaling: where points and directions go, and what lengths are multiplied by. */
+export function mappedCarrier(c: Carrier, place: (p: Vec3) => Vec3, turn: (d: Vec3) => Vec3, scale = 1): Carrier {
+  switch (c.kind) {
+    case "plane": {
+      const normal = turn(c.normal);
+      return { ...c, normal, offset: dot3(normal, place(scale3(c.normal, c.offset))) };
+    }
+    case "cylinder":
+      return { ...c, at: place(c.at), axis: turn(c.axis), radius: c.radius * scale };
+    case "cone":
+      return { ...c, tip: place(c.tip), axis: turn(c.axis) };
+    case "sphere":
+      return { ...c, centre: place(c.centre), radius: c.radius * scale };
+    case "torus":
+      return { ...c, centre: place(c.centre), axis: turn(c.axis), major: c.major * scale, minor: c.minor * scale };
+    case "other":
+      return c;
+  }
+}
+
+/** Direction cosines a rounding away from 0 or ±1 are put there. */
+const tidy = (v: number): number => (Math.abs(v) < 1e-14 ? 0 : Math.abs(Math.abs(v) - 1) < 1e-14 ? Math.sign(v) : v);
+const tidy3 = (v: Vec3): Vec3 => [tidy(v[0]), tidy(v[1]), tidy(v[2])];
+
+/** The carrier of a face; normals point out of the material. */
+export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
+  const oc = kernel.library;
+  const surface = new oc.BRepAdaptor_Surface(face, true);
+  const flipped = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED;
+  const type = String(surface.GetType());
+  try {
+    if (type === "GeomAbs_Plane") {
+      const plane = surface.Plane(), position = plane.Position(), d = position.Direction(), at = position.Location();
+      const sign = (position.Direct() ? 1 : -1) * (flipped ? -1 : 1);
+      const normal = tidy3([sign * d.X(), sign * d.Y(), sign * d.Z()]);
+      const carrier: Carrier = { kind: "plane", normal, offset: normal[0] * at.X() + normal[1] * at.Y() + normal[2] * at.Z() };
+      kernel.release(d, at, position, plane);
+      return carrier;
+    }
+    if (type === "GeomAbs_Cylinder") {
+      const cylinder = surface.Cylinder(), position = cylinder.Position(), d = position.Direction(), at = position.Location();
+      const carrier: Carrier = { kind: "cylinder", at: [at.X(), at.Y(), at.Z()], axis: tidy3([d.X(), d.Y(), d.Z()]), radius: cylinder.Radius(), hollow: position.Direct() === flipped };
+      kernel.release(d, at, position, cylinder);
+      return carrier;
+    }
+    if (type === "GeomAbs_Sphere") {
+      const sphere = surface.Sphere(), at = sphere.Location(), centre: Vec3 = [at.X(), at.Y(), at.Z()], radius = sphere.Radius();
+      kernel.release(at, sphere);
+      const { point, normal } = middleOf(surface, flipped);
+      return { kind: "sphere", centre, radius, hollow: dot3(normal, sub3(point, centre)) < 0 };
+    }
+    if (type === "GeomAbs_Cone" || type === "GeomAbs_Torus") return turned(surface, type === "GeomAbs_Cone", flipped);
+    return { kind: "other", type };
+  } finally {
+    kernel.release(surface);
+  }
+}
+
+/** A point of the surface, and the direction out of the material there. */
+function middleOf(surface: BRepAdaptor_Surface, flipped: boolean): { point: Vec3; normal: Vec3 } {
+  const u = (surface.FirstUParameter() + surface.LastUParameter()) / 2, v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
+  const h = 1e-4, point = at(surface, u, v);
+  // differences are enough to tell which side is meant
+  const n = cross3(sub3(at(surface, u + h, v), point), sub3(at(surface, u, v + h), point));
+  return { point, normal: scale3(n, flipped ? -1 : 1) };
+}
+
+function at(surface: BRepAdaptor_Surface, u: number, v: number): Vec3 {
+  const p = surface.EvalD0(u, v);
+  const q: Vec3 = [p.X(), p.Y(), p.Z()];
+  p.delete();
+  return q;
+}
+
+/** Centre and radius of the circle that u runs on at one v: opposite points stand half a turn apart. */
+function ring(surface: BRepAdaptor_Surface, v: number): { centre: Vec3; radius: number } {
+  const a = at(surface, 0, v), b = at(surface, Math.PI, v);
+  return { centre: scale3(add3(a, b), 0.5), radius: length3(sub3(a, b)) / 2 };
+}
+
+/** Cones and tori: this build does not hand out their parameters, so they are read off the surface itself, which is exact. */
+function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean): Carrier {
+  const { point, normal } = middleOf(surface, flipped);
+  if (isCone) {
+    const v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
+    const low = ring(surface, v), high = ring(surface, v + Math.max(1, Math.abs(low.radius)));
+    const rise = sub3(high.centre, low.centre), h = length3(rise), signed = dot3(sub3(at(surface, 0, v + Math.max(1, Math.abs(low.radius))), high.centre), sub3(at(surface, 0, v), low.centre)) < 0 ? -high.radius : high.radius;
+    const slope = (signed - low.radius) / h;
+    const axis = tidy3(scale3(unit3(rise), slope < 0 ? -1 : 1));
+    const tip = add3(low.centre, scale3(unit3(rise), -low.radius / slope));
+    const out = sub3(sub3(point, tip), scale3(axis, dot3(sub3(point, tip), axis)));
+    return { kind: "cone", tip, axis, half: Math.atan(Math.abs(slope)), hollow: dot3(normal, out) < 0 };
+  }
+  // at v = 0 the tube is farthest from the axis, at v = π nearest
+  const far = ring(surface, 0), near = ring(surface, Math.PI), top = ring(surface, Math.PI / 2);
+  const axis = tidy3(unit3(sub3(top.centre, far.centre)));
+  const inward = dot3(sub3(at(surface, 0, Math.PI), far.centre), sub3(at(surface, 0, 0), far.centre)) < 0 ? -near.radius : near.radius;
+  const major = (far.radius + inward) / 2, minor = (far.radius - inward) / 2;
+  const outward = sub3(point, far.centre), flat = sub3(outward, scale3(axis, dot3(outward, axis)));
+  const tube = add3(far.centre, scale3(unit3(flat), major));
+  return { kind: "torus", centre: far.centre, axis, major, minor, hollow: dot3(normal, sub3(point, tube)) < 0 };
+}

@@ -1,0 +1,36 @@
+import { normalOf, type Frame } from "@/core/geometry/frame";
+import { carried } from "./history";
+import { KernelFault, type Kernel } from "./opencascade";
+import { direction, point } from "./primitives";
+import { distinct, type Solid } from "./solid";
+
+/**
+ * A prism with its sides leaning. They turn about where they meet the frame's plane.
+ * @param angle radians; positive: the body narrows along the frame's normal
+ * @returns undefined where the sides cannot lean so
+ */
+export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: number): Solid | undefined {
+  if (!angle) return { shape: solid.shape.Located(new kernel.library.TopLoc_Location(), false), names: solid.names };
+  try {
+    return kernel.guard("leaning the sides", () => {
+      const oc = kernel.library, { shapes } = distinct(kernel, solid.shape, "FACE");
+      const at = point(kernel, frame.origin), along = direction(kernel, normalOf(frame)), plane = new oc.gp_Pln(at, along);
+      const make = new oc.BRepOffsetAPI_DraftAngle(solid.shape);
+      for (const [i, f] of shapes.entries()) {
+        if (solid.names[i]?.[0]?.role !== "side") continue;
+        const face = oc.TopoDS.Face(f);
+        make.Add(face, along, angle, plane, true);
+        kernel.release(face);
+        if (!make.AddDone()) throw new KernelFault("this side cannot lean");
+      }
+      make.Build();
+      if (!make.IsDone()) throw new KernelFault("the sides cannot lean so far");
+      const done = carried(kernel, make.Shape(), make, [solid]);
+      kernel.release(make, plane, at, along, ...shapes);
+      return done;
+    });
+  } catch (e) {
+    if (e instanceof KernelFault) return undefined;
+    throw e;
+  }
+}

@@ -1,0 +1,36 @@
+import type { TopoDS_Shape } from "replicad-opencascadejs";
+import { carried, drain } from "./history";
+import { KernelFault, type Kernel } from "./opencascade";
+import { distinct, explore, faceKey, type Solid } from "./solid";
+
+/** Offsets are exact for what students model; this is how near pieces must come to be joined, mm. */
+const JOIN = 1e-5;
+
+/**
+ * Hollows a body out: faces of `open` (places in explorer order) are taken away, the others keep a wall.
+ * @param thickness mm; inward where positive, outward where negative
+ * The new inner faces are named `step/inner/NAME` after the face they are offset from.
+ */
+export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], thickness: number, step: string): Solid {
+  return kernel.guard("shelling", () => {
+    const oc = kernel.library, { shapes } = distinct(kernel, solid.shape, "FACE");
+    const list = new oc.NCollection_List_TopoDS_Shape();
+    for (const i of open) list.Append(shapes[i]!);
+    const [only] = explore(kernel, solid.shape, "SOLID");
+    const make = new oc.BRepOffsetAPI_MakeThickSolid();
+    make.MakeThickSolidByJoin(only ?? solid.shape, list, -thickness, JOIN, oc.BRepOffset_Mode.BRepOffset_Skin, false, false, oc.GeomAbs_JoinType[thickness > 0 ? "GeomAbs_Intersection" : "GeomAbs_Intersection"], false);
+    if (!make.IsDone()) {
+      kernel.release(list, make, ...shapes);
+      throw new KernelFault("the wall cannot be made that thick");
+    }
+    const shape = make.Shape();
+    const result = carried(kernel, shape, make, [solid], (give) => {
+      shapes.forEach((f: TopoDS_Shape, i) => {
+        const [name] = solid.names[i] ?? [];
+        if (name) drain(kernel, make.Generated(f), (g) => give(g, [{ step, role: "inner", of: faceKey(name) }]));
+      });
+    });
+    kernel.release(list, make, only, ...shapes);
+    return result;
+  });
+}

@@ -1,0 +1,123 @@
+import { z } from "zod";
+import { TURN } from "@/core/geometry/segment";
+import { normalOf, toSpace } from "@/core/geometry/frame";
+import type { Line } from "@/core/geometry/line";
+import { dot3, sub3, unit3 } from "@/core/geometry/vector";
+import { revolution } from "@/core/kernel/sweep";
+import type { Solid } from "@/core/kernel/solid";
+import { turningFault } from "@/core/sketch/profile";
+import { lineThrough } from "@/core/sketch/sketch";
+import { angleText, readQuantity } from "@/core/units/quantity";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { lineOf } from "../../reference/resolve";
+import { AxisRefSchema, stepsOf } from "../../reference/schema";
+import { built, OPERATION_TEXT, operationFields } from "../operate";
+import { regionsFor, sketchFor } from "../profile";
+import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type StepKind } from "../step";
+import { thinned, ThinSchema } from "../thin";
+
+export const RevolveStepSchema = z.strictObject({
+  ...stepFields, kind: z.literal("revolve"), ...operationFields,
+  sketch: z.string(),
+  regions: z.array(z.string().max(2000)).max(200).optional(),
+  /** What it turns about; left out: the sketch's only centre line. */
+  about: AxisRefSchema.optional(),
+  turn: z.discriminatedUnion("kind", [
+    z.strictObject({ kind: z.literal("whole") }),
+    z.strictObject({ kind: z.literal("angle"), angle: SizeSchema }),
+    /** The whole angle, half to each side of the sketch. */
+    z.strictObject({ kind: z.literal("both"), angle: SizeSchema }),
+    z.strictObject({ kind: z.literal("two"), angle: SizeSchema, back: SizeSchema }),
+  ]),
+  reverse: z.boolean().optional(),
+  thin: ThinSchema.optional(),
+});
+export type RevolveStep = z.infer<typeof RevolveStepSchema>;
+
+/** The axis, which must lie in the sketch's plane. */
+function axisFor(context: BuildContext, step: RevolveStep, sketch: BuiltSketch): Outcome<Line> {
+  let axis: Line;
+  if (step.about) {
+    const r = lineOf(context, step.about);
+    if (!r.ok) return r;
+    axis = r.value;
+  } else {
+    const centre = sketch.diagnosis.sketch.curves.filter((c) => c.kind === "line" && c.construction === "centre-line");
+    if (centre.length !== 1) return refuse("no-axis", centre.length ? "The sketch has several centre lines. Pick the one to turn about." : "Pick what to turn about: a line of the sketch, an edge, a round face or an axis.", [step.id]);
+    const [a, b] = lineThrough(sketch.diagnosis.sketch, centre[0]!.id).map((p) => toSpace(sketch.frame, p)) as [[number, number, number], [number, number, number]];
+    axis = { at: a, along: unit3(sub3(b, a)) };
+  }
+  const n = normalOf(sketch.frame);
+  if (Math.abs(dot3(axis.along, n)) > 1e-9 || Math.abs(dot3(sub3(axis.at, sketch.frame.origin), n)) > 1e-6) return refuse("no-axis", "The axis does not lie in the plane of the sketch.", [step.id]);
+  return done(axis);
+}
+
+function angles(context: BuildContext, step: RevolveStep): Outcome<[number, number]> {
+  const { turn } = step;
+  if (turn.kind === "whole") return done([0, TURN]);
+  const a = angleOf(context, turn.angle);
+  if (!a.ok) return a;
+  const b = turn.kind === "two" ? angleOf(context, turn.back) : done(0);
+  if (!b.ok) return b;
+  const [from, to] = turn.kind === "both" ? [-a.value / 2, a.value / 2] : [-b.value, a.value];
+  if (a.value <= 1e-9 || (turn.kind === "two" && b.value <= 1e-9)) return refuse("bad-number", "The angle must be greater than 0. Turn the direction round instead of typing a negative one.", [step.id]);
+  if (to - from > TURN + 1e-9) return refuse("bad-number", "The angle must be at most 360°.", [step.id]);
+  // all but a whole turn is one
+  if (to - from > TURN - 1e-9) return done([0, TURN]);
+  return done(step.reverse ? [-to, -from] : [from, to]);
+}
+
+function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
+  const { kernel } = context, sketch = sketchFor(context, step.sketch);
+  if (!sketch.ok) return sketch;
+  const regions = regionsFor(step, sketch.value);
+  if (!regions.ok) return regions;
+  const axis = axisFor(context, step, sketch.value), span = angles(context, step);
+  if (!axis.ok) return axis;
+  if (!span.ok) return span;
+  const { frame } = sketch.value, solids: Solid[] = [];
+  // the sketch's own test for profiles to be turned wants a line of a sketch
+  const flat = { ...sketch.value.diagnosis.sketch, curves: [{ id: "axis", kind: "line" as const, start: onPlane(axis.value, frame, 0), end: onPlane(axis.value, frame, 1) }] };
+  try {
+    for (const r of regions.value) {
+      const fault = turningFault(flat, r, "axis");
+      if (fault) {
+        kernel.release(...solids.map((s) => s.shape));
+        return refuse("bad-profile", fault, [step.sketch]);
+      }
+      const solid = revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id);
+      solids.push(solid);
+      if (!step.thin) continue;
+      const wall = thinned(context, solid, step.thin, step.id);
+      kernel.release(solids.pop()!.shape);
+      if (!wall.ok) {
+        kernel.release(...solids.map((s) => s.shape));
+        return wall;
+      }
+      solids.push(wall.value);
+    }
+  } catch (e) {
+    kernel.release(...solids.map((s) => s.shape));
+    throw e;
+  }
+  return done(solids);
+}
+
+function onPlane(l: Line, frame: BuiltSketch["frame"], k: number): [number, number] {
+  const p = sub3([l.at[0] + k * l.along[0], l.at[1] + k * l.along[1], l.at[2] + k * l.along[2]], frame.origin);
+  return [dot3(p, frame.x), dot3(p, frame.y)];
+}
+
+export const revolveStep: StepKind<RevolveStep> = {
+  schema: RevolveStepSchema,
+  uses: (step) => [step.sketch, ...(step.about ? stepsOf(step.about) : [])],
+  build: (context, step) => built(context, step, () => volumes(context, step)),
+  read(step) {
+    const { turn } = step, text = (a: number | string) => {
+      const r = readQuantity(a, "angle", "mm");
+      return r.ok ? angleText(r.value) : String(a);
+    };
+    const how = turn.kind === "whole" ? "whole turn" : turn.kind === "angle" ? text(turn.angle) : turn.kind === "both" ? `both ways · ${text(turn.angle)}` : `${text(turn.angle)} and ${text(turn.back)}`;
+    return { title: "Revolve", detail: `${OPERATION_TEXT[step.operation]} · ${how}` };
+  },
+};
