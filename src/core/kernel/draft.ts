@@ -1,3 +1,4 @@
+import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
@@ -25,7 +26,14 @@ export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: numbe
       }
       make.Build();
       if (!make.IsDone()) throw new KernelFault("the sides cannot lean so far");
-      const done = carried(kernel, make.Shape(), make, [solid]);
+      // of this operation only ModifiedShape answers
+      const Modified = (f: TopoDS_Shape) => {
+        const list = new oc.NCollection_List_TopoDS_Shape(), moved = make.ModifiedShape(f);
+        list.Append(moved);
+        moved.delete();
+        return list;
+      };
+      const done = carried(kernel, make.Shape(), { Modified }, [solid]);
       kernel.release(make, plane, at, along, ...shapes);
       return done;
     });

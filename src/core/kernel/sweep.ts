@@ -5,6 +5,7 @@ import { distance3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector"
 import { isWhole, onCircle, onEllipse, segmentMiddle, TURN } from "@/core/geometry/segment";
 import type { Segment } from "@/core/sketch/arrangement";
 import type { Region } from "@/core/sketch/regions";
+import { carrierOf, distanceTo } from "./carrier";
 import { edgeOf, SEAM } from "./edge";
 import { drain } from "./history";
 import { direction, point } from "./primitives";
@@ -59,6 +60,9 @@ interface Sweep {
   Generated(s: TopoDS_Shape): NCollection_List_TopoDS_Shape;
 }
 
+/** A point lies on a surface within this, mm. */
+const ON = 1e-6;
+
 /** Middle of a segment as the edge made of it has it. */
 const middle = (s: Segment): Vec2 => (!isWhole(s) ? segmentMiddle(s) : s.kind === "arc" ? onCircle(s.centre, s.radius, (s.sweep < 0 ? -Math.PI : Math.PI) + SEAM) : s.kind === "ellipse" ? onEllipse(s.centre, s.major, s.minor, s.from + Math.PI) : segmentMiddle(s));
 
@@ -88,6 +92,14 @@ function named(kernel: Kernel, sweep: Sweep, frame: Frame, region: Region, face:
     });
     drain(kernel, sweep.Generated(edge), (side) => give(side, { step, role: "side", of: segments[best]!.curve }));
     kernel.release(edge);
+  }
+  // of flat faces square to an axis the history knows nothing: they lie where their line does
+  for (const [i, shape] of faces.entries()) {
+    if (names[i]!.length) continue;
+    const f = kernel.library.TopoDS.Face(shape), carrier = carrierOf(kernel, f);
+    f.delete();
+    const k = middles.findIndex((m, j) => !names.flat().some((n) => n.of === segments[j]!.curve) && distanceTo(carrier, m) < ON);
+    if (k >= 0) names[i]!.push({ step, role: "side", of: segments[k]!.curve });
   }
   kernel.release(...faces);
   return { shape, names };

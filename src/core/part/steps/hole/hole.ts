@@ -133,8 +133,8 @@ function volumes(context: BuildContext, step: HoleStep): Outcome<Solid[]> {
   if (!depth.ok) return depth;
   const into = scale3(normalOf(seat.value), step.reverse ? 1 : -1);
   const { tip, ...rest } = bore.value;
-  // a through hole has no bottom to cone
-  const whole: Bore = { ...rest, depth: depth.value.depth, ...(tip !== undefined && !depth.value.open && { tip }) };
+  // a through hole has no bottom to cone; without a head it goes out at both sides, wherever it starts
+  const whole: Bore = { ...rest, depth: depth.value.depth, ...(tip !== undefined && !depth.value.open && { tip }), ...(depth.value.open && !rest.head && { back: depth.value.depth }) };
   if (whole.head && whole.head.depth >= whole.depth) return refuse("bad-number", `The ${whole.head.kind} is deeper than the hole.`, [step.id]);
   return done(places.value.map((p) => drilled(context.kernel, p.at, into, seat.value.x, whole, step.id, p.id)));
 }

@@ -10,6 +10,8 @@ export interface Bore {
   readonly radius: number;
   readonly depth: number;
   readonly tip?: number;
+  /** How far the tool reaches back out of the face, mm. */
+  readonly back?: number;
   readonly head?: { readonly kind: "counterbore" | "countersink"; readonly radius: number; readonly depth: number };
 }
 
@@ -22,11 +24,11 @@ const STAND_OUT = 1;
  * Faces are named step/ROLE/ID: bore, bottom, tip, counterbore, seat, countersink.
  */
 export function drilled(kernel: Kernel, at: Vec3, into: Vec3, across: Vec3, b: Bore, step: string, id: string): Solid {
-  const wide = b.head?.radius ?? b.radius;
+  const wide = b.head?.radius ?? b.radius, out = -(b.back ?? STAND_OUT);
   // radius and depth; the tool begins above the face as wide as it opens there
-  const corners: { at: Vec2; role: string }[] = [{ at: [0, -STAND_OUT], role: "above" }];
+  const corners: { at: Vec2; role: string }[] = [{ at: [0, out], role: "above" }];
   const to = (r: number, d: number, role: string) => corners.push({ at: [r, d], role });
-  to(wide, -STAND_OUT, b.head?.kind === "counterbore" ? "counterbore" : b.head ? "mouth" : "bore");
+  to(wide, out, b.head?.kind === "counterbore" ? "counterbore" : b.head ? "mouth" : "bore");
   if (b.head?.kind === "countersink") {
     to(wide, 0, "countersink");
     to(b.radius, b.head.depth, "bore");
