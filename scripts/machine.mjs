@@ -24,8 +24,8 @@ export function postgresPrograms() {
 export const chromium = () => process.env.CHROMIUM_PATH || onPath("chromium") || onPath("chromium-browser") || undefined;
 
 /** Installs Debian's packages for what is missing, or says exactly what to install. */
-export function ensureSystem({ browser = false } = {}) {
-  const missing = () => [!postgresPrograms() && "postgresql", browser && !chromium() && "chromium"].filter(Boolean);
+export function ensureSystem({ browser = false, meshes = false } = {}) {
+  const missing = () => [!postgresPrograms() && "postgresql", browser && !chromium() && "chromium", meshes && !onPath("admesh") && "admesh"].filter(Boolean);
   let packages = missing();
   if (!packages.length) return;
   if (isRoot && onPath("apt-get")) {

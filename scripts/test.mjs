@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { chromium, DATA, ensureData, ensureModules, ensureSystem, ROOT } from "./machine.mjs";
 import { startPostgres } from "./postgres.mjs";
 
-ensureSystem({ browser: true });
+ensureSystem({ browser: true, meshes: true });
 ensureModules();
 process.chdir(ROOT);
 ensureData();

@@ -1,0 +1,24 @@
+import type { Mesh } from "@/core/kernel/mesh";
+
+/** Points nearer than this are one, mm: faces share their edges' points exactly, but for rounding to single precision. */
+const WELD = 1e-5;
+
+/** One net over all faces: points that faces share are made one, and facets that shrink to nothing by that are left out. */
+export function welded(mesh: Pick<Mesh, "positions" | "triangles">): { positions: Float32Array; triangles: Uint32Array } {
+  const { positions: p, triangles: t } = mesh, at = new Map<string, number>(), place: number[] = [], points: number[] = [];
+  for (let i = 0; i < p.length; i += 3) {
+    const key = `${Math.round(p[i]! / WELD)},${Math.round(p[i + 1]! / WELD)},${Math.round(p[i + 2]! / WELD)}`;
+    let k = at.get(key);
+    if (k === undefined) {
+      at.set(key, (k = points.length / 3));
+      points.push(p[i]!, p[i + 1]!, p[i + 2]!);
+    }
+    place.push(k);
+  }
+  const triangles: number[] = [];
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [place[t[i]!]!, place[t[i + 1]!]!, place[t[i + 2]!]!];
+    if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
+  }
+  return { positions: Float32Array.from(points), triangles: Uint32Array.from(triangles) };
+}
