@@ -9,6 +9,7 @@ const mesh: Mesh = {
   triangles: Uint32Array.from([0, 1, 70000]),
   faces: [{ start: 0, count: 3 }],
   edges: [Float32Array.from([0, 0, 0, 1, 2, 3]), new Float32Array(0)],
+  smooth: [true, false],
 };
 
 describe("meshes in JSON", () => {

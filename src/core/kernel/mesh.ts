@@ -11,6 +11,8 @@ export interface Mesh {
   readonly faces: readonly { readonly start: number; readonly count: number }[];
   /** Polylines of the edges, seams left out. */
   readonly edges: readonly Float32Array[];
+  /** Which of them run where two faces go on into each other without a corner. */
+  readonly smooth: readonly boolean[];
 }
 
 /**
@@ -29,9 +31,9 @@ export function meshOf(kernel: Kernel, solid: Solid, deflection: number, angle =
       addFace(kernel, shape, positions, normals, triangles);
       faces.push({ start, count: triangles.length - start });
     }
-    const edges = edgeLines(kernel, solid.shape, own.shapes, angle);
+    const { lines: edges, smooth } = edgeLines(kernel, solid.shape, own.shapes, angle);
     kernel.release(...own.shapes, mesher);
-    return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), triangles: Uint32Array.from(triangles), faces, edges };
+    return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), triangles: Uint32Array.from(triangles), faces, edges, smooth };
   });
 }
 
@@ -77,7 +79,7 @@ function faceNormal(p: number[], a: number, b: number, c: number): [number, numb
 }
 
 /** Edges as polylines; a seam (an edge that closes one face on itself) is not an edge to look at. */
-function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly TopoDS_Shape[], angle: number): Float32Array[] {
+function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly TopoDS_Shape[], angle: number): { lines: Float32Array[]; smooth: boolean[] } {
   const oc = kernel.library;
   const { index, shapes } = distinct(kernel, shape, "EDGE");
   const seams = new Set<number>();
@@ -91,16 +93,17 @@ function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly Top
     }
     kernel.release(...own.shapes, face);
   }
-  const lines: Float32Array[] = [];
+  const lines: Float32Array[] = [], smooth: boolean[] = [];
   shapes.forEach((s, i) => {
     if (!seams.has(i)) {
       const edge = oc.TopoDS.Edge(s);
       lines.push(Float32Array.from(edgePoints(kernel, edge, angle)));
+      smooth.push(String(oc.BRep_Tool.MaxContinuity(edge)) !== "GeomAbs_C0");
       edge.delete();
     }
   });
   kernel.release(...shapes);
-  return lines;
+  return { lines, smooth };
 }
 
 /** Points along an edge, x y z after each other. */

@@ -14,12 +14,19 @@ import { useBenchKeys } from "./keys";
 import { SheetPane } from "./sheet-pane";
 import { IdleSketches, RegionLayer } from "./sketch/region-layer";
 import { SketchLayer } from "./sketch/sketch-layer";
-import { ExtrudeCard } from "./steps/extrude";
+import { StepCard } from "./steps/registry";
 import { PlaneCard } from "./steps/plane-card";
 import { PanelCards } from "./panel/cards";
 import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
-import { normalOf } from "@/core/geometry/frame";
+import { DATUM_FRAMES, faceFrame, normalOf } from "@/core/geometry/frame";
+import { scale3 } from "@/core/geometry/vector";
+import { faceRef } from "@/core/part/reference/make";
+import type { Step } from "@/core/part/steps/registry";
+import { MeasurePanel } from "./panel/measure-panel";
+import { coloursOf, hiddenFaces } from "./view/paint";
+import { SectionHandle } from "./view/section-handle";
+import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { faceAt } from "./view/pick";
 import { createBench, sketchOf, type BenchStore } from "./store";
@@ -60,7 +67,7 @@ export function Bench(props: BenchProps) {
 function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   useBenchKeys(store);
   const [hint, setHint] = useState("");
-  const mode = store((s) => s.mode);
+  const mode = store((s) => s.mode), pickField = store((s) => s.pickField);
   return (
     <div className="flex h-screen flex-col overflow-hidden">
       <Follow url={p.watch} busy={!p.sheet} />
@@ -74,18 +81,25 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           <div className="relative min-h-0 flex-1">
             <Model store={store} projection={p.sheet?.projection ?? "first-angle"} onHint={setHint} />
           </div>
-          <HintLine store={store} hint={mode.kind === "sketch" ? hint : mode.kind === "extrude" ? "Extrude: type a depth, pick regions. Enter accepts, Escape leaves without harm." : mode.kind === "plane" ? "Sketch: choose the plane it lies on, or click a flat face of the part." : "Drag turns the model, Shift and drag moves it, the wheel zooms. Begin a step in the tray."} />
+          <HintLine store={store} hint={mode.kind === "sketch" ? hint : mode.kind === "step" ? stepHint(mode.draft.kind, pickField?.name) : mode.kind === "plane" ? "Sketch: choose the plane it lies on, or click a flat face of the part." : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag turns the model, Shift and drag moves it."} />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
         <Panel defaultSize="22%" minSize="14%" className="flex min-w-0 flex-col">
           <StepList store={store} />
           {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
+          {mode.kind === "solid" && <MeasurePanel store={store} />}
           <Gauges store={store} sheet={p.sheet} />
         </Panel>
       </Group>
     </div>
   );
 }
+
+const STEP_HINTS: Partial<Record<Step["kind"], string>> = {
+  extrude: "type a depth, pick regions", revolve: "choose what it turns about and how far", hole: "click a flat face where the hole shall be", fillet: "click edges and type a radius", chamfer: "click edges and type a distance",
+  shell: "click the faces that shall be open", mirror: "choose what is mirrored and about which plane", pattern: "choose what is repeated, the way and how many",
+};
+const stepHint = (kind: Step["kind"], field: string | undefined): string => `${kind[0]!.toUpperCase()}${kind.slice(1)}: ${field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on")}. Enter accepts, Escape leaves without harm.`;
 
 /** What the tool wants next, or what just happened. Of one height, so that the drawing never jumps. */
 function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
@@ -114,32 +128,44 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
   const built = store((s) => s.built);
   const document = store((s) => s.history.present);
   const see = store((s) => s.see);
+  const looking = store((s) => s.looking);
   const layers = useMemo((): Layer[] => {
     if (!built?.mesh) return [];
     const sketch = mode.kind === "sketch" ? sketchOf(document, mode.step) : undefined;
-    if (!sketch || see === "solid") return [{ mesh: built.mesh, style: "model" }];
+    const colours = coloursOf(document, built.model);
+    if (!sketch) {
+      const { section: cut, faces, tangent } = looking, hidden = hiddenFaces(built.bodies, looking.hidden);
+      const plane = cut && { at: scale3(normalOf(DATUM_FRAMES[cut.base]), cut.offset), normal: scale3(normalOf(DATUM_FRAMES[cut.base]), cut.flip ? -1 : 1) };
+      return [{ mesh: built.mesh, style: "model", look: { faces, tangent }, hidden, ...(colours && { colours }), ...(plane && { cut: plane, hatch: true }) }];
+    }
+    if (see === "solid") return [{ mesh: built.mesh, style: "model" }];
     if (see === "faded") return [{ mesh: built.mesh, style: "faded" }];
     const frame = frameOf(sketch.plane);
     return [{ mesh: built.mesh, style: "model", cut: { at: frame.origin, normal: normalOf(frame) } }];
-  }, [built?.mesh, mode, see, document]);
+  }, [built?.mesh, built?.model, built?.bodies, mode, see, document, looking]);
   const hint = useCallback((h: string) => onHint(h), [onHint]);
   const empty = !document.steps.length && mode.kind === "solid";
   return (
     <Viewport
       camera={camera} layers={layers} leftTurns={mode.kind !== "sketch"} label="Model"
-      onPick={(at) => {
-        if (mode.kind !== "plane" || !built?.mesh) return;
-        const face = built.faces[faceAt(camera, built.mesh, at) ?? -1];
-        if (face?.frame) store.getState().takePlane({ face: face.key, frame: { origin: [...face.frame.origin], x: [...face.frame.x], y: [...face.frame.y] } });
-        else store.getState().say({ kind: "notice", text: face ? "A sketch lies on a flat face; this one is round." : "Click a flat face of the part, or choose a plane on the card.", about: [] });
+      onPick={(at, grow) => {
+        if (mode.kind !== "plane") return pickAt(store, at, grow, store.getState().behind);
+        if (!built?.mesh || !built.model) return;
+        const k = faceAt(camera, built.mesh, at), ref = k === undefined ? undefined : faceRef(built.model, k), carrier = k === undefined ? undefined : built.model.faces[k]!.carrier;
+        if (ref && carrier?.kind === "plane") {
+          const { origin, x, y } = faceFrame(carrier.normal, carrier.offset), { kind: _, ...face } = ref;
+          store.getState().takePlane({ ...face, frame: { origin: [...origin], x: [...x], y: [...y] } });
+        } else store.getState().say({ kind: "notice", text: carrier ? "A sketch lies on a flat face; this one is round." : "Click a flat face of the part, or choose a plane on the card.", about: [] });
       }}
     >
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
-      {mode.kind === "extrude" && <RegionLayer store={store} />}
+      {mode.kind === "step" && <RegionLayer store={store} />}
+      {mode.kind !== "sketch" && <SolidLayer store={store} />}
+      {mode.kind !== "sketch" && <SectionHandle store={store} />}
       {mode.kind === "solid" && <IdleSketches store={store} />}
       {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
       <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
-      {mode.kind === "extrude" && <div className="absolute left-3 top-3 z-10" data-overlay><ExtrudeCard store={store} draft={mode.draft} /></div>}
+      {mode.kind === "step" && <div className="absolute left-3 top-3 z-10" data-overlay><StepCard store={store} draft={mode.draft} /></div>}
       {mode.kind === "plane" && <div className="absolute left-3 top-3 z-10" data-overlay><PlaneCard store={store} /></div>}
       <PanelCards store={store} />
       <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center" data-overlay><Tray store={store} /></div>

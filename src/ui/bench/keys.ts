@@ -36,7 +36,9 @@ export function useBenchKeys(store: BenchStore): void {
         first.select();
         return key === "tab" ? done() : undefined;
       }
-      if (s.mode.kind === "extrude" || s.mode.kind === "plane") return;
+      // what lies behind what is under the pointer
+      if (key === "tab" && s.mode.kind !== "sketch" && (el === document.body || el.closest("[aria-label=Model]")) && document.querySelector("[data-hover]")) return store.setState({ behind: s.behind + (e.shiftKey ? -1 : 1) }), done();
+      if (s.mode.kind === "step" || s.mode.kind === "plane") return;
       const tool = trayRows(s.mode.kind === "sketch").flatMap((r) => r.tools).find((t) => t.key === key);
       if (tool && !e.repeat) {
         takeTool(store, tool);

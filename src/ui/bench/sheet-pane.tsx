@@ -25,7 +25,7 @@ export function SheetPane({ store, sheet, trouble }: { store: BenchStore; sheet:
       if (s.kind === "sketch") for (const d of s.sketch.dimensions) {
         if (d.kind !== "angle") give(d.value, d.kind === "diameter" ? "diameter" : d.kind === "radius" ? "radius" : "linear");
       }
-      if (s.kind === "extrude" && s.extent.kind !== "through") give(s.extent.depth, "linear");
+      if (s.kind === "extrude" && "depth" in s.extent) give(s.extent.depth, "linear");
     }
     const { ticked: now, tick } = store.getState();
     for (const d of sheet.dimensions) if (!now.has(d.id) && sizes.some((s) => s.kind === d.kind && Math.abs(s.size - d.size) < 1e-6 * Math.max(1, d.size))) tick(d.id);

@@ -1,16 +1,19 @@
 import type { History, PartCommand } from "@/core/part/commands";
-import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
 import type { Step } from "@/core/part/steps/registry";
 import type { SketchCommand } from "@/core/sketch/commands";
 import type { Proposal } from "@/core/sketch/define";
 import type { Plane } from "@/core/sketch/sketch";
-import type { Built } from "./kernel/messages";
+import type { DatumPlane } from "@/core/geometry/frame";
+import type { Vec3 } from "@/core/geometry/vector";
+import type { Model } from "@/core/kernel/model";
+import type { Thing } from "@/core/measure/measure";
+import type { Answer, Built, Question } from "./kernel/messages";
 import type { SaveState } from "./saver";
 import type { NewDimension, Tool } from "./tools/tool";
 import type { Camera } from "./view/camera";
 
 /** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
-export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "extrude"; readonly draft: ExtrudeStep; readonly fresh: boolean } | { readonly kind: "plane"; readonly move?: string };
+export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "step"; readonly draft: Step; readonly fresh: boolean; readonly at: number } | { readonly kind: "plane"; readonly move?: string };
 
 export interface Message {
   readonly kind: "notice" | "trouble";
@@ -25,8 +28,30 @@ export interface Dispute {
   readonly ids: readonly string[];
 }
 
+/** What a click on the part means while a step's card asks for something: the part as it was before that step. */
+export interface PickField {
+  readonly name: string;
+  readonly take: readonly Thing["kind"][];
+  /** Takes what was clicked, or gives it back when it was taken already. */
+  give(model: Model, thing: Thing, at?: Vec3): void;
+}
+
+/** How the solid is looked at; plays no part in any number. */
+export interface Looking {
+  readonly faces: "both" | "faces" | "visible" | "all";
+  readonly tangent: "shown" | "thin" | "off";
+  readonly section: { readonly base: DatumPlane; readonly offset: number; readonly flip: boolean } | undefined;
+  /** Bodies that are hidden. */
+  readonly hidden: readonly string[];
+  readonly fineness: number;
+  readonly planes: boolean;
+  readonly axes: boolean;
+  readonly sketches: boolean;
+}
+export const PLAIN_LOOK: Looking = { faces: "both", tangent: "thin", section: undefined, hidden: [], fineness: 1, planes: true, axes: true, sketches: true };
+
 /** Cards that lie over the model on demand. */
-export type PanelName = "sizes" | "finding" | "files" | "help";
+export type PanelName = "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour";
 
 /** The tool at work, for keys; it lives in the sketch's layer. */
 export class Hand {
@@ -52,6 +77,14 @@ export interface BenchState {
   readonly mode: Mode;
   readonly toolName: string;
   readonly selection: readonly string[];
+  /** What is picked on the solid. */
+  readonly things: readonly Thing[];
+  readonly pickField: PickField | undefined;
+  /** How many steps deep into what lies under the pointer. */
+  readonly behind: number;
+  /** Steps shown built: all, or so many. */
+  readonly upTo: number | undefined;
+  readonly looking: Looking;
   readonly typing: Typing | undefined;
   readonly built: Built | undefined;
   readonly building: boolean;
@@ -82,10 +115,17 @@ export interface BenchState {
   openSketch(step: string): void;
   /** A new sketch on a plane, or the one being moved there. */
   takePlane(plane: Plane): void;
-  openExtrude(operation: ExtrudeStep["operation"]): void;
+  /** A new step of a kind, its card open. */
+  openStep(kind: Step["kind"], preset?: Partial<Step>): void;
   editStep(step: Step): void;
-  changeDraft(draft: ExtrudeStep): void;
+  /** Changes the step whose card is open, and shows it. */
+  changeDraft(change: (draft: Step) => Step): void;
   acceptDraft(): void;
+  buildUpTo(count: number | undefined): void;
+  look(change: Partial<Looking>): void;
+  pickThings(things: readonly Thing[]): void;
+  setPickField(field: PickField | undefined): void;
+  ask(question: Question): Promise<Answer>;
   choosePlane(move?: string): void;
   openPanel(name: PanelName | undefined): void;
   defineRest(): void;

@@ -13,10 +13,13 @@ import { Saver } from "./saver";
 import { clipOf, type Clip } from "@/core/sketch/edit/clipboard";
 import { defineTheRest } from "@/core/sketch/define";
 import { cornersOf, extentOf } from "@/core/sketch/profile";
-import { Hand, type BenchState, type Mode } from "./state";
+import { atWork, isSolidStep, shownDocument, stepMode } from "./step-mode";
+import { Hand, PLAIN_LOOK, type BenchState } from "./state";
 import { Camera, PICTORIAL, straightAt } from "./view/camera";
 
 export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
+
+const NOTHING: Built = { mesh: undefined, model: undefined, bodies: [], properties: undefined, steps: [], datums: {}, placed: {}, edges: [], under: undefined };
 
 /** What a step's card takes of the view's width. */
 const CARD_PIXELS = 300;
@@ -50,12 +53,6 @@ function isInSight(camera: Camera, sketch: Sketch): boolean {
   return inside && Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) > 0.15 * camera.width;
 }
 
-/** The document as the view should show it: with the step being edited as it would be. */
-function shownDocument(document: PartDocument, mode: Mode): PartDocument {
-  if (mode.kind !== "extrude") return document;
-  return mode.fresh ? { ...document, steps: [...document.steps, mode.draft] } : { ...document, steps: document.steps.map((s) => (s.id === mode.draft.id ? mode.draft : s)) };
-}
-
 export function createBench(start: PartDocument, version: number, saveTo: string, mayDefine = true): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
@@ -64,15 +61,19 @@ export function createBench(start: PartDocument, version: number, saveTo: string
   const store: BenchStore = create<BenchState>((set, get) => {
     const document = () => get().history.present;
     const rebuild = (first = false) => {
+      const s = get(), shown = shownDocument(document(), s.mode, s.upTo);
       set({ building: true });
-      const { mode } = get(), at = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
-      kernel.request(shownDocument(document(), mode), at && mode.kind === "sketch" ? { frame: frameOf(at.plane), before: document().steps.findIndex((s) => s.id === mode.step) } : undefined, (built, trouble) => {
-        set({ building: false });
-        if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
-        if (built) follow(built);
-        // the last good picture stays
-        if (built) set((s) => ({ built: built.mesh || !shownDocument(document(), s.mode).steps.some((x) => x.kind !== "sketch") ? built : { ...built, mesh: undefined } }));
-        if (first && built) get().fit();
+      const hasSolid = () => shown.steps.some((x) => !x.suppressed && isSolidStep(x));
+      kernel.request({ document: shown, at: atWork(document(), s.mode), fineness: s.looking.fineness }, {
+        picture: (p) => set((now) => ({ things: [], built: { ...(now.built ?? NOTHING), ...p, mesh: p.mesh ?? (hasSolid() ? now.built?.mesh : undefined), model: p.mesh ? undefined : now.built?.model } })),
+        settle(built, trouble) {
+          set({ building: false });
+          if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
+          if (built) follow(built);
+          // the last good picture stays
+          if (built) set((now) => ({ built: built.mesh || !hasSolid() ? built : { ...built, mesh: now.built?.mesh, model: now.built?.model } }));
+          if (first && built) get().fit();
+        },
       });
     };
     /** Sketches on the part, and their pictures of its edges, go where it has gone; this is no change to undo. */
@@ -104,10 +105,13 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       if (edgeOn) camera.turnTo(PICTORIAL, () => get().fit());
       else get().fit();
     };
-    const closeCard = () => (camera.side = 0);
+    const closeCard = () => {
+      camera.side = 0;
+      set({ pickField: undefined });
+    };
     queueMicrotask(() => rebuild(true));
     return {
-      history: startHistory(start), mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined, built: undefined, building: true, message: undefined,
+      history: startHistory(start), mode: { kind: "solid" }, toolName: "pick", selection: [], things: [], pickField: undefined, behind: 0, upTo: undefined, looking: PLAIN_LOOK, typing: undefined, built: undefined, building: true, message: undefined,
       saved: { kind: "saved" }, ticked: new Set(), camera,
       hand: new Hand(), dispute: undefined, proposals: undefined, panel: undefined, swinging: false, see: "faded", mayDefine,
 
@@ -157,40 +161,13 @@ export function createBench(start: PartDocument, version: number, saveTo: string
           return get().movePlane(plane);
         }
         const id = freeStepId(document(), "sketch");
-        if (get().run({ do: "add-step", step: { id, kind: "sketch", sketch: sketchIn(plane) } })) get().openSketch(id);
-      },
-      openExtrude(operation) {
-        const { steps } = document();
-        const sketches = steps.filter((s) => s.kind === "sketch");
-        const used = new Set(steps.flatMap((s) => (s.kind === "extrude" ? [s.sketch] : [])));
-        const sketch = [...sketches].reverse().find((s) => !used.has(s.id)) ?? sketches[sketches.length - 1];
-        if (!sketch) return set({ message: { kind: "trouble", text: "There is no sketch to extrude yet. Begin with Sketch.", about: [] } });
-        const depth = document().units === "mm" ? "10" : "1/2";
-        set({ mode: { kind: "extrude", fresh: true, draft: { id: freeStepId(document(), "extrude"), kind: "extrude", sketch: sketch.id, operation, extent: operation === "cut" ? { kind: "through" } : { kind: "depth", depth } } }, selection: [], message: undefined });
-        openCard();
-      },
-      editStep(step) {
-        if (step.kind === "sketch") return get().openSketch(step.id);
-        set({ mode: { kind: "extrude", draft: step, fresh: false }, message: undefined });
-        openCard();
-      },
-      changeDraft(draft) {
-        const { mode } = get();
-        if (mode.kind !== "extrude") return;
-        set({ mode: { ...mode, draft } });
-        rebuild();
-      },
-      acceptDraft() {
-        const { mode, run, built } = get();
-        if (mode.kind !== "extrude") return;
-        const trouble = built?.steps.find((s) => s.id === mode.draft.id)?.refusal;
-        if (trouble && !get().building) return set({ message: { kind: "trouble", text: trouble.sentence, about: trouble.about ?? [] } });
-        if (run(mode.fresh ? { do: "add-step", step: mode.draft } : { do: "change-step", step: mode.draft })) {
-          set({ mode: { kind: "solid" } });
-          closeCard();
-          get().fit();
+        const at = get().upTo;
+        if (get().run({ do: "add-step", step: { id, kind: "sketch", sketch: sketchIn(plane) }, ...(at !== undefined && { at }) })) {
+          if (at !== undefined) set({ upTo: at + 1 });
+          get().openSketch(id);
         }
       },
+      ...stepMode({ get, set, document, rebuild, openCard, closeCard, ask: (q) => kernel.ask(q) }),
       choosePlane: (move) => {
         set({ mode: { kind: "plane", ...(move && { move }) }, message: undefined, panel: undefined });
         camera.side = CARD_PIXELS;
@@ -247,8 +224,9 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (panel || proposals || dispute || swinging) return set({ panel: undefined, proposals: undefined, dispute: undefined, swinging: false, ...(dispute && { message: undefined, typing: undefined }) });
         if (typing) return set({ typing: undefined });
         if (mode.kind === "sketch" && toolName !== "pick") return set({ toolName: "pick" });
+        if (get().pickField && mode.kind === "step") return set({ pickField: undefined });
         if (selection.length) return set({ selection: [] });
-        if (mode.kind === "solid") return set({ message: undefined });
+        if (mode.kind === "solid") return set({ message: undefined, things: [] });
         set({ mode: { kind: "solid" }, toolName: "pick", message: undefined });
         closeCard();
         rebuild();

@@ -6,6 +6,8 @@ interface Packed {
   readonly triangles: string;
   readonly faces: Mesh["faces"];
   readonly edges: readonly string[];
+  /** Left out by pictures made before it was known. */
+  readonly smooth?: readonly boolean[];
 }
 
 const bytes = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer;
@@ -13,5 +15,5 @@ const bytes = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(
 /** A mesh as the server packs it, back in arrays. */
 export const unpackMesh = (p: Packed): Mesh => ({
   positions: new Float32Array(bytes(p.positions)), normals: new Float32Array(bytes(p.normals)), triangles: new Uint32Array(bytes(p.triangles)), faces: p.faces,
-  edges: p.edges.map((e) => new Float32Array(bytes(e))),
+  edges: p.edges.map((e) => new Float32Array(bytes(e))), smooth: p.smooth ?? p.edges.map(() => false),
 });

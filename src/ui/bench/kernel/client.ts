@@ -1,73 +1,134 @@
-import type { PartDocument } from "@/core/part/document";
-import type { Built, FromWorker, SketchAtWork, ToWorker } from "./messages";
+import type { Answer, Built, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
 /** A heap past this makes the worker be replaced; the user does not notice. */
 const REPLACE_BYTES = 400 * 1_048_576;
 /** A rebuild that takes longer is ended. */
 const LIMIT_MS = 30_000;
+/** How long an overtaken rebuild may stay in the middle of one step before its worker is given up. */
+const PATIENCE_MS = 1500;
 
-/** Rebuilds parts in a web worker. Of requests that pile up only the latest is built. */
+export interface BuildListener {
+  /** The picture, before anything is measured. */
+  picture(p: Pick<Built, "mesh" | "steps" | "bodies">): void;
+  /** All of it, or undefined and a sentence. Not called when a later request overtakes. */
+  settle(built: Built | undefined, trouble?: string): void;
+}
+type Settle = { done: (a: Answer) => void; fail: (e: Error) => void };
+
+/** Rebuilds parts in a web worker. A later request overtakes an earlier one at its next step, or by a fresh worker. */
 export class BenchKernel {
   private worker: Worker | undefined;
+  private standby: Worker | undefined;
   private next = 1;
-  private running: { id: number; timer: ReturnType<typeof setTimeout>; settle: (b: Built | undefined, trouble?: string) => void } | undefined;
-  private waiting: { document: PartDocument; sketch: SketchAtWork | undefined; settle: (b: Built | undefined, trouble?: string) => void } | undefined;
+  private running: { id: number; order: BuildOrder; listener: BuildListener; limit: ReturnType<typeof setTimeout>; mesh?: Built["mesh"] } | undefined;
+  private impatience: ReturnType<typeof setTimeout> | undefined;
+  private readonly questions = new Map<number, Settle>();
 
-  /** @param settle receives what was built, or undefined and a sentence; not called when a later request overtakes */
-  request(document: PartDocument, sketch: SketchAtWork | undefined, settle: (built: Built | undefined, trouble?: string) => void): void {
-    this.waiting = { document, sketch, settle };
-    if (!this.running) this.turn();
+  request(order: BuildOrder, listener: BuildListener): void {
+    const overtakes = this.running !== undefined;
+    this.start(order, listener);
+    clearTimeout(this.impatience);
+    // the earlier one leaves off at its next step; if that is long in coming, its worker goes
+    this.impatience = overtakes ? setTimeout(() => this.restart(), PATIENCE_MS) : undefined;
+  }
+
+  ask(question: Question): Promise<Answer> {
+    const id = this.next++;
+    this.worker ??= this.open();
+    return new Promise((done, fail) => {
+      this.questions.set(id, { done, fail });
+      this.post({ id, question });
+    });
+  }
+
+  private start(order: BuildOrder, listener: BuildListener): void {
+    if (this.running) clearTimeout(this.running.limit);
+    this.worker ??= this.open();
+    const id = this.next++;
+    this.running = { id, order, listener, limit: setTimeout(() => this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`), LIMIT_MS) };
+    this.post({ id, build: order });
+  }
+  private post(m: ToWorker): void {
+    this.worker!.postMessage(m);
   }
 
   private open(): Worker {
     const worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-    worker.addEventListener("message", (e: MessageEvent<FromWorker>) => this.hear(e.data));
-    worker.addEventListener("error", () => this.fail("The part could not be built: the kernel ended unexpectedly."));
+    worker.addEventListener("message", (e: MessageEvent<FromWorker>) => this.hear(worker, e.data));
+    worker.addEventListener("error", () => worker === this.worker && this.fail("The part could not be built: the kernel ended unexpectedly."));
     return worker;
   }
 
-  private turn(): void {
-    const job = this.waiting;
-    if (!job) return;
-    this.waiting = undefined;
-    this.worker ??= this.open();
-    const id = this.next++;
-    this.running = { id, settle: job.settle, timer: setTimeout(() => this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`), LIMIT_MS) };
-    this.worker.postMessage({ id, document: job.document, sketch: job.sketch } satisfies ToWorker);
-  }
-
-  private hear(m: FromWorker): void {
-    if (m.id !== this.running?.id) return;
-    const { settle, timer } = this.running;
-    clearTimeout(timer);
+  private hear(from: Worker, m: FromWorker): void {
+    if ("ready" in m) {
+      if (from === this.standby && !this.running && !this.questions.size) this.swap();
+      return;
+    }
+    if (from !== this.worker) return;
+    const q = this.questions.get(m.id);
+    if (q) {
+      this.questions.delete(m.id);
+      if ("answer" in m) q.done(m.answer);
+      else q.fail(new Error("failed" in m ? m.failed : "no answer"));
+      return;
+    }
+    // something was heard: the worker is not stuck
+    if (this.running && m.id !== this.running.id) return;
+    clearTimeout(this.impatience);
+    const { running } = this;
+    if (!running || "overtaken" in m) return;
+    if ("picture" in m) {
+      running.mesh = m.picture.mesh;
+      return running.listener.picture(m.picture);
+    }
+    clearTimeout(running.limit);
     this.running = undefined;
     if ("failed" in m) {
       this.replace();
-      settle(undefined, `The part could not be built: ${m.failed}.`);
-    } else {
-      if (m.heapBytes > REPLACE_BYTES) this.replace();
-      if (!this.waiting) settle(m.built);
+      running.listener.settle(undefined, `The part could not be built: ${m.failed}.`);
+    } else if ("built" in m) {
+      running.listener.settle({ ...m.built, mesh: running.mesh });
+      // a fresh instance gets ready beside this one and takes over when nothing is under way
+      if (m.heapBytes > REPLACE_BYTES && !this.standby) this.standby = this.open();
+      else if (this.standby) this.swap();
     }
-    this.turn();
+  }
+
+  private swap(): void {
+    const fresh = this.standby;
+    this.standby = undefined;
+    this.worker?.terminate();
+    this.worker = fresh;
+  }
+
+  private restart(): void {
+    const { running } = this;
+    if (!running) return;
+    this.replace();
+    this.start(running.order, running.listener);
   }
 
   private fail(sentence: string): void {
-    const job = this.running;
+    const { running } = this;
     this.running = undefined;
-    if (job) clearTimeout(job.timer);
+    if (running) clearTimeout(running.limit);
     this.replace();
-    job?.settle(undefined, sentence);
-    this.turn();
+    running?.listener.settle(undefined, sentence);
   }
 
   private replace(): void {
     this.worker?.terminate();
     this.worker = undefined;
+    for (const q of this.questions.values()) q.fail(new Error("the kernel was replaced"));
+    this.questions.clear();
   }
 
   close(): void {
-    if (this.running) clearTimeout(this.running.timer);
-    this.running = this.waiting = undefined;
+    if (this.running) clearTimeout(this.running.limit);
+    clearTimeout(this.impatience);
+    this.running = undefined;
+    this.standby?.terminate();
+    this.standby = undefined;
     this.replace();
   }
 }

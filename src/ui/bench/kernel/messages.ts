@@ -1,35 +1,63 @@
 import type { Frame } from "@/core/geometry/frame";
 import type { Edge } from "@/core/kernel/edges";
-import type { Sketch } from "@/core/sketch/sketch";
 import type { Mesh } from "@/core/kernel/mesh";
+import type { Model } from "@/core/kernel/model";
 import type { Properties } from "@/core/kernel/properties";
+import type { Reading, Thing } from "@/core/measure/measure";
 import type { PartDocument } from "@/core/part/document";
 import type { BuiltStep } from "@/core/part/rebuild";
+import type { Datum } from "@/core/part/steps/step";
+import type { Sketch } from "@/core/sketch/sketch";
 
-/** A flat face a sketch can lie on, or another; in the order of the mesh's faces. */
-export interface ModelFace {
-  readonly key: string;
-  readonly frame: Frame | undefined;
+/** What can be looked at and picked: facets, and what they stand for, in the same order. */
+export interface Shown {
+  readonly mesh: Mesh;
+  readonly model: Model;
+}
+
+/** A body of the part, and how many faces it has: bodies stand one after the other in the mesh. */
+export interface ShownBody {
+  readonly id: string;
+  readonly faces: number;
 }
 
 export interface Built {
-  readonly faces: readonly ModelFace[];
-  readonly edges: readonly Edge[];
-  /** Sketches that lie on the part or hold pictures of it, as they stand now. */
-  readonly placed: Readonly<Record<string, Pick<Sketch, "plane" | "curves">>>;
   readonly mesh: Mesh | undefined;
+  readonly model: Model | undefined;
+  readonly bodies: readonly ShownBody[];
   readonly properties: Properties | undefined;
   readonly steps: readonly BuiltStep[];
+  readonly datums: Readonly<Record<string, Datum>>;
+  /** Sketches that lie on the part or hold pictures of it, as they stand now. */
+  readonly placed: Readonly<Record<string, Pick<Sketch, "plane" | "curves">>>;
+  /** Edges, outlines and sections of the part that a sketch at work may show. */
+  readonly edges: readonly Edge[];
+  /** The part before the step at work: what that step may pick. */
+  readonly under: Shown | undefined;
 }
 
-export interface ToWorker {
-  readonly id: number;
-  readonly document: PartDocument;
-  /** The sketch at work: its plane, and how many steps stand before it. What it may show is what they have built. */
-  readonly sketch?: SketchAtWork | undefined;
-}
-export interface SketchAtWork {
-  readonly frame: Frame;
+/** What is at work: the steps that stand before it, and for a sketch its plane. */
+export interface AtWork {
   readonly before: number;
+  readonly frame?: Frame;
 }
-export type FromWorker = { readonly id: number; readonly built: Built; readonly heapBytes: number } | { readonly id: number; readonly failed: string };
+
+export interface BuildOrder {
+  readonly document: PartDocument;
+  readonly at: AtWork | undefined;
+  /** Facets: 1 as usual, 4 four times finer. Plays no part in any number. */
+  readonly fineness: number;
+}
+
+export type Question = { readonly ask: "nearest"; readonly a: Thing; readonly b: Thing } | { readonly ask: "file"; readonly format: "step" | "stl" | "3mf"; readonly document: PartDocument; readonly fineness: number };
+export type Answer = { readonly reading: Reading } | { readonly bytes: Uint8Array };
+
+export type ToWorker = ({ readonly id: number; readonly build: BuildOrder }) | { readonly id: number; readonly question: Question };
+export type FromWorker =
+  | { readonly ready: true }
+  /** The picture comes first; what is measured on it follows. */
+  | { readonly id: number; readonly picture: Pick<Built, "mesh" | "steps" | "bodies"> }
+  | { readonly id: number; readonly built: Omit<Built, "mesh">; readonly heapBytes: number }
+  | { readonly id: number; readonly overtaken: true }
+  | { readonly id: number; readonly answer: Answer }
+  | { readonly id: number; readonly failed: string };

@@ -13,8 +13,10 @@ import type { Sketch } from "@/core/sketch/sketch";
 import { FINDABLE, useFinding } from "../sketch/finding";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { trayRows } from "../tray-rows";
+import { download } from "./download";
+import { SolidPanel } from "./solid-cards";
 
-function Card({ store, title, children, wide }: { store: BenchStore; title: string; children: ReactNode; wide?: boolean }) {
+export function Card({ store, title, children, wide }: { store: BenchStore; title: string; children: ReactNode; wide?: boolean }) {
   const close = () => store.getState().openPanel(undefined);
   return (
     <div role="dialog" aria-label={title} className={`absolute left-1/2 top-4 z-30 max-h-[80%] -translate-x-1/2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg ${wide ? "w-[620px] max-w-[97%]" : "w-80"}`} data-overlay onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), close())}>
@@ -31,7 +33,7 @@ export function PanelCards({ store }: { store: BenchStore }) {
   const part = store((s) => s.history.present);
   const sketch = mode.kind === "sketch" ? sketchOf(part, mode.step) : undefined;
   if (panel === "help") return <HelpSheet store={store} isSketch={sketch !== undefined} />;
-  if (!sketch) return null;
+  if (!sketch) return panel ? <SolidPanel store={store} panel={panel} /> : null;
   if (panel === "sizes") return <SizesCard key={part.steps.length} store={store} sketch={sketch} />;
   if (panel === "finding") return <FindingCard store={store} />;
   if (panel === "files") return <FilesCard store={store} sketch={sketch} name={part.name} step={mode.kind === "sketch" ? mode.step : ""} />;
@@ -81,16 +83,8 @@ function FindingCard({ store }: { store: BenchStore }) {
   );
 }
 
-function download(name: string, text: string, type: string): void {
-  const a = document.createElement("a");
-  a.href = URL.createObjectURL(new Blob([text], { type }));
-  a.download = name;
-  a.click();
-  setTimeout(() => URL.revokeObjectURL(a.href), 1000);
-}
-
 function FilesCard({ store, sketch, name, step }: { store: BenchStore; sketch: Sketch; name: string; step: string }) {
-  const datum = "face" in sketch.plane ? undefined : sketch.plane;
+  const datum = "base" in sketch.plane ? sketch.plane : undefined;
   const unit = store((s) => s.history.present.units);
   const file = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState("");

@@ -19,7 +19,7 @@ export function picturesAt(store: BenchStore, step: string, at: Vec2, what: Part
   const frame = frameOf(sketch.plane), pixel = camera.toPixels(toSpace(frame, at));
   const whole = what === "face", isSection = (e: Edge) => e.key.startsWith("section/");
   const single = built.edges.filter((e) => !isSection(e));
-  const face = whole ? built.faces[faceAt(camera, built.mesh, pixel) ?? -1]?.key : undefined;
+  const face = whole ? built.model?.faces[faceAt(camera, built.mesh, pixel) ?? -1]?.key : undefined;
   const one = what === "edge" ? single[lineAt(camera, single.map((e) => e.points), pixel, EDGE_PIXELS) ?? -1] : undefined;
   const edges = what === "section" ? built.edges.filter(isSection) : face ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face)) : one ? [one] : [];
   const known = new Set(sketch.curves.map((c) => c.projected)), ids = idsFor(sketch);

@@ -12,17 +12,20 @@ export function RegionLayer({ store }: { store: BenchStore }) {
   useCamera(camera);
   const mode = store((s) => s.mode);
   const document = store((s) => s.history.present);
-  if (mode.kind !== "extrude") return null;
-  const stored = sketchOf(document, mode.draft.sketch);
+  if (mode.kind !== "step" || (mode.draft.kind !== "extrude" && mode.draft.kind !== "revolve")) return null;
+  const { draft } = mode;
+  const stored = sketchOf(document, draft.sketch);
   const sketch = stored && diagnosisOf(stored, document.units)?.sketch;
   if (!sketch) return null;
   const frame = frameOf(sketch.plane);
   const { regions } = findRegions(sketch);
-  const taken = new Set(mode.draft.regions ?? regions.filter((r) => r.depth % 2 === 0).map((r) => r.name));
+  const taken = new Set(draft.regions ?? regions.filter((r) => r.depth % 2 === 0).map((r) => r.name));
   const toggle = (name: string) => {
     const next = regions.map((r) => r.name).filter((n) => (n === name ? !taken.has(n) : taken.has(n)));
-    const { regions: _, ...rest } = mode.draft;
-    store.getState().changeDraft(next.length ? { ...rest, regions: next } : rest);
+    store.getState().changeDraft((d) => {
+      const { regions: _, ...rest } = d as typeof draft;
+      return next.length ? { ...rest, regions: next } : rest;
+    });
   };
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
@@ -41,8 +44,9 @@ export function RegionLayer({ store }: { store: BenchStore }) {
 export function IdleSketches({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);
-  const document = store((s) => s.history.present);
-  const used = new Set(document.steps.flatMap((s) => (s.kind === "extrude" ? [s.sketch] : [])));
+  const document = store((s) => s.history.present), isShown = store((s) => s.looking.sketches);
+  if (!isShown) return null;
+  const used = new Set(document.steps.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])));
   const idle = document.steps.flatMap((s) => (s.kind === "sketch" && !used.has(s.id) ? [s] : []));
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">

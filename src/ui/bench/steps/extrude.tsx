@@ -1,68 +1,46 @@
 "use client";
 
-import { planeText } from "@/core/part/steps/sketch/sketch";
-import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
-import { NumberField } from "../../parts/number-field";
-import type { BenchStore } from "../store";
+import type { ExtrudeStep, Extent } from "@/core/part/steps/extrude/extrude";
+import { asFace, planeOptions } from "./options";
+import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
+import { SweepHead, ThinFields } from "./sweep";
 
-const EXTENTS = [["depth", "To depth"], ["both", "Both ways"], ["through", "Through"]] as const;
+const EXTENTS = [["depth", "To depth"], ["both", "Both ways"], ["two", "Two depths"], ["through", "Through"], ["face", "As far as a face"], ["meet", "Until it meets the part"]] as const;
 
 /** The card of an extrude step: what it does, how far, from which sketch; the model follows while typing. */
-export function ExtrudeCard({ store, draft }: { store: BenchStore; draft: ExtrudeStep }) {
-  const document = store((s) => s.history.present);
-  const built = store((s) => s.built);
-  const building = store((s) => s.building);
-  const { changeDraft, acceptDraft, leave } = store.getState();
-  const refusal = built?.steps.find((s) => s.id === draft.id)?.refusal;
-  const depth = draft.extent.kind === "through" ? undefined : draft.extent.depth;
-  const setExtent = (kind: (typeof EXTENTS)[number][0]) => changeDraft({ ...draft, extent: kind === "through" ? { kind } : { kind, depth: depth ?? (document.units === "mm" ? "10" : "1/2") } });
-  const at = document.steps.findIndex((s) => s.id === draft.id);
-  const sketches = document.steps.filter((s, i) => s.kind === "sketch" && (at < 0 || i < at));
+export function ExtrudeCard({ store, draft, change }: CardProps<ExtrudeStep>) {
+  const document = store((s) => s.history.present), mode = store((s) => s.mode);
+  const before = document.steps.slice(0, mode.kind === "step" ? mode.at : undefined);
+  const { extent } = draft, depth = "depth" in extent ? extent.depth : document.units === "mm" ? "10" : "1/2";
+  const set = (e: Extent) => change((d) => ({ ...d, extent: e }));
+  const setKind = (kind: Extent["kind"]) => set(kind === "through" || kind === "meet" ? { kind } : kind === "face" ? { kind, face: { datum: "top" } } : kind === "two" ? { kind, depth, back: depth } : { kind, depth });
+  const allowed = EXTENTS.filter(([k]) => (k === "through" ? draft.operation === "cut" || draft.operation === "keep" : k !== "meet" || draft.operation !== "cut"));
   return (
-    <form
-      className="w-72 space-y-2.5 rounded-box border border-accent bg-base-100 p-3 shadow-lg" aria-label="Extrude"
-      onSubmit={(e) => (e.preventDefault(), acceptDraft())}
-      onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}
-    >
-      <div className="flex items-center justify-between">
-        <h2 className="font-semibold">Extrude</h2>
-        {building && <span className="loading loading-dots loading-xs" />}
-      </div>
-      <div className="join w-full">
-        {(["add", "cut"] as const).map((o) => (
-          <button key={o} type="button" aria-pressed={draft.operation === o} className={`btn btn-sm join-item flex-1 ${draft.operation === o ? "btn-primary" : ""}`} onClick={() => changeDraft({ ...draft, operation: o, extent: o === "add" && draft.extent.kind === "through" ? { kind: "depth", depth: document.units === "mm" ? "10" : "1/2" } : draft.extent })}>
-            {o === "add" ? "Add material" : "Cut material"}
-          </button>
-        ))}
-      </div>
-      <label className="flex items-center justify-between gap-2 text-sm">
-        <span className="quiet text-xs">Sketch</span>
-        <select className="select select-sm w-44" value={draft.sketch} onChange={(e) => { const { regions: _, ...rest } = draft; changeDraft({ ...rest, sketch: e.target.value }); }}>
-          {sketches.map((s) => <option key={s.id} value={s.id}>{document.steps.indexOf(s) + 1} · {s.kind === "sketch" ? `on ${planeText(s.sketch.plane)}` : ""}</option>)}
-        </select>
-      </label>
-      <div className="join w-full">
-        {EXTENTS.filter(([k]) => draft.operation === "cut" || k !== "through").map(([k, text]) => (
-          <button key={k} type="button" aria-pressed={draft.extent.kind === k} className={`btn btn-xs join-item flex-1 ${draft.extent.kind === k ? "btn-primary" : ""}`} onClick={() => setExtent(k)}>{text}</button>
-        ))}
-      </div>
-      {draft.extent.kind !== "through" && (
-        <div className="flex items-end justify-between gap-2">
-          <NumberField
-            label={draft.extent.kind === "both" ? "Whole depth" : "Depth"} value={String(draft.extent.depth)} unit={document.units} autoFocus
-            onChange={(text) => changeDraft({ ...draft, extent: { kind: draft.extent.kind as "depth", depth: text } })} onEnter={acceptDraft} onEscape={leave}
-          />
-          {draft.extent.kind === "depth" && (
-            <button type="button" aria-pressed={draft.reverse === true} className="btn btn-sm" onClick={() => { const { reverse, ...rest } = draft; changeDraft(reverse ? rest : { ...rest, reverse: true }); }}>Turn round</button>
-          )}
+    <CardFrame store={store} draft={draft} title="Extrude">
+      <SweepHead store={store} draft={draft} change={change} onOperation={(operation) => change((d) => ({ ...d, operation, extent: (operation === "add" || operation === "separate") && extent.kind === "through" ? { kind: "depth", depth } : d.extent }))} />
+      <Choice small label="How far" value={extent.kind} of={allowed} onChange={setKind} />
+      {"depth" in extent && (
+        <div className="flex flex-wrap items-end gap-2">
+          <SizeInput store={store} autoFocus label={extent.kind === "both" ? (extent.each ? "Depth to each side" : "Whole depth") : "Depth"} value={extent.depth} onChange={(v) => set({ ...extent, depth: v })} />
+          {extent.kind === "two" && <SizeInput store={store} label="The other way" value={extent.back} onChange={(v) => set({ ...extent, back: v })} />}
         </div>
       )}
+      {extent.kind === "both" && <Tick label="the depth goes to each side" on={extent.each === true} onChange={(each) => set({ kind: "both", depth: extent.depth, ...(each && { each }) })} />}
+      {extent.kind === "face" && (
+        <>
+          <RefField store={store} name="Face" hint="click a face" take={["face"]} value={extent.face} options={planeOptions(before)} onChoose={(face) => set({ ...extent, face })} onPick={(m, t) => { const face = asFace(m, t); if (face) set({ ...extent, face }); }} />
+          <SizeInput store={store} label="Beyond it by" value={extent.offset ?? 0} onChange={(offset) => set({ ...extent, offset })} />
+        </>
+      )}
+      {extent.kind !== "both" && extent.kind !== "through" && <button type="button" aria-pressed={draft.reverse === true} className="btn btn-xs" onClick={() => change((d) => { const { reverse, ...rest } = d; return reverse ? rest : { ...rest, reverse: true }; })}>Turn round</button>}
+      <details className="text-xs" open={draft.draft !== undefined || draft.thin !== undefined}>
+        <summary className="quiet cursor-pointer">Leaning sides, thin wall</summary>
+        <div className="space-y-2 pt-1.5">
+          <SizeInput store={store} angle label="Draft angle (inwards)" value={draft.draft ?? 0} onChange={(v) => change((d) => { const { draft: _, ...rest } = d; return Number(v) === 0 ? rest : { ...rest, draft: v }; })} />
+          <ThinFields store={store} draft={draft} change={change} />
+        </div>
+      </details>
       <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>
-      {refusal && !building && <p role="alert" className="text-sm text-error">{refusal.sentence}</p>}
-      <div className="flex justify-end gap-2">
-        <button type="button" className="btn btn-sm btn-ghost" onClick={leave}>Leave</button>
-        <button className="btn btn-sm btn-primary" disabled={refusal !== undefined && !building}>Accept</button>
-      </div>
-    </form>
+    </CardFrame>
   );
 }

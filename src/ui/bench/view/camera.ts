@@ -9,12 +9,17 @@ export interface Look {
 /** From the front right, above. */
 export const PICTORIAL: Look = { toViewer: unit3([1, -1, 1]), right: unit3([1, 1, 0]) };
 
-/** A parallel camera: what it looks at, from where, and pixels per mm. Tells listeners when it moves. */
+/** How many times the view's height the eye stands away in perspective. */
+const EYE = 2.4;
+
+/** A camera, parallel or in perspective: what it looks at, from where, and pixels per mm. Tells listeners when it moves. */
 export class Camera {
   target: Vec3 = [0, 0, 0];
   toViewer: Vec3 = PICTORIAL.toViewer;
   right: Vec3 = PICTORIAL.right;
+  /** Pixels per mm; in perspective at the depth of the target. */
   scale = 3;
+  perspective = false;
   width = 1;
   height = 1;
   /** Pixels at the foot that something lies over; fitting keeps clear of them. */
@@ -42,18 +47,29 @@ export class Camera {
     this.moved();
   }
 
+  /** From the target to the eye, mm. */
+  get eyeDistance(): number {
+    return (EYE * this.height) / this.scale;
+  }
+  setPerspective(on: boolean): void {
+    this.perspective = on;
+    this.moved();
+  }
+
   /** Space (mm) to pixels from the upper left corner. */
   toPixels(p: Vec3): Vec2 {
     const d = sub3(p, this.target);
-    return [this.width / 2 + dot3(d, this.right) * this.scale, this.height / 2 - dot3(d, this.up) * this.scale];
+    // what lies behind the eye is put far out, not turned over
+    const k = this.perspective ? this.scale / Math.max(1 - dot3(d, this.toViewer) / this.eyeDistance, 1e-3) : this.scale;
+    return [this.width / 2 + dot3(d, this.right) * k, this.height / 2 - dot3(d, this.up) * k];
   }
   /** The point of a plane under a pixel, in plane coordinates; undefined when it is seen edge on. */
   onPlane(frame: Frame, pixel: Vec2): Vec2 | undefined {
     const n = normalOf(frame);
-    const slope = dot3(this.toViewer, n);
-    if (Math.abs(slope) < 0.02) return undefined;
     const near = add3(this.target, add3(scale3(this.right, (pixel[0] - this.width / 2) / this.scale), scale3(this.up, -(pixel[1] - this.height / 2) / this.scale)));
-    const p = add3(near, scale3(this.toViewer, -dot3(sub3(near, frame.origin), n) / slope));
+    const way = this.perspective ? unit3(sub3(add3(this.target, scale3(this.toViewer, this.eyeDistance)), near)) : this.toViewer, slope = dot3(way, n);
+    if (Math.abs(slope) < 0.02) return undefined;
+    const p = add3(near, scale3(way, -dot3(sub3(near, frame.origin), n) / slope));
     const d = sub3(p, frame.origin);
     return [dot3(d, frame.x), dot3(d, frame.y)];
   }

@@ -1,9 +1,16 @@
 import { dot3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Mesh } from "@/core/kernel/mesh";
+import type { Thing } from "@/core/measure/measure";
+import type { Shown } from "../kernel/messages";
 import type { Camera } from "./camera";
 
-/** The face of a mesh nearest to the viewer at a pixel, by its place in the mesh; facets are good enough to point with. */
-export function faceAt(camera: Camera, mesh: Mesh, at: Vec2): number | undefined {
+interface Under {
+  readonly face: number;
+  readonly depth: number;
+}
+
+/** The faces of a mesh under a pixel, the nearest to the viewer first; facets are good enough to point with. */
+export function facesAt(camera: Camera, mesh: Mesh, at: Vec2): Under[] {
   const { positions: p, triangles: t } = mesh;
   const n = p.length / 3, px = new Float64Array(2 * n), depth = new Float64Array(n);
   for (let i = 0; i < n; i++) {
@@ -11,7 +18,7 @@ export function faceAt(camera: Camera, mesh: Mesh, at: Vec2): number | undefined
     [px[2 * i], px[2 * i + 1]] = camera.toPixels(v);
     depth[i] = dot3(v, camera.toViewer);
   }
-  let best: number | undefined, near = -Infinity;
+  const found = new Map<number, number>();
   mesh.faces.forEach(({ start, count }, face) => {
     for (let k = start; k < start + count; k += 3) {
       const [a, b, c] = [t[k]!, t[k + 1]!, t[k + 2]!];
@@ -21,24 +28,53 @@ export function faceAt(camera: Camera, mesh: Mesh, at: Vec2): number | undefined
       const wx = at[0] - ax, wy = at[1] - ay, u = (wx * vy - wy * vx) / area, v = (ux * wy - uy * wx) / area;
       if (u < 0 || v < 0 || u + v > 1) continue;
       const d = depth[a]! + u * (depth[b]! - depth[a]!) + v * (depth[c]! - depth[a]!);
-      if (d > near) [best, near] = [face, d];
+      if (d > (found.get(face) ?? -Infinity)) found.set(face, d);
     }
   });
-  return best;
+  return [...found].map(([face, d]) => ({ face, depth: d })).sort((a, b) => b.depth - a.depth);
 }
 
-/** Which of some polylines in space passes nearest to a pixel, within reach; the one in front where several do. */
-export function lineAt(camera: Camera, lines: readonly (readonly Vec3[])[], at: Vec2, reach: number): number | undefined {
-  let best: number | undefined, score = Infinity;
-  lines.forEach((points, i) => {
+export const faceAt = (camera: Camera, mesh: Mesh, at: Vec2): number | undefined => facesAt(camera, mesh, at)[0]?.face;
+
+/** Polylines in space that pass within reach of a pixel: how near, and how deep there. */
+function linesAt(camera: Camera, lines: readonly (readonly Vec3[])[], at: Vec2, reach: number): { line: number; distance: number; depth: number }[] {
+  return lines.flatMap((points, line) => {
+    let distance = Infinity, depth = 0;
     for (let k = 1; k < points.length; k++) {
       const a = camera.toPixels(points[k - 1]!), b = camera.toPixels(points[k]!), ux = b[0] - a[0], uy = b[1] - a[1];
       const s = Math.max(0, Math.min(1, ((at[0] - a[0]) * ux + (at[1] - a[1]) * uy) / (ux * ux + uy * uy || 1)));
       const d = Math.hypot(a[0] + ux * s - at[0], a[1] + uy * s - at[1]);
-      if (d > reach) continue;
-      const depth = dot3(points[k]!, camera.toViewer), value = Math.round(d) - 1e-6 * depth;
-      if (value < score) [best, score] = [i, value];
+      if (d >= distance) continue;
+      distance = d;
+      const [p, q] = [dot3(points[k - 1]!, camera.toViewer), dot3(points[k]!, camera.toViewer)];
+      depth = p + (q - p) * s;
     }
+    return distance <= reach ? [{ line, distance, depth }] : [];
   });
-  return best;
+}
+
+/** Which of some polylines in space passes nearest to a pixel, within reach; the one in front where several do. */
+export function lineAt(camera: Camera, lines: readonly (readonly Vec3[])[], at: Vec2, reach: number): number | undefined {
+  return linesAt(camera, lines, at, reach).sort((a, b) => Math.round(a.distance) - Math.round(b.distance) || b.depth - a.depth)[0]?.line;
+}
+
+const EDGE_PIXELS = 6;
+const VERTEX_PIXELS = 7;
+
+/**
+ * Everything of the kinds wanted under a pixel: first what is seen there (corners before edges before the face),
+ * then what lies behind, from front to back.
+ */
+export function thingsAt(camera: Camera, { mesh, model }: Shown, at: Vec2, take: readonly Thing["kind"][]): Thing[] {
+  const faces = facesAt(camera, mesh, at), front = faces[0]?.depth ?? -Infinity;
+  // an edge of the nearest face stands a hair behind its facets
+  const slack = 14 / camera.scale;
+  const list: { thing: Thing; rank: number; hidden: boolean; depth: number }[] = [];
+  if (take.includes("vertex")) model.vertices.forEach((v, index) => {
+    const p = camera.toPixels(v.at), distance = Math.hypot(p[0] - at[0], p[1] - at[1]), depth = dot3(v.at, camera.toViewer);
+    if (distance <= VERTEX_PIXELS) list.push({ thing: { kind: "vertex", index }, rank: distance / 100, hidden: depth < front - slack, depth });
+  });
+  if (take.includes("edge")) for (const e of linesAt(camera, model.edges.map((x) => x.points), at, EDGE_PIXELS)) list.push({ thing: { kind: "edge", index: e.line }, rank: 1 + e.distance / 100, hidden: e.depth < front - slack, depth: e.depth });
+  if (take.includes("face")) faces.forEach((f, i) => list.push({ thing: { kind: "face", index: f.face }, rank: 2, hidden: i > 0, depth: f.depth }));
+  return list.sort((a, b) => Number(a.hidden) - Number(b.hidden) || (a.hidden ? b.depth - a.depth : a.rank - b.rank || b.depth - a.depth)).map((x) => x.thing);
 }

@@ -8,6 +8,12 @@ export interface Layer {
   readonly style: "model" | "faded" | "missing" | "extra" | "ghost";
   /** Only what lies behind this plane is drawn: a point on it and the direction towards the viewer. */
   readonly cut?: { readonly at: Vec3; readonly normal: Vec3 };
+  /** The cut face is shown hatched. */
+  readonly hatch?: boolean;
+  readonly look?: { readonly faces: "both" | "faces" | "visible" | "all"; readonly tangent: "shown" | "thin" | "off" };
+  /** Places of faces that are not drawn. */
+  readonly hidden?: ReadonlySet<number>;
+  readonly colours?: { readonly body?: string; readonly faces: ReadonlyMap<number, string> };
 }
 
 const colour = (name: string) => new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || "#888888");
@@ -22,11 +28,22 @@ function hatched(base: string, direction: number): THREE.Material {
   return material;
 }
 
+/** The cut face: flat, with the standard's hatch at 45° in the screen. */
+function cutFace(planes: THREE.Plane[]): THREE.Material {
+  const material = new THREE.MeshBasicMaterial({ color: colour("--color-base-100"), side: THREE.BackSide, clippingPlanes: planes }), ink = colour("--model-edge");
+  material.onBeforeCompile = (shader) => {
+    shader.fragmentShader = shader.fragmentShader.replace("#include <dithering_fragment>", `#include <dithering_fragment>\nif (mod(gl_FragCoord.x - gl_FragCoord.y, 9.0) < 1.3) gl_FragColor.rgb = vec3(${ink.r.toFixed(3)}, ${ink.g.toFixed(3)}, ${ink.b.toFixed(3)});`);
+  };
+  material.customProgramCacheKey = () => "cut-face";
+  return material;
+}
+
 /** Draws layers of facets and edges with three.js; redraws only when something changed. */
 export class Scene {
   private readonly renderer: THREE.WebGLRenderer;
   private readonly scene = new THREE.Scene();
-  private readonly eye = new THREE.OrthographicCamera();
+  private readonly flat = new THREE.OrthographicCamera();
+  private readonly deep = new THREE.PerspectiveCamera();
   private readonly group = new THREE.Group();
   private readonly light = new THREE.DirectionalLight(0xffffff, 2.1);
   private frame = 0;
@@ -42,34 +59,61 @@ export class Scene {
   show(layers: readonly Layer[]): void {
     this.clear();
     this.renderer.localClippingEnabled = layers.some((l) => l.cut);
-    for (const { mesh, style, cut } of layers) {
+    for (const layer of layers) this.add(layer);
+    this.redraw();
+  }
+
+  private add({ mesh, style, cut, hatch, look, hidden, colours }: Layer): void {
+    const see = style === "faded" ? 0.28 : style === "ghost" ? 0.16 : 1, faces = look?.faces ?? "both";
+    // a hair of slack, so that a face in the plane itself still shows
+    const planes = cut ? [new THREE.Plane().setFromNormalAndCoplanarPoint(new THREE.Vector3(...cut.normal).negate(), new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), 1e-3))] : [];
+    if (faces !== "all") {
       const g = new THREE.BufferGeometry();
       g.setAttribute("position", new THREE.BufferAttribute(mesh.positions, 3));
       g.setAttribute("normal", new THREE.BufferAttribute(mesh.normals, 3));
       g.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
-      const see = style === "faded" ? 0.28 : style === "ghost" ? 0.16 : 1;
-      const material =
-        style === "missing" ? hatched("--color-accent", 1) : style === "extra" ? hatched("--color-primary", -1)
-        : new THREE.MeshLambertMaterial({ color: colour("--model"), transparent: see < 1, opacity: see, depthWrite: see === 1, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
-      // a hair of slack, so that a face in the plane itself still shows
-      const planes = cut ? [new THREE.Plane().setFromNormalAndCoplanarPoint(new THREE.Vector3(...cut.normal).negate(), new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), 1e-3))] : [];
-      material.clippingPlanes = planes;
-      if (cut) material.side = THREE.DoubleSide;
-      this.group.add(new THREE.Mesh(g, material));
-      const points: number[] = [];
-      for (const e of mesh.edges) for (let i = 0; i + 5 < e.length; i += 3) points.push(...e.subarray(i, i + 6));
-      const lines = new THREE.BufferGeometry();
-      lines.setAttribute("position", new THREE.Float32BufferAttribute(points, 3));
-      this.group.add(new THREE.LineSegments(lines, new THREE.LineBasicMaterial({ color: colour("--model-edge"), transparent: see < 1, opacity: see < 1 ? 0.4 : 1, clippingPlanes: planes })));
+      // one material a colour; faces of a colour are groups of the one geometry
+      const plain = faces === "visible" ? "--color-base-100" : colours?.body ?? "--model", inks = [plain, ...new Set(colours?.faces.values() ?? [])];
+      const materials = inks.map((ink) => {
+        const m = style === "missing" ? hatched("--color-accent", 1) : style === "extra" ? hatched("--color-primary", -1) : faces === "visible" ? new THREE.MeshBasicMaterial({ color: colour(ink) }) : new THREE.MeshLambertMaterial({ color: ink.startsWith("#") ? new THREE.Color(ink) : colour(ink), transparent: see < 1, opacity: see, depthWrite: see === 1 });
+        m.polygonOffset = true;
+        m.polygonOffsetFactor = style === "missing" || style === "extra" ? -1 : 1;
+        m.polygonOffsetUnits = m.polygonOffsetFactor;
+        m.clippingPlanes = planes;
+        if (cut && !hatch) m.side = THREE.DoubleSide;
+        return m;
+      });
+      mesh.faces.forEach((f, i) => !hidden?.has(i) && g.addGroup(f.start, f.count, faces === "visible" ? 0 : Math.max(0, inks.indexOf(colours?.faces.get(i) ?? plain))));
+      this.group.add(new THREE.Mesh(g, materials));
+      if (cut && hatch) {
+        // through the cut one sees the insides of faces: drawn flat and hatched they look like the cut face itself
+        const inside = cutFace(planes);
+        this.group.add(new THREE.Mesh(g, materials.map(() => inside)));
+      }
     }
-    this.redraw();
+    if (faces === "faces") return;
+    const line = (smooth: boolean) => {
+      const points: number[] = [];
+      mesh.edges.forEach((e, k) => {
+        if ((mesh.smooth[k] ?? false) !== smooth) return;
+        for (let i = 0; i + 5 < e.length; i += 3) points.push(...e.subarray(i, i + 6));
+      });
+      const thin = smooth && (look?.tangent ?? "thin") === "thin", lines = new THREE.BufferGeometry();
+      lines.setAttribute("position", new THREE.Float32BufferAttribute(points, 3));
+      const clear = see < 1 || thin;
+      this.group.add(new THREE.LineSegments(lines, new THREE.LineBasicMaterial({ color: colour("--model-edge"), transparent: clear, opacity: see < 1 ? 0.4 : thin ? 0.3 : 1, clippingPlanes: planes })));
+    };
+    // lines of hidden bodies cannot be told from others by face; they go with the whole
+    if (hidden?.size) return;
+    line(false);
+    if (look?.tangent !== "off") line(true);
   }
 
   private clear(): void {
     for (const child of [...this.group.children]) {
       this.group.remove(child);
       (child as THREE.Mesh).geometry.dispose();
-      ((child as THREE.Mesh).material as THREE.Material).dispose();
+      for (const m of [(child as THREE.Mesh).material].flat()) m.dispose();
     }
   }
 
@@ -79,22 +123,30 @@ export class Scene {
       const { target, toViewer, right, up, scale, width, height } = this.camera;
       const box = new THREE.Box3().setFromObject(this.group);
       const reach = box.isEmpty() ? 1000 : box.getSize(new THREE.Vector3()).length() + box.getCenter(new THREE.Vector3()).distanceTo(new THREE.Vector3(...target)) + 10;
-      this.eye.left = -width / 2 / scale;
-      this.eye.right = width / 2 / scale;
-      this.eye.top = height / 2 / scale;
-      this.eye.bottom = -height / 2 / scale;
-      this.eye.near = 0;
-      this.eye.far = 2 * reach;
+      const eye = this.camera.perspective ? this.deep : this.flat, away = this.camera.perspective ? this.camera.eyeDistance : reach;
+      if (eye === this.deep) {
+        this.deep.fov = (2 * Math.atan(height / 2 / scale / away) * 180) / Math.PI;
+        this.deep.aspect = width / height;
+        this.deep.near = away / 100;
+        this.deep.far = away + 2 * reach;
+      } else {
+        this.flat.left = -width / 2 / scale;
+        this.flat.right = width / 2 / scale;
+        this.flat.top = height / 2 / scale;
+        this.flat.bottom = -height / 2 / scale;
+        this.flat.near = 0;
+        this.flat.far = 2 * reach;
+      }
       const m = new THREE.Matrix4().makeBasis(new THREE.Vector3(...right), new THREE.Vector3(...up), new THREE.Vector3(...toViewer));
-      this.eye.quaternion.setFromRotationMatrix(m);
-      this.eye.position.set(...target).addScaledVector(new THREE.Vector3(...toViewer), reach);
-      this.eye.updateProjectionMatrix();
+      eye.quaternion.setFromRotationMatrix(m);
+      eye.position.set(...target).addScaledVector(new THREE.Vector3(...toViewer), away);
+      eye.updateProjectionMatrix();
       // light from over the viewer's left shoulder, wherever the viewer stands
-      this.light.position.copy(this.eye.position).addScaledVector(new THREE.Vector3(...up), reach * 0.7).addScaledVector(new THREE.Vector3(...right), -reach * 0.45);
+      this.light.position.copy(eye.position).addScaledVector(new THREE.Vector3(...up), reach * 0.7).addScaledVector(new THREE.Vector3(...right), -reach * 0.45);
       this.light.target.position.set(...target);
       this.light.target.updateMatrixWorld();
       this.renderer.setSize(width, height, false);
-      this.renderer.render(this.scene, this.eye);
+      this.renderer.render(this.scene, eye);
     });
   }
 

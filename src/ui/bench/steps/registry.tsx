@@ -1,0 +1,27 @@
+"use client";
+
+import type { ComponentType } from "react";
+import type { Step } from "@/core/part/steps/registry";
+import type { BenchStore } from "../store";
+import type { CardProps } from "./card";
+import { ChamferCard } from "./chamfer";
+import { AxisStepCard, PlaneStepCard, PointStepCard } from "./datum";
+import { ExtrudeCard } from "./extrude";
+import { FilletCard } from "./fillet";
+import { HoleCard } from "./hole";
+import { MirrorCard } from "./mirror";
+import { PatternCard } from "./pattern";
+import { RevolveCard } from "./revolve";
+import { ShellCard } from "./shell";
+
+/** The card of each kind of step, one line each. */
+const CARDS: Record<Exclude<Step["kind"], "sketch">, unknown> = {
+  extrude: ExtrudeCard, revolve: RevolveCard, hole: HoleCard, fillet: FilletCard, chamfer: ChamferCard, shell: ShellCard,
+  mirror: MirrorCard, pattern: PatternCard, plane: PlaneStepCard, axis: AxisStepCard, point: PointStepCard,
+};
+
+export function StepCard({ store, draft }: { store: BenchStore; draft: Step }) {
+  if (draft.kind === "sketch") return null;
+  const Card = CARDS[draft.kind] as ComponentType<CardProps>;
+  return <Card key={draft.id} store={store} draft={draft} change={(next) => store.getState().changeDraft(next)} />;
+}

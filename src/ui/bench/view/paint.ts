@@ -1,0 +1,29 @@
+import type { Model } from "@/core/kernel/model";
+import { faceKey } from "@/core/kernel/solid";
+import type { PartDocument } from "@/core/part/document";
+import type { ShownBody } from "../kernel/messages";
+
+/** Colours of the body and of single faces, by place. Faces are found by name alone here: it is only the picture. */
+export function coloursOf({ colours }: PartDocument, model: Model | undefined): { readonly body?: string; readonly faces: ReadonlyMap<number, string> } | undefined {
+  if (!colours) return undefined;
+  const faces = new Map<number, string>();
+  for (const { on, colour } of colours.faces ?? []) {
+    const named = model?.faces.flatMap((f, i) => (f.names.some((n) => faceKey(n) === on.face) ? [i] : [])) ?? [];
+    // of pieces of one name the nearest to where it was
+    const at = on.at?.[0], near = (i: number) => (at ? Math.hypot(...model!.faces[i]!.centre.map((v, k) => v - at[k]!)) : 0);
+    const [best] = named.sort((a, b) => near(a) - near(b));
+    if (best !== undefined) faces.set(best, colour);
+  }
+  return { ...(colours.body && { body: colours.body }), faces };
+}
+
+/** Places of the faces of hidden bodies. */
+export function hiddenFaces(bodies: readonly ShownBody[], hidden: readonly string[]): ReadonlySet<number> {
+  const out = new Set<number>();
+  let at = 0;
+  for (const b of bodies) {
+    if (hidden.includes(b.id)) for (let i = at; i < at + b.faces; i++) out.add(i);
+    at += b.faces;
+  }
+  return out;
+}

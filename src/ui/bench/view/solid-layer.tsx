@@ -1,0 +1,150 @@
+"use client";
+
+import { useEffect, useMemo, useState } from "react";
+import { faceFrame, toSpace, type Frame } from "@/core/geometry/frame";
+import { add3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import type { Model } from "@/core/kernel/model";
+import type { Thing } from "@/core/measure/measure";
+import type { Shown } from "../kernel/messages";
+import type { BenchStore } from "../store";
+import { screenPath } from "../sketch/curve-ink";
+import type { Camera } from "./camera";
+import { thingsAt } from "./pick";
+import { useCamera } from "./viewport";
+
+const ALL = ["vertex", "edge", "face"] as const;
+const same = (a: Thing, b: Thing) => a.kind === b.kind && a.index === b.index;
+
+/** What can be picked now: the part before the step at work, or the part itself. */
+export function pickable(store: BenchStore): Shown | undefined {
+  const { built, mode, pickField } = store.getState();
+  if (mode.kind === "step" && pickField) return built?.under;
+  return built?.mesh && built.model ? { mesh: built.mesh, model: built.model } : undefined;
+}
+
+/** The place on a flat face under a pixel. */
+function placeOn(camera: Camera, m: Model, t: Thing, at: Vec2): Vec3 | undefined {
+  const c = t.kind === "face" ? m.faces[t.index]!.carrier : undefined;
+  if (c?.kind !== "plane") return undefined;
+  const frame = faceFrame(c.normal, c.offset), p = camera.onPlane(frame, at);
+  return p && toSpace(frame, p);
+}
+
+/** A click on the solid: into the field that asks, or into the selection. */
+export function pickAt(store: BenchStore, at: Vec2, grow: boolean, behind: number): void {
+  const shown = pickable(store), { camera, pickField, mode, things, pickThings } = store.getState();
+  if (!shown) return;
+  const list = thingsAt(camera, shown, at, pickField?.take ?? ALL), thing = list[behind % Math.max(list.length, 1)];
+  if (pickField) return thing && pickField.give(shown.model, thing, placeOn(camera, shown.model, thing, at));
+  if (mode.kind !== "solid") return;
+  if (!thing) return pickThings([]);
+  const known = things.some((t) => same(t, thing));
+  pickThings(grow ? (known ? things.filter((t) => !same(t, thing)) : [...things, thing]) : known && things.length === 1 ? [] : [thing]);
+}
+
+/** Over the solid: what the pointer would pick, what is picked, datums, and where lost things stood. */
+export function SolidLayer({ store }: { store: BenchStore }) {
+  const camera = store((s) => s.camera);
+  useCamera(camera);
+  const built = store((s) => s.built), mode = store((s) => s.mode), things = store((s) => s.things), field = store((s) => s.pickField), looking = store((s) => s.looking);
+  const [at, setAt] = useState<Vec2>();
+  const behind = store((s) => s.behind);
+  useEffect(() => {
+    const move = (e: PointerEvent) => {
+      const model = (e.target as Element).closest?.("[aria-label=Model]");
+      if (!model || (e.target as Element).closest("[data-overlay]") || e.buttons) return setAt(undefined);
+      const box = model.getBoundingClientRect();
+      if (store.getState().behind) store.setState({ behind: 0 });
+      setAt([e.clientX - box.left, e.clientY - box.top]);
+    };
+    window.addEventListener("pointermove", move);
+    return () => window.removeEventListener("pointermove", move);
+  }, [store]);
+  const shown = useMemo(() => (mode.kind === "step" && field ? built?.under : built?.mesh && built.model ? { mesh: built.mesh, model: built.model } : undefined), [built, mode.kind, field]);
+  const canPick = shown && (field || mode.kind === "solid");
+  const list = canPick && at ? thingsAt(camera, shown, at, field?.take ?? ALL) : [];
+  const hover = list.length ? list[behind % list.length] : undefined;
+  const open = mode.kind === "step" ? mode.draft : undefined;
+  const lost = (built?.steps ?? []).flatMap((s) => (open && s.id !== open.id ? [] : (s.lost ?? [])));
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" data-testid="solid" data-hover={hover && shown ? keyOf(shown.model, hover) : undefined}>
+      {looking.planes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "plane" ? <DatumPlane key={id} camera={camera} name={id} frame={d.frame} half={sizeOf(built.properties?.box) * 0.6} /> : null))}
+      {looking.axes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "axis" ? <path key={id} d={line(camera, add3(d.line.at, scale3(d.line.along, -sizeOf(built.properties?.box))), add3(d.line.at, scale3(d.line.along, sizeOf(built.properties?.box))))} stroke="var(--color-primary)" strokeWidth={1} strokeDasharray="14 3 3 3" /> : d.kind === "point" ? <Cross key={id} at={camera.toPixels(d.at)} ink="var(--color-primary)" /> : null))}
+      {/* what a step may pick, where the step has changed it */}
+      {field?.take.includes("edge") && mode.kind === "step" && shown?.model.edges.map((e, i) => <path key={i} d={trace(camera, e.points)} stroke="var(--color-secondary)" strokeWidth={0.8} fill="none" />)}
+      {shown && hover && <Ink camera={camera} shown={shown} thing={hover} hover />}
+      {built?.model && built.mesh && mode.kind === "solid" && things.map((t) => <Ink key={`${t.kind}${t.index}`} camera={camera} shown={{ mesh: built.mesh!, model: built.model! }} thing={t} />)}
+      {built?.under && open && refsOf(open).map((r, i) => <PickedRef key={i} camera={camera} at={r} />)}
+      {lost.map((l, i) => <LostInk key={i} camera={camera} at={"at" in l.ref && l.ref.at ? (l.ref.at as Vec3[]) : []} />)}
+    </svg>
+  );
+}
+
+const sizeOf = (box: { min: Vec3; max: Vec3 } | undefined): number => (box ? Math.hypot(box.max[0] - box.min[0], box.max[1] - box.min[1], box.max[2] - box.min[2]) / 2 : 40);
+const line = (c: Camera, a: Vec3, b: Vec3) => `M${c.toPixels(a).join(" ")}L${c.toPixels(b).join(" ")}`;
+const trace = (c: Camera, points: readonly Vec3[]) => `M${points.map((p) => c.toPixels(p).map((v) => v.toFixed(1)).join(" ")).join("L")}`;
+
+/** The name of a picked thing, for tests and for the hint. */
+export function keyOf(m: Model, t: Thing): string {
+  return t.kind === "face" ? m.faces[t.index]!.key : t.kind === "edge" ? m.edges[t.index]!.key : m.vertices[t.index]!.faces.map((f) => m.faces[f]!.key).sort().join("&");
+}
+
+/** The outline of a thing: an edge by its run, a face by the edges around it, a corner by a dot. */
+function Ink({ camera, shown, thing, hover }: { camera: Camera; shown: Shown; thing: Thing; hover?: boolean }) {
+  const { model } = shown, ink = "var(--color-accent)";
+  if (thing.kind === "vertex") {
+    const p = model.vertices[thing.index] && camera.toPixels(model.vertices[thing.index]!.at);
+    return p ? <circle cx={p[0]} cy={p[1]} r={hover ? 5 : 4.5} fill={hover ? "none" : ink} stroke={ink} strokeWidth={2} /> : null;
+  }
+  if (thing.kind === "edge") return model.edges[thing.index] ? <path data-ink={hover ? "hover" : "picked"} d={trace(camera, model.edges[thing.index]!.points)} stroke={ink} strokeWidth={hover ? 2.4 : 4} strokeLinecap="round" fill="none" opacity={hover ? 0.8 : 1} /> : null;
+  const f = shown.mesh.faces[thing.index];
+  if (!f) return null;
+  const { positions: p, triangles: t } = shown.mesh, at = (i: number): Vec3 => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
+  let fill = "";
+  for (let k = f.start; k < f.start + f.count; k += 3) fill += `M${[t[k]!, t[k + 1]!, t[k + 2]!].map((i) => camera.toPixels(at(i)).map((v) => v.toFixed(1)).join(" ")).join("L")}Z`;
+  return (
+    <g data-ink={hover ? "hover" : "picked"}>
+      <path d={fill} fill={ink} opacity={hover ? 0.14 : 0.3} />
+      {model.edges.filter((e) => e.faces.includes(thing.index)).map((e, i) => <path key={i} d={trace(camera, e.points)} stroke={ink} strokeWidth={1.6} fill="none" />)}
+    </g>
+  );
+}
+
+/** Places of all that a step refers to, as they were picked. */
+function refsOf(step: object): Vec3[][] {
+  const out: Vec3[][] = [];
+  const walk = (v: unknown): void => {
+    if (Array.isArray(v)) return v.forEach(walk);
+    if (typeof v !== "object" || v === null) return;
+    const r = v as { at?: Vec3[]; edge?: string };
+    if (r.edge && Array.isArray(r.at) && Array.isArray(r.at[0])) out.push(r.at);
+    Object.values(v).forEach(walk);
+  };
+  walk(step);
+  return out;
+}
+const PickedRef = ({ camera, at }: { camera: Camera; at: readonly Vec3[] }) => <path data-picked d={trace(camera, at)} stroke="var(--color-accent)" strokeWidth={3.4} strokeLinecap="round" fill="none" />;
+
+/** Where something stood that is no longer found. */
+function LostInk({ camera, at }: { camera: Camera; at: readonly Vec3[] }) {
+  if (!at.length) return null;
+  const p = camera.toPixels(at[at.length >> 1]!);
+  return (
+    <g data-lost stroke="var(--conflict)" fill="none">
+      {at.length > 1 && <path d={trace(camera, at)} strokeWidth={3} strokeDasharray="6 4" />}
+      <circle cx={p[0]} cy={p[1]} r={11} strokeWidth={1.8} strokeDasharray="4 3" />
+      <text x={p[0] + 14} y={p[1] + 4} fontSize={11} fill="var(--conflict)" stroke="var(--color-base-100)" strokeWidth={3} paintOrder="stroke">was here</text>
+    </g>
+  );
+}
+
+function DatumPlane({ camera, frame, half, name }: { camera: Camera; frame: Frame; half: number; name: string }) {
+  const corners = [[-half, -half], [half, -half], [half, half], [-half, half]] as const, p = camera.toPixels(toSpace(frame, [half, half]));
+  return (
+    <g data-datum={name}>
+      <path d={screenPath(camera, frame, corners, true)} fill="var(--color-primary)" fillOpacity={0.05} stroke="var(--color-primary)" strokeWidth={0.9} strokeDasharray="10 4" />
+      <text x={p[0] + 4} y={p[1]} fontSize={11} fill="var(--color-primary)">{name}</text>
+    </g>
+  );
+}
+const Cross = ({ at: [x, y], ink }: { at: Vec2; ink: string }) => <path d={`M${x - 5} ${y}h10M${x} ${y - 5}v10`} stroke={ink} strokeWidth={1.6} />;
