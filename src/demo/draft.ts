@@ -13,6 +13,12 @@ import type { Vec2 } from "@/core/geometry/vector";
 
 type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 
+const freeCurveId = (s: Sketch): string => {
+  let n = 1;
+  while (s.curves.some((c) => c.id === `a${n}`)) n++;
+  return `a${n}`;
+};
+
 /** Builds a part by the same commands the Bench sends; a refusal ends it, since a demo must not be refused. */
 export class Draft {
   document: PartDocument;
@@ -63,6 +69,11 @@ export class Draft {
   circle(centre: Vec2, radius: number): string {
     return this.drawn(circle(this.drawing, centre, radius))[0]!;
   }
+  /** Id of a centre line. */
+  centreLine(a: Vec2, b: Vec2): string {
+    const id = freeCurveId(this.drawing);
+    return this.drawn({ do: "draw", curves: [{ id, kind: "line", start: [a[0], a[1]], end: [b[0], b[1]], construction: "centre-line" }], constraints: [] })[0]!;
+  }
   constrain(kind: Constraint["kind"], ...of: string[]): this {
     return this.edit({ do: "constrain", kind, of });
   }
@@ -84,6 +95,14 @@ export class Draft {
     } finally {
       kernel.release(body.shape);
     }
+  }
+  /** Turns the open sketch about its centre line. @returns the id */
+  revolve(operation: ExtrudeStep["operation"]): string {
+    return this.step({ kind: "revolve", sketch: this.current, operation, turn: { kind: "whole" } });
+  }
+  /** Id of the newest step. */
+  get last(): string {
+    return this.document.steps[this.document.steps.length - 1]!.id;
   }
   extrude(operation: ExtrudeStep["operation"], extent: ExtrudeStep["extent"], options: { reverse?: boolean; sketch?: string } = {}): this {
     const { sketch = this.current, reverse } = options;

@@ -6,8 +6,8 @@ import { hashPassword } from "@/server/people";
 import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
-import { armExercise, footExercise } from "./exercises";
-import { armSubmissions, footSubmissions, INSTRUCTOR, STUDENTS } from "./people";
+import { armExercise, bracketExercise, footExercise, housingExercise, hubExercise, spacerExercise } from "./exercises";
+import { armSubmissions, bracketSubmissions, footSubmissions, housingSubmissions, hubSubmissions, INSTRUCTOR, spacerSubmissions, STUDENTS } from "./people";
 
 /** Loads the demo course once; a second start finds it there. */
 async function load(): Promise<void> {
@@ -26,6 +26,10 @@ async function load(): Promise<void> {
   }
   await issue(course, footExercise(), 4, footSubmissions(), students);
   await issue(course, armExercise(), 11, armSubmissions(), students);
+  await issue(course, spacerExercise(), 13, spacerSubmissions(), students);
+  await issue(course, bracketExercise(), 15, bracketSubmissions(), students);
+  await issue(course, housingExercise(), 18, housingSubmissions(), students);
+  await issue(course, hubExercise(), 20, hubSubmissions(), students);
 }
 
 async function issue(course: string, document: Exercise, days: number, submissions: ReadonlyMap<string, PartDocument>, students: ReadonlyMap<string, string>): Promise<void> {

@@ -1,5 +1,6 @@
 import type { PartDocument } from "@/core/part/document";
 import { tripodFoot, tripodFootElsewhere, vaneArm } from "./parts";
+import { anemometerHub, bearingSpacer, bearingSpacerFromDiscs, mastBracket, sensorHousing } from "./solid-parts";
 
 const student = (name: string) => ({ name, email: `${name.toLowerCase().replace(" ", ".")}@saltmarsh.example` });
 export const INSTRUCTOR = student("Hedda Lark");
@@ -17,3 +18,8 @@ export const footSubmissions = (): Map<string, PartDocument> =>
   ]);
 
 export const armSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", vaneArm()], ["Ottoline Marsh", vaneArm({ bossHeight: "5/8 in" })]]);
+
+export const spacerSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", bearingSpacer()], ["Sunniva Rook", bearingSpacerFromDiscs()], ["Ottoline Marsh", bearingSpacer({ grooveDiameter: 26 })], ["Idris Fenwick", bearingSpacer({ onlyOneChamfer: true })]]);
+export const housingSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", sensorHousing()], ["Perpetua Lowe", sensorHousing({ shellFirst: true })], ["Ottoline Marsh", sensorHousing({ wall: 2.5 })]]);
+export const hubSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", anemometerHub()], ["Idris Fenwick", anemometerHub({ holes: 5 })], ["Ottoline Marsh", anemometerHub({ through: false })]]);
+export const bracketSubmissions = (): Map<string, PartDocument> => new Map([["Sunniva Rook", mastBracket()], ["Perpetua Lowe", mastBracket({ forgetInner: true })]]);

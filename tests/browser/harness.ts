@@ -86,6 +86,44 @@ export class Hand {
     const at = async () => JSON.stringify(await this.point("origin"));
     for (let before = "", now = await at(); before !== now; now = await at()) before = now;
   }
+  /** Where a place in space (mm) stands on screen while the solid is looked at. */
+  async space(x: number, y: number, z: number): Promise<[number, number]> {
+    const layer = this.page.getByTestId("solid"), box = (await layer.boundingBox())!;
+    const [target, right, up, scale] = JSON.parse((await layer.getAttribute("data-camera"))!) as [number[], number[], number[], number];
+    const d = [x, y, z].map((v, i) => v - target[i]!), along = (u: number[]) => d[0]! * u[0]! + d[1]! * u[1]! + d[2]! * u[2]!;
+    return [box.x + box.width / 2 + along(right) * scale, box.y + box.height / 2 - along(up) * scale];
+  }
+  /** Clicks on the solid at a place in space, once what is meant shows under the pointer. */
+  async touch(at: readonly [number, number, number], meant: RegExp | string, keys: "Shift" | undefined = undefined): Promise<void> {
+    const layer = this.page.getByTestId("solid");
+    await expect.poll(async () => {
+      const [x, y] = await this.space(...at);
+      await this.page.mouse.move(x - 2, y - 1);
+      await this.page.mouse.move(x, y);
+      await this.settled();
+      return layer.getAttribute("data-hover");
+    }, { timeout: 15_000 }).toMatch(meant);
+    if (keys) await this.page.keyboard.down(keys);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+    if (keys) await this.page.keyboard.up(keys);
+    await this.settled();
+  }
+  /** The card of a step, opened by its key. */
+  async card(key: string, name: string): Promise<Locator> {
+    await this.key(key);
+    const card = this.page.getByRole("form", { name });
+    await card.waitFor();
+    return card;
+  }
+  /** Accepts the open card once it is built and nothing stands in its way. */
+  async accept(card: Locator): Promise<void> {
+    await card.getByRole("button", { name: "Accept" }).click();
+    await card.waitFor({ state: "detached" });
+    await this.built();
+  }
+  /** The part is built and measured. */
+  built = () => this.page.getByText("measuring …").waitFor({ state: "detached", timeout: 30_000 });
   curves = () => this.page.locator("[data-curve]").count();
   freedomsNow = async () => Number(await this.page.getByTestId("sketch").getAttribute("data-freedoms"));
   note = () => this.page.locator("[aria-live=polite]").textContent();

@@ -24,10 +24,13 @@ type Maker = BRepFilletAPI_MakeFillet | BRepFilletAPI_MakeChamfer;
 /** Builds, and names what came of each edge (with the edges that go on from it without a corner) and of corners between them. */
 function blended(kernel: Kernel, solid: Solid, make: Maker, edges: readonly { id: string; edge: TopoDS_Shape }[], step: string, role: string): Solid | undefined {
   const oc = kernel.library;
-  make.Build();
+  kernel.run(() => make.Build());
   if (!make.IsDone()) return undefined;
   const shape = make.Shape();
-  if (!explore(kernel, shape, "SOLID").length) return undefined;
+  const check = kernel.run(() => new oc.BRepCheck_Analyzer(shape, true, false, false)), valid = kernel.run(() => check.IsValid()) && explore(kernel, shape, "SOLID").length > 0;
+  kernel.release(check);
+  // a rounding wider than its wall is made, but breaks through it
+  if (!valid) return undefined;
   return carried(kernel, shape, make, [solid], (give) => {
     for (const { id, edge } of edges) {
       const name: FaceName[] = [{ step, role, of: id }], e = oc.TopoDS.Edge(edge), contour = make.Contour(e);

@@ -20,14 +20,14 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
     make.SetArguments(args);
     make.SetTools(others);
     make.SetNonDestructive(true);
-    make.Build();
+    kernel.run(() => make.Build());
     if (make.HasErrors()) {
       kernel.release(args, others, make);
       throw new KernelFault("the two bodies could not be combined");
     }
     // taken before: merging works on the faces in place
     const plain = make.Shape(), before = merge ? { faces: count(kernel, plain), volume: roughVolume(kernel, plain) } : undefined;
-    if (merge) make.SimplifyResult(true, true, 1e-9);
+    if (merge) kernel.run(() => make.SimplifyResult(true, true, 1e-9));
     const shape = make.Shape();
     const bad = before && isSpoilt(kernel, before, shape);
     kernel.release(plain, ...(bad ? [shape] : []));

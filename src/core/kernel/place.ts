@@ -10,7 +10,7 @@ export function placed(kernel: Kernel, solid: Solid, m: Rigid): Solid {
     const [a, b, c] = m.rows;
     t.SetValues(a[0], a[1], a[2], m.shift[0], b[0], b[1], b[2], m.shift[1], c[0], c[1], c[2], m.shift[2]);
     // a proper motion only moves the place of the shape; its surfaces are shared
-    const make = new oc.BRepBuilderAPI_Transform(solid.shape, t, determinant(m.rows) < 0, false);
+    const make = kernel.run(() => new oc.BRepBuilderAPI_Transform(solid.shape, t, determinant(m.rows) < 0, false));
     const shape = make.Shape();
     kernel.release(make, t);
     return { shape, names: solid.names };

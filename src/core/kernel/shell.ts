@@ -18,7 +18,7 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
     for (const i of open) list.Append(shapes[i]!);
     const [only] = explore(kernel, solid.shape, "SOLID");
     const make = new oc.BRepOffsetAPI_MakeThickSolid();
-    make.MakeThickSolidByJoin(only ?? solid.shape, list, -thickness, JOIN, oc.BRepOffset_Mode.BRepOffset_Skin, false, false, oc.GeomAbs_JoinType[thickness > 0 ? "GeomAbs_Intersection" : "GeomAbs_Intersection"], false);
+    kernel.run(() => make.MakeThickSolidByJoin(only ?? solid.shape, list, -thickness, JOIN, oc.BRepOffset_Mode.BRepOffset_Skin, false, false, oc.GeomAbs_JoinType.GeomAbs_Intersection, false));
     if (!make.IsDone()) {
       kernel.release(list, make, ...shapes);
       throw new KernelFault("the wall cannot be made that thick");

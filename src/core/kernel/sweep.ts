@@ -113,7 +113,7 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
     const face = faceOf(kernel, base, region);
     const rise = scale3(normalOf(frame), to - from);
     const vector = new oc.gp_Vec(rise[0], rise[1], rise[2]);
-    const make = new oc.BRepPrimAPI_MakePrism(face, vector, false, true);
+    const make = kernel.run(() => new oc.BRepPrimAPI_MakePrism(face, vector, false, true));
     const solid = named(kernel, make, base, region, face, step, false);
     kernel.release(make, vector, face);
     return solid;
@@ -130,7 +130,7 @@ export function revolution(kernel: Kernel, frame: Frame, region: Region, axis: L
     const base = from ? turnedFrame(frame, axis, from) : frame;
     const face = faceOf(kernel, base, region);
     const at = point(kernel, axis.at), along = direction(kernel, axis.along), line = new oc.gp_Ax1(at, along);
-    const make = whole ? new oc.BRepPrimAPI_MakeRevol(face, line, false) : new oc.BRepPrimAPI_MakeRevol(face, line, to - from, false);
+    const make = kernel.run(() => (whole ? new oc.BRepPrimAPI_MakeRevol(face, line, false) : new oc.BRepPrimAPI_MakeRevol(face, line, to - from, false)));
     const solid = named(kernel, make, base, region, face, step, whole);
     kernel.release(make, line, at, along, face);
     return solid;

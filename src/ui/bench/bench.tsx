@@ -19,12 +19,11 @@ import { PlaneCard } from "./steps/plane-card";
 import { PanelCards } from "./panel/cards";
 import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
-import { DATUM_FRAMES, faceFrame, normalOf } from "@/core/geometry/frame";
-import { scale3 } from "@/core/geometry/vector";
+import { faceFrame, normalOf } from "@/core/geometry/frame";
 import { faceRef } from "@/core/part/reference/make";
 import type { Step } from "@/core/part/steps/registry";
 import { MeasurePanel } from "./panel/measure-panel";
-import { coloursOf, hiddenFaces } from "./view/paint";
+import { coloursOf, cutOf, hiddenFaces } from "./view/paint";
 import { SectionHandle } from "./view/section-handle";
 import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
@@ -134,8 +133,7 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
     const sketch = mode.kind === "sketch" ? sketchOf(document, mode.step) : undefined;
     const colours = coloursOf(document, built.model);
     if (!sketch) {
-      const { section: cut, faces, tangent } = looking, hidden = hiddenFaces(built.bodies, looking.hidden);
-      const plane = cut && { at: scale3(normalOf(DATUM_FRAMES[cut.base]), cut.offset), normal: scale3(normalOf(DATUM_FRAMES[cut.base]), cut.flip ? -1 : 1) };
+      const { faces, tangent } = looking, hidden = hiddenFaces(built.bodies, looking.hidden), plane = cutOf(looking.section);
       return [{ mesh: built.mesh, style: "model", look: { faces, tangent }, hidden, ...(colours && { colours }), ...(plane && { cut: plane, hatch: true }) }];
     }
     if (see === "solid") return [{ mesh: built.mesh, style: "model" }];

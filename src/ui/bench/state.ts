@@ -32,8 +32,8 @@ export interface Dispute {
 export interface PickField {
   readonly name: string;
   readonly take: readonly Thing["kind"][];
-  /** Takes what was clicked, or gives it back when it was taken already. */
-  give(model: Model, thing: Thing, at?: Vec3): void;
+  /** Takes what was clicked, or gives it back when it was taken already; renewed with the draft, which is no change to show. */
+  give: (model: Model, thing: Thing, at?: Vec3) => void;
 }
 
 /** How the solid is looked at; plays no part in any number. */

@@ -231,6 +231,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         closeCard();
         rebuild();
         if (mode.kind === "sketch") camera.turnTo(PICTORIAL, () => get().fit());
+        else get().fit();
       },
       fit() {
         const { built, mode } = get();

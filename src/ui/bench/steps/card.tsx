@@ -78,8 +78,8 @@ export function Picks({ store, name, hint, take, items, onPick, onRemove }: { st
   const begin = () => store.getState().setPickField({ name, take, give: onPick });
   // what a click does must know the newest draft
   useEffect(() => {
-    const { pickField, setPickField } = store.getState();
-    if (pickField?.name === name) setPickField({ name, take, give: onPick });
+    const { pickField } = store.getState();
+    if (pickField?.name === name) pickField.give = onPick;
   });
   return (
     <div className={`rounded-field border ${active ? "border-accent" : "border-base-300"}`}>
@@ -101,8 +101,8 @@ export function Picks({ store, name, hint, take, items, onPick, onRemove }: { st
 export function RefField<R extends AnyRef>({ store, name, hint, take, value, options, onPick, onChoose }: { store: BenchStore; name: string; hint: string; take: readonly Thing["kind"][]; value: R | undefined; options: readonly (readonly [string, R])[]; onPick: (model: Model, thing: Thing) => void; onChoose: (r: R) => void }) {
   const active = store((s) => s.pickField?.name === name);
   useEffect(() => {
-    const { pickField, setPickField } = store.getState();
-    if (pickField?.name === name) setPickField({ name, take, give: onPick });
+    const { pickField } = store.getState();
+    if (pickField?.name === name) pickField.give = onPick;
   });
   const chosen = options.findIndex(([, r]) => JSON.stringify(r) === JSON.stringify(value));
   return (

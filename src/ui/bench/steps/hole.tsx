@@ -43,8 +43,8 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
     if (!draft.sketch) store.getState().setPickField({ name: POINTS, take: ["edge", "face"], give: place });
   }, []);
   useEffect(() => {
-    const { pickField, setPickField } = store.getState();
-    if (pickField?.name === POINTS) setPickField({ ...pickField, give: place });
+    const { pickField } = store.getState();
+    if (pickField?.name === POINTS) pickField.give = place;
   });
   const table = HOLE_TABLES.find((t) => t.id === draft.from?.table), row = table?.rows.find((r) => r.name === draft.from?.row), fit = (draft.from?.fit ?? "medium") as Fit;
   const typed = (next: Partial<HoleStep>) => change((d) => { const { from: _, ...rest } = d; return { ...rest, ...next }; });

@@ -102,7 +102,7 @@ export class Camera {
     this.moved();
   }
   /** Brings a box (corners in space) into view. */
-  fit(points: readonly Vec3[], margin = 0.7): void {
+  fit(points: readonly Vec3[], margin = this.side ? 0.85 : 0.7): void {
     if (!points.length) return;
     const across = (d: Vec3) => points.map((p) => dot3(p, d));
     const mid = (d: Vec3) => (Math.min(...across(d)) + Math.max(...across(d))) / 2;

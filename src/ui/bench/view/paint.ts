@@ -1,7 +1,10 @@
+import { DATUM_FRAMES, normalOf } from "@/core/geometry/frame";
+import { scale3, type Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import { faceKey } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
 import type { ShownBody } from "../kernel/messages";
+import type { Looking } from "../state";
 
 /** Colours of the body and of single faces, by place. Faces are found by name alone here: it is only the picture. */
 export function coloursOf({ colours }: PartDocument, model: Model | undefined): { readonly body?: string; readonly faces: ReadonlyMap<number, string> } | undefined {
@@ -26,4 +29,11 @@ export function hiddenFaces(bodies: readonly ShownBody[], hidden: readonly strin
     at += b.faces;
   }
   return out;
+}
+
+/** The plane a section cuts by, its normal towards what is taken away. */
+export function cutOf(section: Looking["section"]): { readonly at: Vec3; readonly normal: Vec3 } | undefined {
+  if (!section) return undefined;
+  const n = normalOf(DATUM_FRAMES[section.base]);
+  return { at: scale3(n, section.offset), normal: scale3(n, section.flip ? -1 : 1) };
 }

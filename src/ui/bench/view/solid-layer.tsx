@@ -9,6 +9,7 @@ import type { Shown } from "../kernel/messages";
 import type { BenchStore } from "../store";
 import { screenPath } from "../sketch/curve-ink";
 import type { Camera } from "./camera";
+import { cutOf } from "./paint";
 import { thingsAt } from "./pick";
 import { useCamera } from "./viewport";
 
@@ -32,9 +33,9 @@ function placeOn(camera: Camera, m: Model, t: Thing, at: Vec2): Vec3 | undefined
 
 /** A click on the solid: into the field that asks, or into the selection. */
 export function pickAt(store: BenchStore, at: Vec2, grow: boolean, behind: number): void {
-  const shown = pickable(store), { camera, pickField, mode, things, pickThings } = store.getState();
+  const shown = pickable(store), { camera, pickField, mode, things, pickThings, looking } = store.getState();
   if (!shown) return;
-  const list = thingsAt(camera, shown, at, pickField?.take ?? ALL), thing = list[behind % Math.max(list.length, 1)];
+  const list = thingsAt(camera, shown, at, pickField?.take ?? ALL, cutOf(looking.section)), thing = list[behind % Math.max(list.length, 1)];
   if (pickField) return thing && pickField.give(shown.model, thing, placeOn(camera, shown.model, thing, at));
   if (mode.kind !== "solid") return;
   if (!thing) return pickThings([]);
@@ -62,12 +63,12 @@ export function SolidLayer({ store }: { store: BenchStore }) {
   }, [store]);
   const shown = useMemo(() => (mode.kind === "step" && field ? built?.under : built?.mesh && built.model ? { mesh: built.mesh, model: built.model } : undefined), [built, mode.kind, field]);
   const canPick = shown && (field || mode.kind === "solid");
-  const list = canPick && at ? thingsAt(camera, shown, at, field?.take ?? ALL) : [];
+  const list = canPick && at ? thingsAt(camera, shown, at, field?.take ?? ALL, cutOf(looking.section)) : [];
   const hover = list.length ? list[behind % list.length] : undefined;
   const open = mode.kind === "step" ? mode.draft : undefined;
   const lost = (built?.steps ?? []).flatMap((s) => (open && s.id !== open.id ? [] : (s.lost ?? [])));
   return (
-    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" data-testid="solid" data-hover={hover && shown ? keyOf(shown.model, hover) : undefined}>
+    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" data-testid="solid" data-camera={JSON.stringify([camera.target, camera.right, camera.up, camera.scale])} data-hover={hover && shown ? keyOf(shown.model, hover) : undefined}>
       {looking.planes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "plane" ? <DatumPlane key={id} camera={camera} name={id} frame={d.frame} half={sizeOf(built.properties?.box) * 0.6} /> : null))}
       {looking.axes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "axis" ? <path key={id} d={line(camera, add3(d.line.at, scale3(d.line.along, -sizeOf(built.properties?.box))), add3(d.line.at, scale3(d.line.along, sizeOf(built.properties?.box))))} stroke="var(--color-primary)" strokeWidth={1} strokeDasharray="14 3 3 3" /> : d.kind === "point" ? <Cross key={id} at={camera.toPixels(d.at)} ink="var(--color-primary)" /> : null))}
       {/* what a step may pick, where the step has changed it */}
