@@ -36,6 +36,14 @@ describe("verdicts on the demo's submissions", () => {
     ["Casimir Dunn", "WS-08", "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0", "scaled"],
     ["Barnaby Teal", "WS-05", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
     ["Ottoline Marsh", "WS-05", "sketches met 5, solid met 2, volume missed 1.5, mass missed 2.5, shape missed 4.5", "differs"],
+    ["Barnaby Teal", "WS-04", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
+    ["Sunniva Rook", "WS-04", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
+    ["Idris Fenwick", "WS-04", "sketches met 5, solid met 2, volume missed 2.5, mass met 4, shape missed 5.5", "differs"],
+    ["Barnaby Teal", "WS-06", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
+    ["Ottoline Marsh", "WS-06", "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0", "differs"],
+    ["Idris Fenwick", "WS-02", "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 2", "differs"],
+    ["Sunniva Rook", "WS-03", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
+    ["Perpetua Lowe", "WS-03", "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 5.5", "differs"],
   ])("%s on %s", async (student, number, verdicts, finding) => {
     const r = await result(student, number);
     expect(r.verdicts).toBe(verdicts);

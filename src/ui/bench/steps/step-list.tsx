@@ -3,7 +3,7 @@
 import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, closestCenter } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { Eye, EyeOff, GripVertical, Pencil, Trash2, TriangleAlert } from "lucide-react";
+import { Eye, EyeOff, GripVertical, Pencil, TextCursorInput, Trash2, TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import { kindOf, type Step } from "@/core/part/steps/registry";
 import { freeRef, replaced } from "./repick";
@@ -49,14 +49,14 @@ function StepRow({ store, step, place, beyond }: { store: BenchStore; step: Step
     if (name !== title) run({ do: "name-step", id: step.id, name });
   };
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Transform.toString(transform), transition }} data-step={step.id} className={`group flex items-start gap-1.5 border-l-3 py-1.5 pl-1 pr-2 ${beyond ? "opacity-45" : ""} ${open ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}>
+    <li ref={setNodeRef} style={{ transform: CSS.Transform.toString(transform), transition }} data-step={step.id} className={`group relative flex items-start gap-1.5 border-l-3 py-1.5 pl-1 pr-2 ${beyond ? "opacity-45" : ""} ${open ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}>
       <button className="quiet cursor-grab pt-1 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100" aria-label={`Move step ${place + 1}`} {...attributes} {...listeners}><GripVertical size={12} aria-hidden /></button>
       <span className="figures quiet w-4 pt-0.5 text-right text-xs">{place + 1}</span>
       {naming ? (
         <input autoFocus aria-label={`Name of step ${place + 1}`} className="input input-xs flex-1" defaultValue={title} onBlur={(e) => rename(e.target.value)} onKeyDown={(e) => { e.stopPropagation(); if (e.key === "Enter") rename(e.currentTarget.value); if (e.key === "Escape") setNaming(false); }} />
       ) : (
         <div className="min-w-0 flex-1">
-          <button className="block w-full text-left" title="Click edits, double click renames" onClick={() => editStep(step)} onDoubleClick={() => setNaming(true)} onKeyDown={(e) => e.key === "F2" && setNaming(true)}>
+          <button className="block w-full text-left" onClick={() => editStep(step)} onKeyDown={(e) => e.key === "F2" && setNaming(true)}>
             <span className={`block font-medium ${step.suppressed ? "line-through opacity-60" : ""}`}>{title}</span>
             <span className="quiet block text-xs">{detailOf(step, read.detail, store)}</span>
           </button>
@@ -69,8 +69,9 @@ function StepRow({ store, step, place, beyond }: { store: BenchStore; step: Step
           ))}
         </div>
       )}
-      <span className="flex opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
+      <span className="absolute right-1 top-1 flex rounded-field bg-base-100 opacity-0 shadow-sm group-focus-within:opacity-100 group-hover:opacity-100">
         <button className="btn btn-ghost btn-xs btn-square" title="Edit" aria-label={`Edit step ${place + 1}`} onClick={() => editStep(step)}><Pencil size={13} aria-hidden /></button>
+        <button className="btn btn-ghost btn-xs btn-square" title="Rename (F2)" aria-label={`Rename step ${place + 1}`} onClick={() => setNaming(true)}><TextCursorInput size={13} aria-hidden /></button>
         <button className="btn btn-ghost btn-xs btn-square" title={step.suppressed ? "Take part again" : "Suppress"} aria-label={`${step.suppressed ? "Take up" : "Suppress"} step ${place + 1}`} onClick={() => run({ do: "suppress-step", id: step.id, on: !step.suppressed })}>{step.suppressed ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}</button>
         <button className="btn btn-ghost btn-xs btn-square" title="Delete" aria-label={`Delete step ${place + 1}`} onClick={() => run({ do: "delete-step", id: step.id })}><Trash2 size={13} aria-hidden /></button>
       </span>

@@ -75,7 +75,7 @@ export function SolidLayer({ store }: { store: BenchStore }) {
       {field?.take.includes("edge") && mode.kind === "step" && shown?.model.edges.map((e, i) => <path key={i} d={trace(camera, e.points)} stroke="var(--color-secondary)" strokeWidth={0.8} fill="none" />)}
       {shown && hover && <Ink camera={camera} shown={shown} thing={hover} hover />}
       {built?.model && built.mesh && mode.kind === "solid" && things.map((t) => <Ink key={`${t.kind}${t.index}`} camera={camera} shown={{ mesh: built.mesh!, model: built.model! }} thing={t} />)}
-      {built?.under && open && refsOf(open).map((r, i) => <PickedRef key={i} camera={camera} at={r} />)}
+      {built?.under && open && refsOf(open, built.under.model).map((r, i) => <PickedRef key={i} camera={camera} at={r} />)}
       {lost.map((l, i) => <LostInk key={i} camera={camera} at={"at" in l.ref && l.ref.at ? (l.ref.at as Vec3[]) : []} />)}
     </svg>
   );
@@ -111,14 +111,18 @@ function Ink({ camera, shown, thing, hover }: { camera: Camera; shown: Shown; th
   );
 }
 
-/** Places of all that a step refers to, as they were picked. */
-function refsOf(step: object): Vec3[][] {
-  const out: Vec3[][] = [];
+/** Edges that a step refers to: as they stand now where that is plain, or as they were picked. */
+function refsOf(step: object, m: Model): (readonly Vec3[])[] {
+  const out: (readonly Vec3[])[] = [];
   const walk = (v: unknown): void => {
     if (Array.isArray(v)) return v.forEach(walk);
     if (typeof v !== "object" || v === null) return;
-    const r = v as { at?: Vec3[]; edge?: string };
-    if (r.edge && Array.isArray(r.at) && Array.isArray(r.at[0])) out.push(r.at);
+    const { at, edge } = v as { at?: Vec3[]; edge?: string };
+    if (edge) {
+      const key = edge.split("|").sort().join("|"), now = m.edges.filter((e) => e.key.replace(/~\d+$/, "") === key);
+      if (now.length === 1) out.push(now[0]!.points);
+      else if (Array.isArray(at?.[0])) out.push(at);
+    }
     Object.values(v).forEach(walk);
   };
   walk(step);
