@@ -31,7 +31,7 @@ function blended(kernel: Kernel, solid: Solid, make: Maker, edges: readonly { id
   kernel.release(check);
   // a rounding wider than its wall is made, but breaks through it
   if (!valid) return undefined;
-  return carried(kernel, shape, make, [solid], (give) => {
+  const named = carried(kernel, shape, make, [solid], (give) => {
     for (const { id, edge } of edges) {
       const name: FaceName[] = [{ step, role, of: id }], e = oc.TopoDS.Edge(edge), contour = make.Contour(e);
       for (let k = 1; contour > 0 && k <= make.NbEdges(contour); k++) {
@@ -41,11 +41,9 @@ function blended(kernel: Kernel, solid: Solid, make: Maker, edges: readonly { id
       }
       kernel.release(e);
     }
-    for (const v of explore(kernel, solid.shape, "VERTEX")) {
-      drain(kernel, make.Generated(v), (f) => give(f, [{ step, role: "corner" }]));
-      v.delete();
-    }
   });
+  // what is left came of corners where several edges meet
+  return { shape, names: named.names.map((n): readonly FaceName[] => (n.length ? n : [{ step, role: "corner" }])) };
 }
 
 /** Rounds edges. @returns undefined where the radii cannot be made */

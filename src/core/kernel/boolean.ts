@@ -2,7 +2,7 @@ import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
-import { explore, type Solid } from "./solid";
+import { distinct, explore, type Solid } from "./solid";
 
 export type BooleanKind = "fuse" | "cut" | "common";
 
@@ -25,11 +25,10 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
       kernel.release(args, others, make);
       throw new KernelFault("the two bodies could not be combined");
     }
-    // taken before: merging works on the faces in place
-    const plain = make.Shape(), before = merge ? { faces: count(kernel, plain), volume: roughVolume(kernel, plain) } : undefined;
+    const plain = make.Shape(), before = merge ? count(kernel, plain) : 0;
     if (merge) kernel.run(() => make.SimplifyResult(true, true, 1e-9));
     const shape = make.Shape();
-    const bad = before && isSpoilt(kernel, before, shape);
+    const bad = merge && isSpoilt(kernel, before, shape);
     kernel.release(plain, ...(bad ? [shape] : []));
     const solid = bad ? undefined : carried(kernel, shape, make, [body, ...tools]);
     kernel.release(args, others, make);
@@ -37,16 +36,50 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
   });
 }
 
-/** Merging round faces that close on themselves (two half turns) goes wrong in the library: volume or closedness is lost then. */
-function isSpoilt(kernel: Kernel, before: { faces: number; volume: number }, merged: TopoDS_Shape): boolean {
-  if (count(kernel, merged) === before.faces) return false;
-  const shells = explore(kernel, merged, "SHELL"), open = shells.some((s) => !kernel.library.BRep_Tool.IsClosed(s));
-  kernel.release(...shells);
-  return open || Math.abs(before.volume - roughVolume(kernel, merged)) > 1e-6 * Math.abs(before.volume);
+/**
+ * Merging round faces that close on themselves (two half turns) goes wrong in the library: the shell is left open, or
+ * a face turned inside out. @param before number of faces before merging
+ */
+function isSpoilt(kernel: Kernel, before: number, merged: TopoDS_Shape): boolean {
+  if (count(kernel, merged) === before) return false;
+  const oc = kernel.library, faces = explore(kernel, merged, "FACE");
+  try {
+    const shells = explore(kernel, merged, "SHELL"), open = shells.some((s) => !oc.BRep_Tool.IsClosed(s));
+    kernel.release(...shells);
+    return open || faces.some((f) => isInsideOut(kernel, f));
+  } finally {
+    kernel.release(...faces);
+  }
 }
 
-function count(kernel: Kernel, shape: TopoDS_Shape): number {
-  const faces = explore(kernel, shape, "FACE");
-  kernel.release(...faces);
-  return faces.length;
+function isInsideOut(kernel: Kernel, shape: TopoDS_Shape): boolean {
+  const oc = kernel.library, face = oc.TopoDS.Face(shape), surface = new oc.BRepAdaptor_Surface(face, false), isFlat = String(surface.GetType()) === "GeomAbs_Plane";
+  kernel.release(surface, face);
+  if (isFlat) return false;
+  const props = new oc.GProp_GProps();
+  oc.BRepGProp.SurfaceProperties(shape, props, false, false);
+  const area = props.Mass();
+  kernel.release(props);
+  return area <= 0;
+}
+
+/** Whether an operation took nothing away: the very same faces, or as many with the same volume (a face that was only touched is made anew). */
+export function isUnchanged(kernel: Kernel, before: Solid, after: Solid): boolean {
+  if (before.names.length !== after.names.length) return false;
+  const { index, shapes } = distinct(kernel, before.shape, "FACE"), faces = explore(kernel, after.shape, "FACE"), same = faces.every((f) => index.find(f) >= 0);
+  kernel.release(...shapes, ...faces);
+  if (same) return true;
+  const [was, is] = [roughVolume(kernel, before.shape), roughVolume(kernel, after.shape)];
+  return is >= was * (1 - 1e-12);
+}
+
+export const isEmpty = (kernel: Kernel, s: Solid): boolean => count(kernel, s.shape, "SOLID") === 0;
+
+/** How many sub-shapes there are, without taking hold of any. */
+function count(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "SOLID" = "FACE"): number {
+  const { TopExp_Explorer, TopAbs_ShapeEnum } = kernel.library, explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`] as never);
+  let n = 0;
+  for (; explorer.More(); explorer.Next()) n++;
+  explorer.delete();
+  return n;
 }

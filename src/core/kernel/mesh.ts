@@ -21,61 +21,19 @@ export interface Mesh {
  */
 export function meshOf(kernel: Kernel, solid: Solid, deflection: number, angle = 0.2): Mesh {
   return kernel.guard("drawing", () => {
-    const oc = kernel.library;
-    const mesher = new oc.BRepMesh_IncrementalMesh(solid.shape, deflection, false, angle, false);
-    const positions: number[] = [], normals: number[] = [], triangles: number[] = [];
-    const faces: { start: number; count: number }[] = [];
-    const own = distinct(kernel, solid.shape, "FACE");
-    for (const shape of own.shapes) {
-      const start = triangles.length;
-      addFace(kernel, shape, positions, normals, triangles);
-      faces.push({ start, count: triangles.length - start });
-    }
+    const oc = kernel.library, own = distinct(kernel, solid.shape, "FACE");
+    const net = oc.ReplicadMeshExtractor.extract(solid.shape, deflection, angle, false);
+    // the arrays lie in the library's heap; they are copied out before anything else is asked of it
+    const heap = (oc as unknown as { wasmMemory: { buffer: ArrayBuffer } }).wasmMemory.buffer;
+    const positions = new Float32Array(heap, net.getVerticesPtr(), net.getVerticesSize()).slice(), normals = new Float32Array(heap, net.getNormalsPtr(), net.getNormalsSize()).slice();
+    const triangles = new Uint32Array(heap, net.getTrianglesPtr(), net.getTrianglesSize()).slice(), groups = new Int32Array(heap, net.getFaceGroupsPtr(), net.getFaceGroupsSize()).slice();
+    net.delete();
+    // three numbers a face: where its triangles start, how many indices, and its hash
+    const faces = Array.from({ length: groups.length / 3 }, (_, k) => ({ start: groups[3 * k]!, count: groups[3 * k + 1]! }));
     const { lines: edges, smooth } = edgeLines(kernel, solid.shape, own.shapes, angle);
-    kernel.release(...own.shapes, mesher);
-    return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), triangles: Uint32Array.from(triangles), faces, edges, smooth };
+    kernel.release(...own.shapes);
+    return { positions, normals, triangles, faces, edges, smooth };
   });
-}
-
-function addFace(kernel: Kernel, shape: TopoDS_Shape, positions: number[], normals: number[], triangles: number[]): void {
-  const oc = kernel.library;
-  const face = oc.TopoDS.Face(shape);
-  const location = new oc.TopLoc_Location();
-  const net = oc.BRep_Tool.Triangulation(face, location, 0);
-  if (!net) {
-    kernel.release(face);
-    return;
-  }
-  const trsf = location.Transformation();
-  const base = positions.length / 3;
-  const flipped = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED;
-  for (let i = 1; i <= net.NbNodes(); i++) {
-    const p = net.Node(i);
-    const q = p.Transformed(trsf);
-    positions.push(q.X(), q.Y(), q.Z());
-    normals.push(0, 0, 0);
-    p.delete();
-    q.delete();
-  }
-  for (let i = 1; i <= net.NbTriangles(); i++) {
-    const t = net.Triangle(i);
-    const a = base + t.Value(1) - 1, b = base + t.Value(flipped ? 3 : 2) - 1, c = base + t.Value(flipped ? 2 : 3) - 1;
-    triangles.push(a, b, c);
-    t.delete();
-    const n = faceNormal(positions, a, b, c);
-    for (const v of [a, b, c]) for (let k = 0; k < 3; k++) normals[3 * v + k]! += n[k]!;
-  }
-  for (let v = base; v < positions.length / 3; v++) {
-    const l = Math.hypot(normals[3 * v]!, normals[3 * v + 1]!, normals[3 * v + 2]!) || 1;
-    for (let k = 0; k < 3; k++) normals[3 * v + k]! /= l;
-  }
-  kernel.release(trsf, location, face);
-}
-
-function faceNormal(p: number[], a: number, b: number, c: number): [number, number, number] {
-  const ux = p[3 * b]! - p[3 * a]!, uy = p[3 * b + 1]! - p[3 * a + 1]!, uz = p[3 * b + 2]! - p[3 * a + 2]!;
-  const vx = p[3 * c]! - p[3 * a]!, vy = p[3 * c + 1]! - p[3 * a + 1]!, vz = p[3 * c + 2]! - p[3 * a + 2]!;
-  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }
 
 /** Edges as polylines; a seam (an edge that closes one face on itself) is not an edge to look at. */

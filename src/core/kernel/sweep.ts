@@ -110,7 +110,7 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
   return kernel.guard("extruding", () => {
     const oc = kernel.library;
     const base = offsetFrame(frame, from);
-    const face = faceOf(kernel, base, region);
+    const face = kernel.run(() => faceOf(kernel, base, region));
     const rise = scale3(normalOf(frame), to - from);
     const vector = new oc.gp_Vec(rise[0], rise[1], rise[2]);
     const make = kernel.run(() => new oc.BRepPrimAPI_MakePrism(face, vector, false, true));
@@ -128,7 +128,7 @@ export function revolution(kernel: Kernel, frame: Frame, region: Region, axis: L
   return kernel.guard("revolving", () => {
     const oc = kernel.library, whole = Math.abs(to - from - TURN) < 1e-12;
     const base = from ? turnedFrame(frame, axis, from) : frame;
-    const face = faceOf(kernel, base, region);
+    const face = kernel.run(() => faceOf(kernel, base, region));
     const at = point(kernel, axis.at), along = direction(kernel, axis.along), line = new oc.gp_Ax1(at, along);
     const make = kernel.run(() => (whole ? new oc.BRepPrimAPI_MakeRevol(face, line, false) : new oc.BRepPrimAPI_MakeRevol(face, line, to - from, false)));
     const solid = named(kernel, make, base, region, face, step, whole);

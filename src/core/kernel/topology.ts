@@ -1,5 +1,6 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
+import { carrierOf, type Carrier } from "./carrier";
 import { describeEdge, type Edge } from "./edges";
 import { describeFace, type Face } from "./faces";
 import type { Kernel } from "./opencascade";
@@ -11,43 +12,54 @@ import { distinct, explore, faceKey, type Solid } from "./solid";
  */
 export class Topology {
   readonly faces: readonly TopoDS_Shape[];
-  readonly edges: readonly TopoDS_Shape[];
-  readonly vertices: readonly TopoDS_Shape[];
   /** Names of each face, written out. */
   readonly names: readonly (readonly string[])[];
-  /** Faces that meet at an edge, each once; a seam has one. */
-  readonly edgeFaces: readonly (readonly number[])[];
-  readonly faceEdges: readonly (readonly number[])[];
-  readonly edgeEnds: readonly (readonly number[])[];
   private readonly described = new Map<number, Omit<Face, "key" | "names">>();
+  private readonly carriers = new Map<number, Carrier>();
   private readonly traced = new Map<number, Omit<Edge, "key">>();
+  private net: { edges: TopoDS_Shape[]; vertices: TopoDS_Shape[]; edgeFaces: number[][]; faceEdges: number[][]; edgeEnds: number[][] } | undefined;
 
   constructor(readonly kernel: Kernel, readonly solid: Solid) {
-    const { shape } = solid;
-    const faces = distinct(kernel, shape, "FACE"), edges = distinct(kernel, shape, "EDGE"), vertices = distinct(kernel, shape, "VERTEX");
-    this.faces = faces.shapes;
-    this.edges = edges.shapes;
-    this.vertices = vertices.shapes;
+    this.faces = distinct(kernel, solid.shape, "FACE").shapes;
     this.names = solid.names.map((list) => list.map(faceKey));
-    const meets = edges.shapes.map((): number[] => []);
-    this.faceEdges = faces.shapes.map((f, i) => {
+  }
+
+  /** Edges and vertices; a name alone is found without them. */
+  private get meets() {
+    if (this.net) return this.net;
+    const { kernel } = this, edges = distinct(kernel, this.solid.shape, "EDGE"), vertices = distinct(kernel, this.solid.shape, "VERTEX");
+    const places = (shape: TopoDS_Shape, kind: "EDGE" | "VERTEX") => {
       const own = new Set<number>();
-      for (const e of explore(kernel, f, "EDGE")) {
-        own.add(edges.index.find(e));
-        e.delete();
-      }
-      for (const e of own) meets[e]!.push(i);
-      return [...own];
-    });
-    this.edgeFaces = meets;
-    this.edgeEnds = edges.shapes.map((e) => {
-      const own = new Set<number>();
-      for (const v of explore(kernel, e, "VERTEX")) {
-        own.add(vertices.index.find(v));
-        v.delete();
+      for (const s of explore(kernel, shape, kind)) {
+        own.add((kind === "EDGE" ? edges : vertices).index.find(s));
+        s.delete();
       }
       return [...own];
-    });
+    };
+    const edgeFaces = edges.shapes.map((): number[] => []), faceEdges = this.faces.map((f) => places(f, "EDGE"));
+    faceEdges.forEach((own, i) => own.forEach((e) => edgeFaces[e]!.push(i)));
+    return (this.net = { edges: edges.shapes, vertices: vertices.shapes, edgeFaces, faceEdges, edgeEnds: edges.shapes.map((e) => places(e, "VERTEX")) });
+  }
+  get edges(): readonly TopoDS_Shape[] {
+    return this.meets.edges;
+  }
+  get vertices(): readonly TopoDS_Shape[] {
+    return this.meets.vertices;
+  }
+  /** Faces that meet at an edge, each once; a seam has one. */
+  get edgeFaces(): readonly (readonly number[])[] {
+    return this.meets.edgeFaces;
+  }
+  get faceEdges(): readonly (readonly number[])[] {
+    return this.meets.faceEdges;
+  }
+  get edgeEnds(): readonly (readonly number[])[] {
+    return this.meets.edgeEnds;
+  }
+
+  release(): void {
+    this.kernel.release(...this.faces, ...(this.net ? [...this.net.edges, ...this.net.vertices] : []));
+    this.net = undefined;
   }
 
   /** Runs `use` over a body's topology and gives its memory back. */
@@ -56,7 +68,7 @@ export class Topology {
     try {
       return use(t);
     } finally {
-      kernel.release(...t.faces, ...t.edges, ...t.vertices);
+      t.release();
     }
   }
 
@@ -64,6 +76,16 @@ export class Topology {
     let f = this.described.get(i);
     if (!f) this.described.set(i, (f = describeFace(this.kernel, this.faces[i]!)));
     return f;
+  }
+  /** The surface of a face; cheaper than all of it. */
+  carrier(i: number): Carrier {
+    let c = this.described.get(i)?.carrier ?? this.carriers.get(i);
+    if (!c) {
+      const face = this.kernel.library.TopoDS.Face(this.faces[i]!);
+      this.carriers.set(i, (c = carrierOf(this.kernel, face)));
+      face.delete();
+    }
+    return c;
   }
   edge(i: number): Omit<Edge, "key"> {
     let e = this.traced.get(i);

@@ -96,7 +96,7 @@ export class Rebuilder {
       if (!(e instanceof KernelFault)) throw e;
       return { ...same, built: refused(step, refuse("kernel", `This step could not be built: ${e.message}. Change its sketch or its sizes a little.`, [step.id]).refusal) };
     } finally {
-      if (topology) this.kernel.release(...topology.faces, ...topology.edges, ...topology.vertices);
+      topology?.release();
     }
   }
 
@@ -112,7 +112,7 @@ export class Rebuilder {
       this.kernel.release(...(r.value.tools?.solids ?? []).map((t) => t.shape));
       return done(r.value.bodies);
     } finally {
-      if (topology) this.kernel.release(...topology.faces, ...topology.edges, ...topology.vertices);
+      topology?.release();
       this.kernel.release(whole.shape);
     }
   }

@@ -58,7 +58,7 @@ export function findFace(t: Topology, ref: FaceRef): Outcome<number> {
     return index < 0 ? found(ref, [], faceText(ref.face)) : done(index);
   }
   const list = t.names.flatMap((names, index) => (names.includes(ref.face) ? [index] : []));
-  return found(ref, list.map((index) => ({ index, beside: () => t.neighbours(index).flatMap((f) => t.names[f]!), place: () => t.face(index).centre, kind: () => t.face(index).carrier.kind })), faceText(ref.face));
+  return found(ref, list.map((index) => ({ index, beside: () => t.neighbours(index).flatMap((f) => t.names[f]!), place: () => t.face(index).centre, kind: () => t.carrier(index).kind })), faceText(ref.face));
 }
 
 const middle = (points: readonly Vec3[]): Vec3 => scale3(points.reduce((s, p) => add3(s, p)), 1 / points.length);

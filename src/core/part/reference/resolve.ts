@@ -35,7 +35,7 @@ export function planeOf(c: Context, ref: PlaneRef): Outcome<Frame> {
   }
   const face = faceOf(c, ref);
   if (!face.ok) return face;
-  const { carrier } = c.topology()!.face(face.value);
+  const carrier = c.topology()!.carrier(face.value);
   return carrier.kind === "plane" ? done(faceFrame(carrier.normal, carrier.offset)) : refuse("not-flat", "A flat face is needed here; this one is round.");
 }
 
@@ -65,7 +65,7 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
   }
   const f = faceOf(c, ref);
   if (!f.ok) return f;
-  const axis = axisOf(c.topology()!.face(f.value).carrier);
+  const axis = axisOf(c.topology()!.carrier(f.value));
   return axis ? done(axis) : refuse("no-axis", "This face has no axis: a round one is needed.");
 }
 
@@ -74,7 +74,7 @@ export function directionOf(c: Context, ref: AxisRef): Outcome<Vec3> {
   if ("face" in ref) {
     const f = faceOf(c, ref);
     if (!f.ok) return f;
-    const { carrier } = c.topology()!.face(f.value);
+    const carrier = c.topology()!.carrier(f.value);
     if (carrier.kind === "plane") return done(carrier.normal);
   }
   if ("axis" in ref && c.datums.get(ref.axis)?.kind === "plane") return done(normalOf((c.datums.get(ref.axis) as { frame: Frame }).frame));

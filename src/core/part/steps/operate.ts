@@ -1,6 +1,5 @@
 import { z } from "zod";
-import { combine } from "@/core/kernel/boolean";
-import { roughVolume } from "@/core/kernel/properties";
+import { combine, isEmpty, isUnchanged } from "@/core/kernel/boolean";
 import type { Solid } from "@/core/kernel/solid";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Body, BuildContext, Operation, StepResult } from "./step";
@@ -10,9 +9,6 @@ export const OperationSchema = z.enum(["add", "cut", "keep", "separate"]);
 export const operationFields = { operation: OperationSchema, bodies: z.array(z.string().max(40)).max(50).optional() };
 
 export const OPERATION_TEXT: Record<Operation, string> = { add: "Add material", cut: "Cut material", keep: "Keep overlap", separate: "Separate body" };
-
-/** Smallest change of volume that counts, relative. */
-const CHANGE = 1e-12;
 
 /**
  * Does to the bodies what a step says with its volumes. The volumes stay the caller's.
@@ -39,9 +35,8 @@ export function operate(context: BuildContext, step: { readonly id: string; read
   const after = bodies.flatMap((b): Body[] => {
     if (!targets.includes(b)) return [b];
     const solid = combine(kernel, operation === "cut" ? "cut" : "common", b.solid, volumes);
-    const [was, is] = [roughVolume(kernel, b.solid.shape), roughVolume(kernel, solid.shape)];
-    if (is < was * (1 - CHANGE)) changed = true;
-    if (is > 1e-9) return [{ id: b.id, solid }];
+    if (!isUnchanged(kernel, b.solid, solid)) changed = true;
+    if (!isEmpty(kernel, solid)) return [{ id: b.id, solid }];
     kernel.release(solid.shape);
     return [];
   });

@@ -102,7 +102,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
   } else if ("face" in extent.face) {
     const face = faceOf(context, extent.face);
     if (!face.ok) return face;
-    carrier = context.topology()!.face(face.value).carrier;
+    carrier = context.topology()!.carrier(face.value);
     if (carrier.kind !== "cylinder") return refuse("not-flat", "As far as a face takes flat and cylindrical faces. Pick another.", [step.id]);
     if (offset.value) carrier = { ...carrier, radius: carrier.radius + (carrier.hollow ? 1 : -1) * offset.value };
   } else return plane as never;

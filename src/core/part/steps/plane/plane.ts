@@ -71,7 +71,7 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
       const face = faceOf(context, by.face), beside = planeOf(context, by.beside);
       if (!face.ok) return face;
       if (!beside.ok) return beside;
-      const { carrier } = context.topology()!.face(face.value), n = scale3(normalOf(beside.value), by.far ? -1 : 1);
+      const carrier = context.topology()!.carrier(face.value), n = scale3(normalOf(beside.value), by.far ? -1 : 1);
       if (carrier.kind !== "cylinder") return refuse("not-round", "A tangent plane touches a cylindrical face.", [id]);
       if (Math.abs(dot3(carrier.axis, n)) > 1e-9) return refuse("bad-axis", "The plane it is to be parallel to must run along the cylinder.", [id]);
       return done(frameIn(add3(footOn([0, 0, 0], { at: carrier.at, along: carrier.axis }), scale3(n, carrier.radius)), n));

@@ -40,7 +40,7 @@ function planeNow(context: BuildContext, plane: Plane): Outcome<Plane> {
   }
   const t = context.topology();
   if (!t) return refuse("lost-face", "The part this sketch stands on is not there. Choose another plane for it.", []);
-  const { frame: _, ...ref } = plane, found = findFace(t, ref), carrier = found.ok ? t.face(found.value).carrier : undefined;
+  const { frame: _, ...ref } = plane, found = findFace(t, ref), carrier = found.ok ? t.carrier(found.value) : undefined;
   if (carrier?.kind !== "plane") {
     const sentence = `The face this sketch lies on (${plane.face}) is no longer there, or no longer flat. Choose another plane for it.`;
     return { ok: false, refusal: { ...refuse("lost-face", sentence, []).refusal, lost: [{ path: "sketch.plane", ref, sentence }] } as never };
