@@ -79,6 +79,19 @@ try {
   await student.getByRole("button", { name: /^Extrude Add/ }).click();
   await student.getByRole("form", { name: "Extrude" }).waitFor();
   await shot(student, "bench-extrude");
+  // solids: a hub looked into and measured, and one of its holes at work
+  const builder = await visit("Barnaby Teal");
+  await builder.getByRole("row", { name: /WS-02/ }).getByRole("link", { name: "Go on" }).click();
+  await builder.locator("[data-gauge=Volume]", { hasText: "mm³" }).waitFor({ timeout: 30_000 });
+  await builder.waitForTimeout(1000);
+  await builder.mouse.click(560, 330);
+  await builder.keyboard.press("3");
+  await shot(builder, "bench-section");
+  for (let i = 0; i < 3; i++) await builder.keyboard.press("3");
+  await builder.getByRole("button", { name: /^Hole counterbored/ }).click();
+  await builder.getByRole("form", { name: "Hole" }).waitFor();
+  await builder.waitForTimeout(1500);
+  await shot(builder, "bench-hole");
   await student.goto(`${web.address}/courses`);
   await student.getByRole("link", { name: "19 / 20" }).click();
   await student.getByTestId("points").waitFor();

@@ -171,6 +171,12 @@ describe.sequential("a bracket whose early size changes later", () => {
     await clear();
     await rectangle("top", "60", "40");
     const block = await hand.card("w", "Extrude");
+    await block.getByLabel("Depth").fill("12");
+    await near(60 * 40 * 12);
+    // the arrow drags the same number
+    const arrow = (await page.locator("[data-depth-handle]").boundingBox())!, tip = [arrow.x + arrow.width / 2, arrow.y + 4] as const;
+    await hand.drag(tip, [tip[0], tip[1] - 40]);
+    expect(Number(await block.getByLabel("Depth").inputValue())).toBeGreaterThan(12);
     await block.getByLabel("Depth").fill("10");
     await hand.accept(block);
     const round = await hand.card("a", "Fillet");
@@ -235,6 +241,14 @@ describe.sequential("a bracket whose early size changes later", () => {
     await page.keyboard.press("Enter");
     await page.getByText("Soft corners").waitFor();
     await kept(page);
+  });
+  it("mass properties show with the material, and axes at the centre of mass", async () => {
+    await hand.key("j");
+    const mass = page.locator('[data-mass="Mass"]'), before = await mass.textContent();
+    expect(await page.locator("[data-principal]").count()).toBe(3);
+    await page.getByLabel("Material").selectOption({ label: "Beech · 0.72 g/cm³" });
+    await expect.poll(() => mass.textContent()).not.toBe(before);
+    await page.keyboard.press("Escape");
   });
   it("files of the solid are handed out", async () => {
     await hand.key("0");

@@ -14,6 +14,8 @@ export interface Properties {
   readonly centre: Vec3;
   /** Principal moments of inertia about the centre of mass, ascending, for unit density. */
   readonly moments: Vec3;
+  /** Unit directions of the principal axes, in the order of the moments. */
+  readonly axes: readonly [Vec3, Vec3, Vec3];
   readonly box: { readonly min: Vec3; readonly max: Vec3 };
 }
 
@@ -36,9 +38,9 @@ function volumeProperties(kernel: Kernel, shape: TopoDS_Shape): GProp_GProps {
   return exact ? plain : adaptive;
 }
 
-/** Eigenvalues of a symmetric 3 × 3 matrix by Jacobi rotations (Golub & Van Loan 8.5), ascending. */
-export function eigenvalues3(m: readonly (readonly number[])[]): Vec3 {
-  const a = m.map((r) => [...r]);
+/** Eigenvalues of a symmetric 3 × 3 matrix by Jacobi rotations (Golub & Van Loan 8.5), ascending, and their unit vectors. */
+export function eigen3(m: readonly (readonly number[])[]): { values: Vec3; vectors: [Vec3, Vec3, Vec3] } {
+  const a = m.map((r) => [...r]), v = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
   for (let sweep = 0; sweep < 60; sweep++) {
     let p = 0, q = 1;
     for (const [i, j] of [[0, 1], [0, 2], [1, 2]] as const) if (Math.abs(a[i]![j]!) > Math.abs(a[p]![q]!)) [p, q] = [i, j];
@@ -47,17 +49,23 @@ export function eigenvalues3(m: readonly (readonly number[])[]): Vec3 {
     const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
     const c = 1 / Math.hypot(t, 1), s = t * c;
     for (let k = 0; k < 3; k++) {
-      const u = a[k]![p]!, v = a[k]![q]!;
-      a[k]![p] = c * u - s * v;
-      a[k]![q] = s * u + c * v;
+      const u = a[k]![p]!, w = a[k]![q]!;
+      a[k]![p] = c * u - s * w;
+      a[k]![q] = s * u + c * w;
     }
     for (let k = 0; k < 3; k++) {
-      const u = a[p]![k]!, v = a[q]![k]!;
-      a[p]![k] = c * u - s * v;
-      a[q]![k] = s * u + c * v;
+      const u = a[p]![k]!, w = a[q]![k]!;
+      a[p]![k] = c * u - s * w;
+      a[q]![k] = s * u + c * w;
+    }
+    for (const row of v) {
+      const [u, w] = [row[p]!, row[q]!];
+      row[p] = c * u - s * w;
+      row[q] = s * u + c * w;
     }
   }
-  return [a[0]![0]!, a[1]![1]!, a[2]![2]!].sort((x, y) => x - y) as unknown as Vec3;
+  const order = [0, 1, 2].sort((i, j) => a[i]![i]! - a[j]![j]!), column = (i: number): Vec3 => [v[0]![i]!, v[1]![i]!, v[2]![i]!];
+  return { values: order.map((i) => a[i]![i]!) as unknown as Vec3, vectors: order.map(column) as [Vec3, Vec3, Vec3] };
 }
 
 /** Volume by the plain rule: exact for planes and whole cylinders, good to 1e-5 elsewhere, and quick. */
@@ -97,13 +105,14 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
     const s = Math.SQRT1_2;
     const xx = about([1, 0, 0]), yy = about([0, 1, 0]), zz = about([0, 0, 1]);
     const xy = about([s, s, 0]) - (xx + yy) / 2, xz = about([s, 0, s]) - (xx + zz) / 2, yz = about([0, s, s]) - (yy + zz) / 2;
+    const inertia = eigen3([[xx, xy, xz], [xy, yy, yz], [xz, yz, zz]]);
     const solids = explore(kernel, shape, "SOLID"), shells = explore(kernel, shape, "SHELL");
     const closed = shells.length > 0 && shells.every((sh) => oc.BRep_Tool.IsClosed(sh));
     const check = new oc.BRepCheck_Analyzer(shape, true, false, false);
     const valid = check.IsValid();
     const result: Properties = {
       bodies: solids.length, valid, closed, volume: props.Mass(), area: surface.Mass(), centre,
-      moments: eigenvalues3([[xx, xy, xz], [xy, yy, yz], [xz, yz, zz]]), box: boxOf(kernel, shape),
+      moments: inertia.values, axes: inertia.vectors, box: boxOf(kernel, shape),
     };
     kernel.release(check, c, props, surface, ...solids, ...shells);
     return result;

@@ -51,7 +51,7 @@ export interface Looking {
 export const PLAIN_LOOK: Looking = { faces: "both", tangent: "thin", section: undefined, hidden: [], fineness: 1, planes: true, axes: true, sketches: true };
 
 /** Cards that lie over the model on demand. */
-export type PanelName = "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour";
+export type PanelName = "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass";
 
 /** The tool at work, for keys; it lives in the sketch's layer. */
 export class Hand {

@@ -28,6 +28,7 @@ const PATHS: Readonly<Record<string, string>> = {
   shell: "M2 3h3v8h6V3h3v11H2z",
   plane: "M2 11l4-7h8l-4 7z",
   axis: "M2 14L14 2M6 10l.01 0M10 6l.01 0M3 9a3 2 45 0 0 4 4",
+  mass: "M8 2a6 6 0 1 0 0 12a6 6 0 1 0 0-12M8 2v12M2 8h12",
   colour: "M8 2c3 3 4.500 5 4.500 7.500a4.500 4.500 0 0 1-9 0C3.500 7 5 5 8 2z",
   fit: "M2 5V2h3M11 2h3v3M14 11v3h-3M5 14H2v-3",
   keys: "M2 4h12v8H2zM4.500 6.500h.01M8 6.500h.01M11.500 6.500h.01M5 9.500h6",

@@ -171,6 +171,7 @@ export const SOLID_ROWS: readonly TrayRow[] = [
       { label: "Hole", icon: "hole", key: "t", help: "plain, counterbored, countersunk, threaded", act: step("hole") },
       { label: "Pattern", icon: "pattern", key: "y", help: "in rows or a ring", act: step("pattern") },
       { label: "Mirror", icon: "mirror", key: "u", help: "steps or the whole part", act: step("mirror") },
+      { label: "Point", icon: "point", key: "i", help: "a datum point", act: step("point") },
     ],
   },
   {
@@ -182,7 +183,8 @@ export const SOLID_ROWS: readonly TrayRow[] = [
       { label: "Plane", icon: "plane", key: "f", help: "a datum plane", act: step("plane") },
       { label: "Axis", icon: "axis", key: "g", help: "a datum axis", act: step("axis") },
       { label: "Colour", icon: "colour", key: "h", help: "of the body or of the faces picked", act: panel("colour") },
-      { label: "Fit", icon: "fit", key: "j", help: "shows everything", act: (s) => s.getState().fit() },
+      { label: "Mass", icon: "mass", key: "j", help: "mass properties and material", act: panel("mass") },
+      { label: "Fit", icon: "fit", key: "k", help: "shows everything", act: (s) => s.getState().fit() },
     ],
   },
 ];

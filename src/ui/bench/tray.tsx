@@ -33,7 +33,7 @@ export function Tray({ store }: { store: BenchStore }) {
                 <kbd className="figures quiet text-[9px]">{t.key}</kbd>{t.label}
               </button>
             ) : (
-              <button key={t.key} title={`${t.label}: ${t.help} (${t.key})`} aria-label={t.label} aria-pressed={active} onClick={press(t)} className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[74px] text-[10.5px]"} flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}>
+              <button key={t.key} title={`${t.label}: ${t.help} (${t.key})`} aria-label={t.label} aria-pressed={active} onClick={press(t)} className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"} flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}>
                 {t.icon ? <TrayIcon name={t.icon} /> : <span className="h-[15px] text-[15px] leading-[15px]" aria-hidden>{GLYPHS[t.glyph!]}</span>}
                 {t.label}
                 <kbd className="figures quiet absolute right-0.5 top-0 text-[9px]">{t.key}</kbd>

@@ -8,6 +8,7 @@ import type { Looking, PanelName } from "../state";
 import type { BenchStore } from "../store";
 import { Choice, Tick } from "../steps/card";
 import { Card } from "./cards";
+import { MassCard } from "./mass-card";
 import { NumbersCard } from "./numbers-card";
 import { download } from "./download";
 
@@ -17,6 +18,7 @@ export function SolidPanel({ store, panel }: { store: BenchStore; panel: PanelNa
   if (panel === "look") return <LookCard store={store} />;
   if (panel === "out") return <OutCard store={store} />;
   if (panel === "strays") return <StraysCard store={store} />;
+  if (panel === "mass") return <MassCard store={store} />;
   return panel === "colour" ? <ColourCard store={store} /> : null;
 }
 
@@ -26,7 +28,7 @@ function LookCard({ store }: { store: BenchStore }) {
   const { look } = store.getState(), { section } = looking, box = built?.properties?.box;
   const cut = (base: "front" | "top" | "right"): Looking["section"] => ({ base, flip: false, offset: box ? Math.round(dot3(normalOf(DATUM_FRAMES[base]), scale3(add3(box.min, box.max), 0.5)) * 10) / 10 : 0 });
   return (
-    <Card store={store} title="Look">
+    <Card store={store} title="Look" aside>
       <div className="space-y-2.5">
         <Choice small label="Display" value={looking.faces} of={[["both", "Faces and edges"], ["faces", "Faces"], ["visible", "Visible edges"], ["all", "All edges"]]} onChange={(faces) => look({ faces })} />
         <div><div className="quiet text-xs">Edges where faces run on smoothly</div><Choice small label="Tangent edges" value={looking.tangent} of={[["shown", "shown"], ["thin", "thin"], ["off", "off"]]} onChange={(tangent) => look({ tangent })} /></div>
@@ -50,7 +52,7 @@ function OutCard({ store }: { store: BenchStore }) {
   const slug = document.name.toLowerCase().replace(/[^a-z0-9]+/g, "-") || "part";
   const give = (format: "step" | "stl" | "3mf") => () => store.getState().ask({ ask: "file", format, document, fineness }).then((a) => "bytes" in a && download(`${slug}.${format}`, a.bytes as never, "application/octet-stream"), (e: Error) => store.getState().say({ kind: "trouble", text: `The file could not be written: ${e.message}.`, about: [] }));
   return (
-    <Card store={store} title="Files">
+    <Card store={store} title="Files" aside>
       <p className="quiet pb-2">STEP holds the exact surfaces, with name and colours. STL and 3MF hold facets, as fine as the picture (see Look).</p>
       <div className="flex gap-2"><button className="btn btn-sm" onClick={give("step")}>STEP</button><button className="btn btn-sm" onClick={give("stl")}>STL</button><button className="btn btn-sm" onClick={give("3mf")}>3MF</button></div>
       <h3 className="quiet pt-3 text-xs font-semibold">Units of the part</h3>
@@ -65,7 +67,7 @@ function StraysCard({ store }: { store: BenchStore }) {
   const document = store((s) => s.history.present), built = store((s) => s.built);
   const list = strayThings(document, built?.properties?.bodies ?? 0, built?.bodies.length ?? 0);
   return (
-    <Card store={store} title="Stray things">
+    <Card store={store} title="Stray things" aside>
       {!list.length && <p>Nothing strays: every sketch is used, every profile closes, the part is one body.</p>}
       <ul className="space-y-1">
         {list.map((s, i) => (
@@ -93,7 +95,7 @@ function ColourCard({ store }: { store: BenchStore }) {
     return run({ do: "colours", colours: next.length ? { ...rest, faces: next } : rest.body ? rest : undefined });
   };
   return (
-    <Card store={store} title="Colour">
+    <Card store={store} title="Colour" aside>
       <p className="quiet pb-2">{faces.length ? `For the ${faces.length} face${faces.length > 1 ? "s" : ""} picked.` : "For the whole body; pick faces first to colour them alone."} The density stays that of the material.</p>
       <div className="flex flex-wrap gap-1.5">{COLOURS.map((c) => <button key={c} aria-label={`Colour ${c}`} className="size-7 rounded-field border border-base-content/40" style={{ background: c }} onClick={() => put(c)} />)}<input type="color" aria-label="Another colour" className="size-7" onChange={(e) => put(e.target.value)} /><button className="btn btn-sm" onClick={() => put(undefined)}>None</button></div>
     </Card>

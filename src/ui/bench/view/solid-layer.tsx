@@ -47,7 +47,7 @@ export function pickAt(store: BenchStore, at: Vec2, grow: boolean, behind: numbe
 export function SolidLayer({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);
-  const built = store((s) => s.built), mode = store((s) => s.mode), things = store((s) => s.things), field = store((s) => s.pickField), looking = store((s) => s.looking);
+  const built = store((s) => s.built), mode = store((s) => s.mode), things = store((s) => s.things), field = store((s) => s.pickField), looking = store((s) => s.looking), panel = store((s) => s.panel);
   const [at, setAt] = useState<Vec2>();
   const behind = store((s) => s.behind);
   useEffect(() => {
@@ -76,6 +76,10 @@ export function SolidLayer({ store }: { store: BenchStore }) {
       {shown && hover && <Ink camera={camera} shown={shown} thing={hover} hover />}
       {built?.model && built.mesh && mode.kind === "solid" && things.map((t) => <Ink key={`${t.kind}${t.index}`} camera={camera} shown={{ mesh: built.mesh!, model: built.model! }} thing={t} />)}
       {built?.under && open && refsOf(open, built.under.model).map((r, i) => <PickedRef key={i} camera={camera} at={r} />)}
+      {panel === "mass" && built?.properties && built.properties.axes.map((d, i) => {
+        const reach = 0.45 * sizeOf(built.properties!.box), end = camera.toPixels(add3(built.properties!.centre, scale3(d, reach)));
+        return <g key={i} data-principal={i + 1} stroke="var(--color-accent)" fill="var(--color-accent)"><path d={line(camera, built.properties!.centre, add3(built.properties!.centre, scale3(d, reach)))} strokeWidth={1.8} /><text x={end[0] + 4} y={end[1] + 4} fontSize={12} stroke="none">{i + 1}</text></g>;
+      })}
       {lost.map((l, i) => <LostInk key={i} camera={camera} at={"at" in l.ref && l.ref.at ? (l.ref.at as Vec3[]) : []} />)}
     </svg>
   );
