@@ -14,7 +14,7 @@ export interface Cut {
   readonly at: Vec3;
   readonly normal: Vec3;
 }
-const isCutAway = (cut: Cut | undefined, p: Vec3): boolean => cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > 1e-3;
+export const isCutAway = (cut: Cut | undefined, p: Vec3): boolean => cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > 1e-3;
 
 /** The faces of a mesh under a pixel, the nearest to the viewer first; facets are good enough to point with. */
 export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[] {

@@ -10,7 +10,7 @@ import type { BenchStore } from "../store";
 import { screenPath } from "../sketch/curve-ink";
 import type { Camera } from "./camera";
 import { cutOf } from "./paint";
-import { thingsAt } from "./pick";
+import { isCutAway, thingsAt, type Cut } from "./pick";
 import { useCamera } from "./viewport";
 
 const ALL = ["vertex", "edge", "face"] as const;
@@ -73,8 +73,8 @@ export function SolidLayer({ store }: { store: BenchStore }) {
       {looking.axes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "axis" ? <path key={id} d={line(camera, add3(d.line.at, scale3(d.line.along, -sizeOf(built.properties?.box))), add3(d.line.at, scale3(d.line.along, sizeOf(built.properties?.box))))} stroke="var(--color-primary)" strokeWidth={1} strokeDasharray="14 3 3 3" /> : d.kind === "point" ? <Cross key={id} at={camera.toPixels(d.at)} ink="var(--color-primary)" /> : null))}
       {/* what a step may pick, where the step has changed it */}
       {field?.take.includes("edge") && mode.kind === "step" && shown?.model.edges.map((e, i) => <path key={i} d={trace(camera, e.points)} stroke="var(--color-secondary)" strokeWidth={0.8} fill="none" />)}
-      {shown && hover && <Ink camera={camera} shown={shown} thing={hover} hover />}
-      {built?.model && built.mesh && mode.kind === "solid" && things.map((t) => <Ink key={`${t.kind}${t.index}`} camera={camera} shown={{ mesh: built.mesh!, model: built.model! }} thing={t} />)}
+      {shown && hover && <Ink camera={camera} shown={shown} thing={hover} hover cut={cutOf(looking.section)} />}
+      {built?.model && built.mesh && mode.kind === "solid" && things.map((t) => <Ink key={`${t.kind}${t.index}`} camera={camera} shown={{ mesh: built.mesh!, model: built.model! }} thing={t} cut={cutOf(looking.section)} />)}
       {built?.under && open && refsOf(open, built.under.model).map((r, i) => <PickedRef key={i} camera={camera} at={r} />)}
       {panel === "mass" && built?.properties && built.properties.axes.map((d, i) => {
         const reach = 0.45 * sizeOf(built.properties!.box), end = camera.toPixels(add3(built.properties!.centre, scale3(d, reach)));
@@ -95,7 +95,7 @@ export function keyOf(m: Model, t: Thing): string {
 }
 
 /** The outline of a thing: an edge by its run, a face by the edges around it, a corner by a dot. */
-function Ink({ camera, shown, thing, hover }: { camera: Camera; shown: Shown; thing: Thing; hover?: boolean }) {
+function Ink({ camera, shown, thing, hover, cut }: { camera: Camera; shown: Shown; thing: Thing; hover?: boolean; cut: Cut | undefined }) {
   const { model } = shown, ink = "var(--color-accent)";
   if (thing.kind === "vertex") {
     const p = model.vertices[thing.index] && camera.toPixels(model.vertices[thing.index]!.at);
@@ -106,11 +106,11 @@ function Ink({ camera, shown, thing, hover }: { camera: Camera; shown: Shown; th
   if (!f) return null;
   const { positions: p, triangles: t } = shown.mesh, at = (i: number): Vec3 => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
   let fill = "";
-  for (let k = f.start; k < f.start + f.count; k += 3) fill += `M${[t[k]!, t[k + 1]!, t[k + 2]!].map((i) => camera.toPixels(at(i)).map((v) => v.toFixed(1)).join(" ")).join("L")}Z`;
+  for (let k = f.start; k < f.start + f.count; k += 3) if (!cut || ![t[k]!, t[k + 1]!, t[k + 2]!].some((i) => isCutAway(cut, at(i)))) fill += `M${[t[k]!, t[k + 1]!, t[k + 2]!].map((i) => camera.toPixels(at(i)).map((v) => v.toFixed(1)).join(" ")).join("L")}Z`;
   return (
     <g data-ink={hover ? "hover" : "picked"}>
       <path d={fill} fill={ink} opacity={hover ? 0.14 : 0.3} />
-      {model.edges.filter((e) => e.faces.includes(thing.index)).map((e, i) => <path key={i} d={trace(camera, e.points)} stroke={ink} strokeWidth={1.6} fill="none" />)}
+      {model.edges.filter((e) => e.faces.includes(thing.index) && !e.points.every((q) => isCutAway(cut, q))).map((e, i) => <path key={i} d={trace(camera, e.points.filter((q) => !isCutAway(cut, q)))} stroke={ink} strokeWidth={1.6} fill="none" />)}
     </g>
   );
 }
