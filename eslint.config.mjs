@@ -48,6 +48,7 @@ export default tseslint.config(
   ...FLOORS.filter((f) => f !== "core" && f !== "ui").map((f) => restrict([`src/${f}/**`], group(FLOORS.filter((o) => o !== f && !MAY[f].includes(o)), "@/"), `src/${f} may import only ${MAY[f].join(", ")}.`)),
   {
     files: ["src/ui/**"],
+    ignores: ["**/*.test.ts"],
     rules: {
       "@typescript-eslint/no-restricted-imports": ["error", { patterns: [
         { group: group(["worker", "cli", "demo"], "@/"), message: "src/ui stands on core only." },

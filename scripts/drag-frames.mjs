@@ -1,33 +1,14 @@
 // Frames a second while an edge of the mixed sketch is dragged in headless Chromium: JSON lines for npm run bench.
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
-import { chromium as browserPath, ensureSystem, ROOT } from "./machine.mjs";
-import { startPostgres } from "./postgres.mjs";
+import { measureInBrowser } from "./browser-bench.mjs";
+import { ROOT } from "./machine.mjs";
 
-ensureSystem({ browser: true });
-process.chdir(ROOT);
-const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
-const { chromium } = await import("playwright-core");
-const stops = [], close = closing(stops);
-const figure = (metric, value, unit) => process.stdout.write(`${JSON.stringify({ bench: "drag-frames", case: "mixed-120", metric, value: Math.round(value * 1000) / 1000, unit })}\n`);
 // without a graphics card, pages are painted faster by the processor than by an imitated card
-const SOFTWARE = ["--disable-gpu-rasterization", "--disable-gpu-compositing"];
-let code = 0;
-try {
-  const postgres = await startPostgres("bench", { fresh: true, wishedPort: 54_620 });
-  stops.push(postgres.stop);
-  const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
-  build();
-  runProgram("src/demo/load.ts", env);
-  await startWorker(env, { quiet: true });
-  const web = await startWeb(env, 3_600, { quiet: true });
+await measureInBrowser("drag-frames", ["--disable-gpu-rasterization", "--disable-gpu-compositing"], async ({ bench, figure }) => {
   const part = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), join(ROOT, "src/demo/mixed-part.ts")], { cwd: ROOT, encoding: "utf8", maxBuffer: 1 << 26 }).stdout;
-  const browser = await chromium.launch({ executablePath: browserPath(), args: ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", ...SOFTWARE, "--disable-background-networking", "--no-first-run"] });
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" })).newPage();
-  await page.goto(web.address);
-  await page.getByRole("button", { name: "Casimir Dunn" }).click();
-  await page.waitForURL("**/courses");
-  await page.getByRole("row", { name: /WS-05/ }).getByRole("link").first().click();
+  const { page, link } = await bench("Casimir Dunn", /WS-05/);
+  await link.click();
   await page.waitForURL("**/bench/*");
   await page.getByRole("toolbar").waitFor();
   const id = page.url().split("/").pop();
@@ -70,16 +51,10 @@ try {
     await page.waitForTimeout(2000);
   }
   const rate = (gaps) => (1000 * gaps.length) / gaps.reduce((a, b) => a + b, 0);
-  figure("first", rate(runs[0]), "frames/s");
+  figure("mixed-120", "first", rate(runs[0]), "frames/s");
   runs.splice(0, 2);
   const gaps = runs.flat().sort((a, b) => a - b);
-  figure("median", runs.map(rate).sort((a, b) => a - b)[2], "frames/s");
-  figure("p50", gaps[Math.floor(gaps.length * 0.5)], "ms");
-  figure("p95", gaps[Math.floor(gaps.length * 0.95)], "ms");
-  await browser.close();
-} catch (e) {
-  console.error(e instanceof Error ? e.message : e);
-  code = 1;
-}
-await close();
-process.exit(code);
+  figure("mixed-120", "median", runs.map(rate).sort((a, b) => a - b)[2], "frames/s");
+  figure("mixed-120", "p50", gaps[Math.floor(gaps.length * 0.5)], "ms");
+  figure("mixed-120", "p95", gaps[Math.floor(gaps.length * 0.95)], "ms");
+});

@@ -1,13 +1,13 @@
 import { chosen, type Bench } from "./measure";
 import { checkBench } from "./check";
-import { dragFramesBench } from "./drag-frames";
+import { dragFramesBench, openingBench } from "./in-browser";
 import { memoryBench } from "./memory";
 import { rebuildBench } from "./rebuild";
 import { sheetBench } from "./sheet";
 import { solidsBench } from "./solids";
 import { solverBench } from "./solver";
 
-const BENCHES: Record<string, Bench> = { solver: solverBench, rebuild: rebuildBench, solids: solidsBench, check: checkBench, sheet: sheetBench, memory: memoryBench, "drag-frames": dragFramesBench };
+const BENCHES: Record<string, Bench> = { solver: solverBench, rebuild: rebuildBench, solids: solidsBench, check: checkBench, sheet: sheetBench, memory: memoryBench, "drag-frames": dragFramesBench, opening: openingBench };
 
 const names = process.argv.slice(2);
 const unknown = names.filter((n) => !BENCHES[n]);

@@ -2,7 +2,7 @@ import { rebuild } from "@/core/part/rebuild";
 import { displayMesh } from "@/core/check/check";
 import { openNodeKernel } from "@/worker/kernel";
 import { LIMITS } from "@/worker/threads";
-import { demoExercises } from "./demo-parts";
+import { demoExercises, solidExercises } from "./demo-parts";
 import { figure, type Bench } from "./measure";
 
 const REBUILDS = 500;
@@ -10,7 +10,7 @@ const MB = 1_048_576;
 
 /** Rebuilds with meshes, in one instance until it has grown past the limit at which threads are replaced. */
 export const memoryBench: Bench = async (bench) => {
-  for (const [name, e] of demoExercises()) {
+  for (const [name, e] of [...demoExercises(), ...solidExercises()]) {
     let kernel = await openNodeKernel();
     let peak = 0, replaced = 0;
     for (let i = 0; i < REBUILDS; i++) {

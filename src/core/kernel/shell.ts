@@ -1,6 +1,7 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { carried, drain } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
+import { roughVolume } from "./properties";
 import { distinct, explore, faceKey, type Solid } from "./solid";
 
 /** Offsets are exact for what students model; this is how near pieces must come to be joined, mm. */
@@ -24,6 +25,10 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
       throw new KernelFault("the wall cannot be made that thick");
     }
     const shape = make.Shape();
+    if (isBroken(kernel, solid.shape, shape, thickness)) {
+      kernel.release(list, make, shape, only, ...shapes);
+      throw new KernelFault("the wall cannot be made that thick");
+    }
     const result = carried(kernel, shape, make, [solid], (give) => {
       shapes.forEach((f: TopoDS_Shape, i) => {
         const [name] = solid.names[i] ?? [];
@@ -33,4 +38,13 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
     kernel.release(list, make, only, ...shapes);
     return result;
   });
+}
+
+/** The library also "makes" walls thicker than the body: turned inside out, torn, or with more material than there was. */
+function isBroken(kernel: Kernel, before: TopoDS_Shape, after: TopoDS_Shape, thickness: number): boolean {
+  const check = kernel.run(() => new kernel.library.BRepCheck_Analyzer(after, true, false, false)), valid = kernel.run(() => check.IsValid());
+  kernel.release(check);
+  if (!valid) return true;
+  const [was, is] = [roughVolume(kernel, before), roughVolume(kernel, after)];
+  return is <= 0 || (thickness > 0 && is >= was * (1 - 1e-9));
 }

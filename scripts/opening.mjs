@@ -1,0 +1,24 @@
+// How long it takes from a click on a handout to its part, shaded and measured: JSON lines for npm run bench.
+import { measureInBrowser } from "./browser-bench.mjs";
+
+await measureInBrowser("opening", [], async ({ bench, figure }) => {
+  const first = [], second = [];
+  for (let run = 0; run < 5; run++) {
+    // a window of its own: nothing is cached
+    const { page, link } = await bench("Barnaby Teal", /WS-02/);
+    const shaded = async () => {
+      const start = performance.now();
+      await link.click();
+      await page.waitForFunction(() => document.querySelector("[data-gauge=Volume]")?.textContent.includes("mm³"), undefined, { polling: 20, timeout: 60_000 });
+      return performance.now() - start;
+    };
+    first.push(await shaded());
+    await page.goBack();
+    await link.waitFor();
+    second.push(await shaded());
+    await page.context().close();
+  }
+  const middle = (list) => list.sort((a, b) => a - b)[2];
+  figure("anemometer-hub", "first", middle(first), "ms");
+  figure("anemometer-hub", "second", middle(second), "ms");
+});

@@ -1,0 +1,121 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { emptyPart } from "@/core/part/document";
+import { BenchKernel, type BuildListener } from "./client";
+import type { Built, BuildOrder, FromWorker, ToWorker } from "./messages";
+
+/** A worker that does nothing by itself: the test says what it answers. */
+class FakeWorker {
+  static all: FakeWorker[] = [];
+  readonly heard: ToWorker[] = [];
+  ended = false;
+  private listeners: Record<string, ((e: unknown) => void)[]> = {};
+  constructor() {
+    FakeWorker.all.push(this);
+  }
+  addEventListener(type: string, f: (e: unknown) => void): void {
+    (this.listeners[type] ??= []).push(f);
+  }
+  postMessage(m: ToWorker): void {
+    this.heard.push(m);
+  }
+  terminate(): void {
+    this.ended = true;
+  }
+  say(data: FromWorker): void {
+    for (const f of this.listeners["message"] ?? []) f({ data });
+  }
+  breaks(): void {
+    for (const f of this.listeners["error"] ?? []) f({});
+  }
+}
+
+const order: BuildOrder = { document: emptyPart("x", "mm", { name: "Steel", density: 7.85 }), at: undefined, fineness: 1 };
+const built: Omit<Built, "mesh"> = { model: undefined, bodies: [], properties: undefined, steps: [], datums: {}, placed: {}, edges: [], under: undefined };
+const listener = () => ({ picture: vi.fn(), settle: vi.fn() }) satisfies BuildListener;
+const last = (w: FakeWorker) => w.heard[w.heard.length - 1]!.id;
+
+let kernel: BenchKernel;
+beforeEach(() => {
+  vi.useFakeTimers();
+  vi.stubGlobal("Worker", FakeWorker);
+  FakeWorker.all = [];
+  kernel = new BenchKernel();
+});
+afterEach(() => {
+  kernel.close();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+describe("the Bench's kernel", () => {
+  it("gives the picture first, then all of it", () => {
+    const l = listener();
+    kernel.request(order, l);
+    const [w] = FakeWorker.all as [FakeWorker];
+    w.say({ id: last(w), picture: { mesh: undefined, steps: [], bodies: [] } });
+    expect(l.picture).toHaveBeenCalledTimes(1);
+    w.say({ id: last(w), built, heapBytes: 1e6 });
+    expect(l.settle).toHaveBeenCalledWith({ ...built, mesh: undefined });
+  });
+  it("a later request overtakes; the earlier listener hears nothing more", () => {
+    const a = listener(), b = listener();
+    kernel.request(order, a);
+    const [w] = FakeWorker.all as [FakeWorker], first = last(w);
+    kernel.request(order, b);
+    w.say({ id: first, overtaken: true });
+    w.say({ id: first, built, heapBytes: 1 });
+    w.say({ id: last(w), built, heapBytes: 1 });
+    expect(a.settle).not.toHaveBeenCalled();
+    expect(b.settle).toHaveBeenCalledTimes(1);
+    expect(FakeWorker.all.length).toBe(1);
+  });
+  it("a worker stuck in one step when overtaken is given up, and the newest request begins anew", () => {
+    const b = listener();
+    kernel.request(order, listener());
+    kernel.request(order, b);
+    vi.advanceTimersByTime(1600);
+    const [stuck, fresh] = FakeWorker.all as [FakeWorker, FakeWorker];
+    expect(stuck.ended).toBe(true);
+    fresh.say({ id: last(fresh), built, heapBytes: 1 });
+    expect(b.settle).toHaveBeenCalledTimes(1);
+  });
+  it("a build past its limit ends with a sentence", () => {
+    const l = listener();
+    kernel.request(order, l);
+    vi.advanceTimersByTime(31_000);
+    expect(l.settle).toHaveBeenCalledWith(undefined, expect.stringMatching(/took longer than 30 s/));
+    expect(FakeWorker.all[0]!.ended).toBe(true);
+  });
+  it("a worker that fails, or breaks, is replaced and told", () => {
+    const l = listener();
+    kernel.request(order, l);
+    FakeWorker.all[0]!.say({ id: last(FakeWorker.all[0]!), failed: "no memory" });
+    expect(l.settle).toHaveBeenCalledWith(undefined, expect.stringContaining("no memory"));
+    const m = listener();
+    kernel.request(order, m);
+    FakeWorker.all[1]!.breaks();
+    expect(m.settle).toHaveBeenCalledWith(undefined, expect.stringMatching(/ended unexpectedly/));
+  });
+  it("a grown instance is replaced by one that got ready beside it, between requests", () => {
+    kernel.request(order, listener());
+    const [grown] = FakeWorker.all as [FakeWorker];
+    grown.say({ id: last(grown), built, heapBytes: 500 * 1_048_576 });
+    expect(grown.ended).toBe(false);
+    const fresh = FakeWorker.all[1]!;
+    fresh.say({ ready: true });
+    expect(grown.ended).toBe(true);
+    const l = listener();
+    kernel.request(order, l);
+    expect(fresh.heard.length).toBe(1);
+  });
+  it("questions are answered, and fail when the kernel is replaced", async () => {
+    const asked = kernel.ask({ ask: "nearest", a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });
+    const [w] = FakeWorker.all as [FakeWorker];
+    w.say({ id: last(w), answer: { reading: { what: "distance", quantity: "length", value: 3 } } });
+    expect(await asked).toEqual({ reading: { what: "distance", quantity: "length", value: 3 } });
+    const lost = kernel.ask({ ask: "nearest", a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });
+    const said = expect(lost).rejects.toThrow("replaced");
+    kernel.close();
+    await said;
+  });
+});
