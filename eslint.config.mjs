@@ -12,16 +12,17 @@ const MAY = {
   ui: ["core"],
   app: ["core", "server", "ui"],
 };
-const ROOMS = ["units", "geometry", "sketch", "kernel", "formats", "part", "sheet", "check", "grade"];
+const ROOMS = ["units", "geometry", "sketch", "kernel", "measure", "formats", "part", "sheet", "check", "grade"];
 const ROOM_MAY = {
   units: [],
   geometry: [],
   sketch: ["units", "geometry"],
   kernel: ["geometry", "sketch"],
+  measure: ["geometry", "kernel"],
   part: ["units", "geometry", "sketch", "kernel"],
   formats: ["units", "geometry", "sketch", "kernel"],
-  sheet: ["units", "geometry", "kernel", "part"],
-  check: ["units", "geometry", "kernel", "part", "sheet"],
+  sheet: ["units", "geometry", "kernel", "measure", "part"],
+  check: ["units", "geometry", "kernel", "measure", "part", "sheet"],
   grade: ["units", "check"],
 };
 

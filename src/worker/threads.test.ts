@@ -39,9 +39,9 @@ describe("kernel threads", () => {
     expect(out[1]).toEqual({ ok: true });
   });
   it("end when the kernel wants more memory than allowed", () => {
-    // a plate with a hundred holes wants more than the kernel starts with
+    // a plate with four hundred holes wants more than the kernel starts with
     const holes = `const sketch = { plane: { base: "top" }, constraints: [], dimensions: [], curves: [{ id: "o", kind: "circle", centre: [50, 50], radius: 100 }] };
-      for (let i = 0; i < 100; i++) sketch.curves.push({ id: "c" + i, kind: "circle", centre: [(i % 10) * 10, Math.floor(i / 10) * 10], radius: 3 });
+      for (let i = 0; i < 400; i++) sketch.curves.push({ id: "c" + i, kind: "circle", centre: [(i % 20) * 6, Math.floor(i / 20) * 6], radius: 2 });
       task.document = { ...task.document, steps: [{ id: "s", kind: "sketch", sketch }, { id: "e", kind: "extrude", sketch: "s", operation: "add", extent: { kind: "depth", depth: 5 } }] };`;
     const out = lines(drive(`${start("{ memoryBytes: 105 * 1048576 }")} ${holes} tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
     expect(out[0]).toMatchObject({ name: "ThreadEnded", message: "it needs more than 105 MB of memory" });

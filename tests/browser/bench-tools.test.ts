@@ -1,15 +1,12 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
+import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
   browser = await openBrowser();
-  page = await visit(browser, "Sunniva Rook");
-  hand = new Hand(page);
-  await page.getByRole("row", { name: /WS-05/ }).getByRole("link", { name: /Begin|Go on/ }).click();
-  await page.waitForURL("**/bench/*");
-  await page.getByRole("toolbar").waitFor();
+  hand = await openBench(browser, "Sunniva Rook", /WS-05/);
+  page = hand.page;
 });
 beforeEach(pictureOnFailure(() => [page]));
 afterAll(() => browser.close());

@@ -150,6 +150,15 @@ export class Hand {
   }
 }
 
+/** A demo person's Bench of one handout. */
+export async function openBench(browser: Browser, person: string, handout: RegExp): Promise<Hand> {
+  const page = await visit(browser, person);
+  await page.getByRole("row", { name: handout }).getByRole("link", { name: /Begin|Go on/ }).click();
+  await page.waitForURL("**/bench/*");
+  await page.getByRole("toolbar").waitFor();
+  return new Hand(page);
+}
+
 /** Waits until the Bench has sent everything to the server. */
 export const kept = (page: Page) => page.getByText(/^All changes kept/).waitFor();
 

@@ -1,15 +1,12 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { Hand, openBrowser, pictureOnFailure, visit } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
   browser = await openBrowser();
-  page = await visit(browser, "Casimir Dunn");
-  hand = new Hand(page);
-  await page.getByRole("row", { name: /WS-05/ }).getByRole("link", { name: /Begin|Go on/ }).click();
-  await page.waitForURL("**/bench/*");
-  await page.getByRole("toolbar").waitFor();
+  hand = await openBench(browser, "Casimir Dunn", /WS-05/);
+  page = hand.page;
 });
 beforeEach(pictureOnFailure(() => [page]));
 /** A new sketch for what follows. */

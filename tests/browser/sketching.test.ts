@@ -3,16 +3,13 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { Hand, openBrowser, pictureOnFailure, visit } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
   browser = await openBrowser();
-  page = await visit(browser, "Perpetua Lowe");
-  hand = new Hand(page);
-  await page.getByRole("row", { name: /WS-05/ }).getByRole("link", { name: /Begin|Go on/ }).click();
-  await page.waitForURL("**/bench/*");
-  await page.getByRole("toolbar").waitFor();
+  hand = await openBench(browser, "Perpetua Lowe", /WS-05/);
+  page = hand.page;
 });
 beforeEach(pictureOnFailure(() => [page]));
 afterAll(() => browser.close());

@@ -1,15 +1,12 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
+import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
   browser = await openBrowser();
-  page = await visit(browser, "Casimir Dunn");
-  hand = new Hand(page);
-  await page.getByRole("row", { name: /WS-02/ }).getByRole("link", { name: /Begin|Go on/ }).click();
-  await page.waitForURL("**/bench/*");
-  await page.getByRole("toolbar").waitFor();
+  hand = await openBench(browser, "Casimir Dunn", /WS-02/);
+  page = hand.page;
   await hand.built();
 });
 beforeEach(pictureOnFailure(() => [page]));
@@ -246,7 +243,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await hand.key("j");
     const mass = page.locator('[data-mass="Mass"]'), before = await mass.textContent();
     expect(await page.locator("[data-principal]").count()).toBe(3);
-    await page.getByLabel("Material").selectOption({ label: "Beech · 0.72 g/cm³" });
+    await page.getByLabel("Material", { exact: true }).selectOption({ label: "Beech · 0.72 g/cm³" });
     await expect.poll(() => mass.textContent()).not.toBe(before);
     await page.keyboard.press("Escape");
   });
