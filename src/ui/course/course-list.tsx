@@ -2,6 +2,7 @@ import Link from "next/link";
 import type { HandoutRow } from "@/server/courses";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
+import { WarmKernel } from "./warm-kernel";
 
 type Handout = Omit<HandoutRow, "due_at"> & { due_at: string };
 interface Course {
@@ -69,6 +70,8 @@ function Teaching({ course, newExercise }: { course: Course; newExercise: (form:
 function Learning({ course }: { course: Course }) {
   if (!course.handouts.length) return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
   return (
+    <>
+    <WarmKernel />
     <table className="table mt-3">
       <thead>
         <tr><th>Number</th><th>Title</th><th>Due</th><th className="text-right">Result</th><th /></tr>
@@ -87,5 +90,6 @@ function Learning({ course }: { course: Course }) {
         ))}
       </tbody>
     </table>
+    </>
   );
 }

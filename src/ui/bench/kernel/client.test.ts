@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { emptyPart } from "@/core/part/document";
-import { BenchKernel, type BuildListener } from "./client";
+import type { BenchKernel, BuildListener } from "./client";
 import type { Built, BuildOrder, FromWorker, ToWorker } from "./messages";
 
 /** A worker that does nothing by itself: the test says what it answers. */
@@ -12,8 +12,10 @@ class FakeWorker {
   constructor() {
     FakeWorker.all.push(this);
   }
-  addEventListener(type: string, f: (e: unknown) => void): void {
-    (this.listeners[type] ??= []).push(f);
+  addEventListener(type: string, f: (e: unknown) => void, { signal }: { signal: AbortSignal }): void {
+    const list = (this.listeners[type] ??= []);
+    list.push(f);
+    signal.addEventListener("abort", () => list.splice(list.indexOf(f), 1));
   }
   postMessage(m: ToWorker): void {
     this.heard.push(m);
@@ -34,12 +36,15 @@ const built: Omit<Built, "mesh"> = { model: undefined, bodies: [], properties: u
 const listener = () => ({ picture: vi.fn(), settle: vi.fn() }) satisfies BuildListener;
 const last = (w: FakeWorker) => w.heard[w.heard.length - 1]!.id;
 
-let kernel: BenchKernel;
-beforeEach(() => {
+let kernel: BenchKernel, Fresh: typeof BenchKernel;
+beforeEach(async () => {
+  // a worker may be handed on within a window: each test has a window of its own
+  vi.resetModules();
+  ({ BenchKernel: Fresh } = await import("./client"));
   vi.useFakeTimers();
   vi.stubGlobal("Worker", FakeWorker);
   FakeWorker.all = [];
-  kernel = new BenchKernel();
+  kernel = new Fresh();
 });
 afterEach(() => {
   kernel.close();
@@ -107,6 +112,22 @@ describe("the Bench's kernel", () => {
     const l = listener();
     kernel.request(order, l);
     expect(fresh.heard.length).toBe(1);
+  });
+  it("an idle worker goes over to the next Bench; a busy one ends with its own", () => {
+    kernel.request(order, listener());
+    const [w] = FakeWorker.all as [FakeWorker];
+    w.say({ id: last(w), built, heapBytes: 1 });
+    kernel.close();
+    expect(w.ended).toBe(false);
+    kernel = new Fresh();
+    const l = listener();
+    kernel.request(order, l);
+    expect(FakeWorker.all.length).toBe(1);
+    w.say({ id: last(w), built, heapBytes: 1 });
+    expect(l.settle).toHaveBeenCalledTimes(1);
+    kernel.request(order, listener());
+    kernel.close();
+    expect(w.ended).toBe(true);
   });
   it("questions are answered, and fail when the kernel is replaced", async () => {
     const asked = kernel.ask({ ask: "nearest", a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });

@@ -7,6 +7,14 @@ const LIMIT_MS = 30_000;
 /** How long an overtaken rebuild may stay in the middle of one step before its worker is given up. */
 const PATIENCE_MS = 1500;
 
+const start = (): Worker => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+/** A worker whose kernel is loaded, or loading: the next Bench in this window takes it over. */
+let spare: Worker | undefined;
+/** Loads a kernel before the Bench is opened. */
+export function warmKernel(): void {
+  spare ??= start();
+}
+
 export interface BuildListener {
   /** The picture, before anything is measured. */
   picture(p: Pick<Built, "mesh" | "steps" | "bodies">): void;
@@ -23,6 +31,8 @@ export class BenchKernel {
   private running: { id: number; order: BuildOrder; listener: BuildListener; limit: ReturnType<typeof setTimeout>; mesh?: Built["mesh"] } | undefined;
   private impatience: ReturnType<typeof setTimeout> | undefined;
   private readonly questions = new Map<number, Settle>();
+  private readonly deaf = new AbortController();
+  private grown = false;
 
   request(order: BuildOrder, listener: BuildListener): void {
     const overtakes = this.running !== undefined;
@@ -53,9 +63,10 @@ export class BenchKernel {
   }
 
   private open(): Worker {
-    const worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-    worker.addEventListener("message", (e: MessageEvent<FromWorker>) => this.hear(worker, e.data));
-    worker.addEventListener("error", () => worker === this.worker && this.fail("The part could not be built: the kernel ended unexpectedly."));
+    const worker = spare ?? start(), { signal } = this.deaf;
+    spare = undefined;
+    worker.addEventListener("message", (e: MessageEvent<FromWorker>) => this.hear(worker, e.data), { signal });
+    worker.addEventListener("error", () => worker === this.worker && this.fail("The part could not be built: the kernel ended unexpectedly."), { signal });
     return worker;
   }
 
@@ -89,6 +100,7 @@ export class BenchKernel {
     } else if ("built" in m) {
       running.listener.settle({ ...m.built, mesh: running.mesh });
       // a fresh instance gets ready beside this one and takes over when nothing is under way
+      this.grown = m.heapBytes > REPLACE_BYTES / 2;
       if (m.heapBytes > REPLACE_BYTES && !this.standby) this.standby = this.open();
       else if (this.standby) this.swap();
     }
@@ -126,9 +138,16 @@ export class BenchKernel {
   close(): void {
     if (this.running) clearTimeout(this.running.limit);
     clearTimeout(this.impatience);
+    const isIdle = !this.running && !this.questions.size;
     this.running = undefined;
     this.standby?.terminate();
     this.standby = undefined;
+    // an idle instance that has not grown is kept for the next Bench
+    this.deaf.abort();
+    if (isIdle && !this.grown && this.worker && !spare) {
+      spare = this.worker;
+      this.worker = undefined;
+    }
     this.replace();
   }
 }

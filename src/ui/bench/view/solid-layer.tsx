@@ -68,7 +68,7 @@ export function SolidLayer({ store }: { store: BenchStore }) {
   const open = mode.kind === "step" ? mode.draft : undefined;
   const lost = (built?.steps ?? []).flatMap((s) => (open && s.id !== open.id ? [] : (s.lost ?? [])));
   return (
-    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" data-testid="solid" data-camera={JSON.stringify([camera.target, camera.right, camera.up, camera.scale])} data-hover={hover && shown ? keyOf(shown.model, hover) : undefined}>
+    <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" data-testid="solid" data-shaded={built?.mesh?.faces.length} data-camera={JSON.stringify([camera.target, camera.right, camera.up, camera.scale])} data-hover={hover && shown ? keyOf(shown.model, hover) : undefined}>
       {looking.planes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "plane" ? <DatumPlane key={id} camera={camera} name={id} frame={d.frame} half={sizeOf(built.properties?.box) * 0.6} /> : null))}
       {looking.axes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "axis" ? <path key={id} d={line(camera, add3(d.line.at, scale3(d.line.along, -sizeOf(built.properties?.box))), add3(d.line.at, scale3(d.line.along, sizeOf(built.properties?.box))))} stroke="var(--color-primary)" strokeWidth={1} strokeDasharray="14 3 3 3" /> : d.kind === "point" ? <Cross key={id} at={camera.toPixels(d.at)} ink="var(--color-primary)" /> : null))}
       {/* what a step may pick, where the step has changed it */}
