@@ -86,6 +86,22 @@ export const CurvePoints = memo(function CurvePoints({ camera, frame, curve, loo
   return <>{pointsOf(curve).map((ref) => <PointInk key={ref} name={ref} at={camera.toPixels(toSpace(frame, pointAt({ curves: [curve] }, ref)))} loose={has(loose, ref)} chosen={has(chosen, ref)} small={/\.(centre|major|minor|start-handle|end-handle)$/.test(ref) || curve.construction !== undefined} />)}</>;
 });
 
+/** All that moves while something is dragged, in as few pieces as can be: every piece costs in every frame. */
+export function MovingInk({ camera, frame, curves, loose }: { camera: Camera; frame: Frame; curves: readonly Curve[]; loose: ReadonlySet<string> }) {
+  const real = curves.filter((c) => !c.construction), path = (list: readonly Curve[]) => list.map((c) => curvePath(camera, frame, c)).join("");
+  const hollow = path(real.filter((c) => loose.has(c.id))), solid = path(real.filter((c) => !loose.has(c.id)));
+  const ends = curves.flatMap((c) => pointsOf(c).map((ref) => camera.toPixels(toSpace(frame, pointAt({ curves: [c] }, ref))))).map(([x, y]) => `M${(x - 3.5).toFixed(1)} ${y.toFixed(1)}a3.5 3.5 0 1 0 7 0a3.5 3.5 0 1 0 -7 0Z`).join("");
+  return (
+    <g fill="none" stroke="currentColor">
+      <path d={path(curves.filter((c) => c.construction))} strokeWidth={1.1} strokeDasharray="7 4" />
+      <path d={hollow} strokeWidth={4.6} strokeLinejoin="round" />
+      <path d={hollow} stroke="var(--color-base-100)" strokeWidth={2.2} strokeLinejoin="round" />
+      <path d={solid} strokeWidth={2.6} />
+      <path d={ends} fill="var(--color-base-100)" strokeWidth={1.5} />
+    </g>
+  );
+}
+
 /** An end or centre: open and round while it can move, closed and square when pinned. */
 function PointInk({ at, loose, chosen, small, name }: { at: Vec2; loose: boolean; chosen: boolean; small: boolean; name: string }) {
   const ink = chosen ? "var(--color-accent)" : "currentColor";

@@ -11,7 +11,7 @@ import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { makeTool } from "../tools/registry";
 import type { Hands, Pointer, Tool } from "../tools/tool";
 import { useCamera } from "../view/viewport";
-import { CurveInk, CurvePoints, curvePath, regionPath, screenPath, WayArrow } from "./curve-ink";
+import { CurveInk, CurvePoints, curvePath, MovingInk, regionPath, screenPath, WayArrow } from "./curve-ink";
 import { swinging } from "@/core/sketch/swing";
 import { picturesAt } from "./part-pictures";
 import { PreviewInk } from "./preview-ink";
@@ -166,7 +166,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
       {/* what moves is painted on a sheet of its own: the rest need not be painted again */}
       <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" style={SHEET}>
         <g ref={setTop} />
-        {inks(sketch.curves.filter((c) => moving.has(c.id)))}
+        <MovingInk camera={camera} frame={frame} curves={sketch.curves.filter((c) => moving.has(c.id))} loose={loose} />
         {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
