@@ -10,6 +10,7 @@ const mesh: Mesh = {
   faces: [{ start: 0, count: 3 }],
   edges: [Float32Array.from([0, 0, 0, 1, 2, 3]), new Float32Array(0)],
   smooth: [true, false],
+  owners: [0, 0],
 };
 
 describe("meshes in JSON", () => {

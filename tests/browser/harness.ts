@@ -12,6 +12,7 @@ export async function visit(browser: Browser, name: string): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
   const page = await context.newPage();
   page.setDefaultTimeout(20_000);
+  page.on("console", (m) => m.type() === "error" && console.log(m.text()));
   page.on("pageerror", (e) => {
     throw e;
   });
@@ -124,6 +125,32 @@ export class Hand {
   }
   /** The part is built and measured. */
   built = () => this.page.getByText("measuring …").waitFor({ state: "detached", timeout: 30_000 });
+  volume = async () => Number((await gauge(this.page, "Volume").textContent())!.replace(/[^\d.]/g, ""));
+  volumeNear = (want: number) => expect.poll(this.volume, { timeout: 20_000 }).toBeCloseTo(want, -1);
+  /** The part lies in so many pieces. */
+  pieces = (n: number) => expect.poll(() => gauge(this.page, "Body").textContent(), { timeout: 20_000 }).toMatch(new RegExp(`^${n}\\D`));
+  /** An empty part: everything is deleted, last first. */
+  async clear(): Promise<void> {
+    const steps = this.page.locator("[data-step]");
+    for (let n = await steps.count(); n > 0; n--) {
+      await steps.nth(n - 1).hover();
+      await this.page.getByRole("button", { name: `Delete step ${n}` }).click();
+      await expect.poll(() => steps.count()).toBe(n - 1);
+    }
+    await this.built();
+  }
+  /** A rectangle with its corner at the origin, drawn by hand and sized. */
+  async rectangle(plane: string, width: string, height: string): Promise<void> {
+    await this.sketchOn(plane);
+    await this.key("e");
+    await this.places([0, 0], [120, 90]);
+    const [x, y] = await this.point("origin");
+    await this.dimension([[x + 60, y]], [x + 60, y + 40], width);
+    const right = await this.curve("l2");
+    await this.dimension([right], [right[0] + 40, right[1]], height);
+    await this.freedoms(0);
+    await this.key("1");
+  }
   curves = () => this.page.locator("[data-curve]").count();
   freedomsNow = async () => Number(await this.page.getByTestId("sketch").getAttribute("data-freedoms"));
   note = () => this.page.locator("[aria-live=polite]").textContent();

@@ -12,30 +12,7 @@ beforeAll(async () => {
 beforeEach(pictureOnFailure(() => [page]));
 afterAll(() => browser.close());
 
-const volume = async () => Number((await gauge(page, "Volume").textContent())!.replace(/[^\d.]/g, ""));
-const near = (want: number) => expect.poll(volume, { timeout: 20_000 }).toBeCloseTo(want, -1);
-
-/** An empty part: everything is deleted, last first. */
-async function clear(): Promise<void> {
-  for (let n = await page.locator("[data-step]").count(); n > 0; n--) {
-    await page.locator("[data-step]").nth(n - 1).hover();
-    await page.getByRole("button", { name: `Delete step ${n}` }).click();
-    await expect.poll(() => page.locator("[data-step]").count()).toBe(n - 1);
-  }
-  await hand.built();
-}
-/** A rectangle with its corner at the origin, drawn by hand and sized. */
-async function rectangle(plane: string, width: string, height: string): Promise<void> {
-  await hand.sketchOn(plane);
-  await hand.key("e");
-  await hand.places([0, 0], [120, 90]);
-  const [x, y] = await hand.point("origin");
-  await hand.dimension([[x + 60, y]], [x + 60, y + 40], width);
-  const right = await hand.curve("l2");
-  await hand.dimension([right], [right[0] + 40, right[1]], height);
-  await hand.freedoms(0);
-  await hand.key("1");
-}
+const volume = () => hand.volume(), near = (want: number) => hand.volumeNear(want), clear = () => hand.clear(), rectangle = (...of: Parameters<Hand["rectangle"]>) => hand.rectangle(...of);
 
 describe.sequential("a turned shaft with a groove and chamfers", () => {
   it("half its profile is turned about the upright axis", async () => {
@@ -171,7 +148,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await block.getByLabel("Depth").fill("12");
     await near(60 * 40 * 12);
     // the arrow drags the same number
-    const arrow = (await page.locator("[data-depth-handle]").boundingBox())!, tip = [arrow.x + arrow.width / 2, arrow.y + 4] as const;
+    const arrow = (await page.locator("[data-handle=Depth]").boundingBox())!, tip = [arrow.x + arrow.width / 2, arrow.y + 4] as const;
     await hand.drag(tip, [tip[0], tip[1] - 40]);
     expect(Number(await block.getByLabel("Depth").inputValue())).toBeGreaterThan(12);
     await block.getByLabel("Depth").fill("10");

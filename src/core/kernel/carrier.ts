@@ -28,6 +28,19 @@ export function distanceTo(c: Carrier, p: Vec3): number {
   return c.kind === "torus" ? Math.abs(Math.hypot(out - c.major, along) - c.minor) : Infinity;
 }
 
+/** Unit normal of a carrier at a point on it, out of the material; undefined where there is none. */
+export function normalAt(c: Carrier, p: Vec3): Vec3 | undefined {
+  if (c.kind === "plane") return c.normal;
+  if (c.kind === "other") return undefined;
+  const axis = axisOf(c), sign = c.hollow ? -1 : 1, away = (from: Vec3): Vec3 | undefined => { const w = sub3(p, from); return length3(w) < 1e-12 ? undefined : scale3(unit3(w), sign); };
+  if (!axis) return away((c as { centre: Vec3 }).centre);
+  const w = sub3(p, axis.at), along = dot3(w, axis.along), foot = add3(axis.at, scale3(axis.along, along)), out = sub3(p, foot);
+  if (length3(out) < 1e-12) return undefined;
+  if (c.kind === "cylinder") return away(foot);
+  if (c.kind === "cone") return scale3(sub3(scale3(unit3(out), Math.cos(c.half)), scale3(axis.along, Math.sin(c.half))), sign);
+  return away(add3(axis.at, scale3(unit3(out), (c as { major: number }).major)));
+}
+
 /** A carrier after a motion, reflection or scaling: where points and directions go, and what lengths are multiplied by. */
 export function mappedCarrier(c: Carrier, place: (p: Vec3) => Vec3, turn: (d: Vec3) => Vec3, scale = 1): Carrier {
   switch (c.kind) {

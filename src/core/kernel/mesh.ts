@@ -13,6 +13,8 @@ export interface Mesh {
   readonly edges: readonly Float32Array[];
   /** Which of them run where two faces go on into each other without a corner. */
   readonly smooth: readonly boolean[];
+  /** A face that each of them bounds. */
+  readonly owners: readonly number[];
 }
 
 /**
@@ -30,38 +32,41 @@ export function meshOf(kernel: Kernel, solid: Solid, deflection: number, angle =
     net.delete();
     // three numbers a face: where its triangles start, how many indices, and its hash
     const faces = Array.from({ length: groups.length / 3 }, (_, k) => ({ start: groups[3 * k]!, count: groups[3 * k + 1]! }));
-    const { lines: edges, smooth } = edgeLines(kernel, solid.shape, own.shapes, angle);
+    const { lines: edges, smooth, owners } = edgeLines(kernel, solid.shape, own.shapes, angle);
     kernel.release(...own.shapes);
-    return { positions, normals, triangles, faces, edges, smooth };
+    return { positions, normals, triangles, faces, edges, smooth, owners };
   });
 }
 
 /** Edges as polylines; a seam (an edge that closes one face on itself) is not an edge to look at. */
-function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly TopoDS_Shape[], angle: number): { lines: Float32Array[]; smooth: boolean[] } {
+function edgeLines(kernel: Kernel, shape: TopoDS_Shape, faceShapes: readonly TopoDS_Shape[], angle: number): { lines: Float32Array[]; smooth: boolean[]; owners: number[] } {
   const oc = kernel.library;
   const { index, shapes } = distinct(kernel, shape, "EDGE");
-  const seams = new Set<number>();
-  for (const f of faceShapes) {
+  const seams = new Set<number>(), ownerOf: number[] = [];
+  for (const [place, f] of faceShapes.entries()) {
     const face = oc.TopoDS.Face(f);
     const own = distinct(kernel, f, "EDGE");
     for (const e of own.shapes) {
       const edge = oc.TopoDS.Edge(e);
-      if (oc.BRep_Tool.IsClosed(edge, face)) seams.add(index.find(e));
+      const k = index.find(e);
+      ownerOf[k] = place;
+      if (oc.BRep_Tool.IsClosed(edge, face)) seams.add(k);
       edge.delete();
     }
     kernel.release(...own.shapes, face);
   }
-  const lines: Float32Array[] = [], smooth: boolean[] = [];
+  const lines: Float32Array[] = [], smooth: boolean[] = [], owners: number[] = [];
   shapes.forEach((s, i) => {
     if (!seams.has(i)) {
       const edge = oc.TopoDS.Edge(s);
       lines.push(Float32Array.from(edgePoints(kernel, edge, angle)));
+      owners.push(ownerOf[i]!);
       smooth.push(String(oc.BRep_Tool.MaxContinuity(edge)) !== "GeomAbs_C0");
       edge.delete();
     }
   });
   kernel.release(...shapes);
-  return { lines, smooth };
+  return { lines, smooth, owners };
 }
 
 /** Points along an edge, x y z after each other. */

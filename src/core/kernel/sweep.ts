@@ -11,6 +11,7 @@ import { drain } from "./history";
 import { direction, point } from "./primitives";
 import { KernelFault, type Kernel } from "./opencascade";
 import { distinct, explore, type FaceName, type Solid } from "./solid";
+import type { Topology } from "./topology";
 
 function wireOf(kernel: Kernel, frame: Frame, loop: readonly Segment[]): TopoDS_Wire {
   const make = new kernel.library.BRepBuilderAPI_MakeWire();
@@ -117,6 +118,30 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
     const solid = named(kernel, make, base, region, face, step, false);
     kernel.release(make, vector, face);
     return solid;
+  });
+}
+
+/** A prism over a flat face of a body, from `from` to `to` mm along its normal; sides are called after the faces across the edges. */
+export function prismOnFace(kernel: Kernel, t: Topology, face: number, normal: Vec3, from: number, to: number, step: string): Solid {
+  return kernel.guard("extruding", () => {
+    const oc = kernel.library, shift = scale3(normal, from), rise = scale3(normal, to - from);
+    const motion = new oc.gp_Trsf(), by = new oc.gp_Vec(shift[0], shift[1], shift[2]), vector = new oc.gp_Vec(rise[0], rise[1], rise[2]);
+    motion.SetTranslation(by);
+    const place = new oc.TopLoc_Location(motion), base = t.faces[face]!.Moved(place, false);
+    const make = kernel.run(() => new oc.BRepPrimAPI_MakePrism(base, vector, true, true)), shape = make.Shape();
+    const { index, shapes } = distinct(kernel, shape, "FACE"), names: FaceName[][] = shapes.map(() => []);
+    const give = (f: TopoDS_Shape, name: FaceName) => void names[index.find(f)]?.push(name);
+    const first = make.FirstShape(), last = make.LastShape();
+    give(first, { step, role: "start" });
+    give(last, { step, role: "end" });
+    // the moved face keeps the order of its edges
+    const edges = distinct(kernel, base, "EDGE").shapes;
+    t.faceEdges[face]!.forEach((e, i) => {
+      const across = t.edgeFaces[e]!.find((f) => f !== face) ?? face;
+      drain(kernel, make.Generated(edges[i]!), (side) => give(side, { step, role: "side", of: t.names[across]![0]! }));
+    });
+    kernel.release(first, last, make, base, place, vector, by, motion, ...edges, ...shapes);
+    return { shape, names };
   });
 }
 

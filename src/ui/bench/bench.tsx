@@ -24,7 +24,7 @@ import { faceRef } from "@/core/part/reference/make";
 import type { Step } from "@/core/part/steps/registry";
 import { MeasurePanel } from "./panel/measure-panel";
 import { coloursOf, cutOf, hiddenFaces } from "./view/paint";
-import { DepthHandle } from "./view/depth-handle";
+import { StepHandles } from "./view/step-handles";
 import { SectionHandle } from "./view/section-handle";
 import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
@@ -161,7 +161,7 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
       {mode.kind === "step" && <RegionLayer store={store} />}
       {mode.kind !== "sketch" && <SolidLayer store={store} />}
       {mode.kind !== "sketch" && <SectionHandle store={store} />}
-      {mode.kind === "step" && <DepthHandle store={store} />}
+      {mode.kind === "step" && <StepHandles store={store} />}
       {mode.kind === "solid" && <IdleSketches store={store} />}
       {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
       <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>

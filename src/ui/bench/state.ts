@@ -46,9 +46,12 @@ export interface Looking {
   readonly fineness: number;
   readonly planes: boolean;
   readonly axes: boolean;
+  /** Sketches that no step uses. */
   readonly sketches: boolean;
+  /** Sketches and datums shown or hidden by themselves, whatever their kind is. */
+  readonly single: Readonly<Record<string, boolean>>;
 }
-export const PLAIN_LOOK: Looking = { faces: "both", tangent: "thin", section: undefined, hidden: [], fineness: 1, planes: true, axes: true, sketches: true };
+export const PLAIN_LOOK: Looking = { faces: "both", tangent: "thin", section: undefined, hidden: [], fineness: 1, planes: true, axes: true, sketches: true, single: {} };
 
 /** Cards that lie over the model on demand. */
 export type PanelName = "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass";

@@ -5,6 +5,7 @@ import type { Step } from "@/core/part/steps/registry";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import type { Constraint } from "@/core/sketch/sketch";
 import type { PanelName } from "./state";
+import { asPlane } from "./steps/options";
 import { sketchOf, type BenchStore } from "./store";
 import { straightAt } from "./view/camera";
 
@@ -124,6 +125,11 @@ export const SKETCH_ROWS: readonly TrayRow[] = [
 ];
 
 const step = (kind: Step["kind"], preset?: Partial<Step>) => (store: BenchStore) => store.getState().openStep(kind, preset);
+/** The one flat face that is picked, to begin an extrude with. */
+const facePicked = (store: BenchStore): Partial<Step> => {
+  const { things, built } = store.getState(), [only] = things, face = built?.model && things.length === 1 && only ? asPlane(built.model, only) : undefined;
+  return face ? ({ face } as Partial<Step>) : {};
+};
 const DISPLAYS = ["both", "faces", "visible", "all"] as const, TANGENTS = ["shown", "thin", "off"] as const;
 const nextOf = <T>(list: readonly T[], now: T): T => list[(list.indexOf(now) + 1) % list.length]!;
 /** Bodies of what is picked. */
@@ -165,8 +171,8 @@ export const SOLID_ROWS: readonly TrayRow[] = [
     name: "Build",
     tools: [
       { label: "Sketch", icon: "line", key: "q", help: "a new sketch on a plane or face", act: (s) => s.getState().choosePlane() },
-      { label: "Add material", icon: "add", key: "w", help: "extrudes a sketch", act: step("extrude") },
-      { label: "Cut material", icon: "cut", key: "e", help: "cuts with a sketch", act: step("extrude", { operation: "cut" } as Partial<Step>) },
+      { label: "Add material", icon: "add", key: "w", help: "extrudes a sketch, or the flat face picked", act: (s) => step("extrude", facePicked(s))(s) },
+      { label: "Cut material", icon: "cut", key: "e", help: "cuts with a sketch, or the flat face picked", act: (s) => step("extrude", { operation: "cut", ...facePicked(s) } as Partial<Step>)(s) },
       { label: "Revolve", icon: "revolve", key: "r", help: "turns a sketch about an axis", act: step("revolve") },
       { label: "Hole", icon: "hole", key: "t", help: "plain, counterbored, countersunk, threaded", act: step("hole") },
       { label: "Pattern", icon: "pattern", key: "y", help: "in rows or a ring", act: step("pattern") },

@@ -20,5 +20,8 @@ export function regionsFor(step: { readonly id: string; readonly regions?: reado
   return refuse("open-profile", `The sketch has no closed region to build on.${where}`, g ? [g.curve] : []);
 }
 
+/** Whether a thin step follows open outlines: its sketch closes nothing, and it names no regions. */
+export const isOpen = (step: { readonly regions?: readonly string[] | undefined; readonly thin?: unknown }, sketch: BuiltSketch): boolean => step.thin !== undefined && !step.regions && !sketch.regions.regions.length && sketch.regions.gaps.length > 0;
+
 /** Length of a region's outline, mm. */
 export const outlineLength = (r: Region): number => [r.outer, ...r.holes].flat().reduce((s, e) => s + segmentLength(e), 0);

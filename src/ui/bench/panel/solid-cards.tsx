@@ -7,6 +7,7 @@ import { strayThings } from "@/core/part/strays";
 import type { Looking, PanelName } from "../state";
 import type { BenchStore } from "../store";
 import { Choice, Tick } from "../steps/card";
+import { isSeen } from "../view/paint";
 import { Card } from "./cards";
 import { MassCard } from "./mass-card";
 import { NumbersCard } from "./numbers-card";
@@ -38,11 +39,26 @@ function LookCard({ store }: { store: BenchStore }) {
           <Choice small label="Section" value={section?.base ?? "none"} of={[["none", "none"], ["front", "front"], ["top", "top"], ["right", "right"]]} onChange={(k) => look({ section: k === "none" ? undefined : cut(k) })} />
           {section && <div className="flex items-center gap-2 pt-1"><input aria-label="Section at" type="number" step={unit === "mm" ? 1 : 0.5} className="input input-xs figures w-24" value={section.offset} onChange={(e) => Number.isFinite(e.target.valueAsNumber) && look({ section: { ...section, offset: e.target.valueAsNumber } })} /><span className="text-xs">mm</span><button className="btn btn-xs" onClick={() => look({ section: { ...section, flip: !section.flip } })}>Other side</button></div>}
         </div>
-        <div className="flex gap-4"><Tick label="planes" on={looking.planes} onChange={(planes) => look({ planes })} /><Tick label="axes, points" on={looking.axes} onChange={(axes) => look({ axes })} /><Tick label="sketches" on={looking.sketches} onChange={(sketches) => look({ sketches })} /></div>
+        <div className="flex gap-4"><Tick label="planes" on={looking.planes} onChange={(planes) => look({ planes, single: {} })} /><Tick label="axes, points" on={looking.axes} onChange={(axes) => look({ axes, single: {} })} /><Tick label="unused sketches" on={looking.sketches} onChange={(sketches) => look({ sketches, single: {} })} /></div>
+        <SingleTicks store={store} />
         {(built?.bodies.length ?? 0) > 1 && <div role="group" aria-label="Bodies">{built!.bodies.map((b) => <div key={b.id} className="flex items-center justify-between"><Tick label={b.id} on={!looking.hidden.includes(b.id)} onChange={(on) => look({ hidden: on ? looking.hidden.filter((h) => h !== b.id) : [...looking.hidden, b.id] })} /><button className="btn btn-ghost btn-xs" onClick={() => look({ hidden: built!.bodies.filter((o) => o !== b).map((o) => o.id) })}>Show only this</button></div>)}</div>}
         <div><div className="quiet text-xs">Fineness of the picture; facets are only the picture, numbers come from the exact surfaces</div><Choice small label="Fineness" value={String(looking.fineness)} of={[["0.5", "coarse"], ["1", "usual"], ["4", "fine"], ["16", "finest"]]} onChange={(f) => look({ fineness: Number(f) })} /></div>
       </div>
     </Card>
+  );
+}
+
+/** Sketches, planes, axes and points one by one. */
+function SingleTicks({ store }: { store: BenchStore }) {
+  const looking = store((s) => s.looking), { steps } = store((s) => s.history.present);
+  const used = new Set(steps.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])));
+  const list = steps.flatMap((s, i) => (s.kind === "sketch" || s.kind === "plane" || s.kind === "axis" || s.kind === "point" ? [{ id: s.id, text: s.name ?? `${s.kind} ${i + 1}`, on: isSeen(looking, s.id, s.kind === "sketch" ? looking.sketches && !used.has(s.id) : s.kind === "plane" ? looking.planes : looking.axes) }] : []));
+  if (!list.length) return null;
+  return (
+    <div role="group" aria-label="One by one" className="max-h-28 overflow-y-auto border-t border-base-300 pt-1.5">
+      <div className="quiet text-xs">One by one</div>
+      <div className="grid grid-cols-2 gap-x-3 gap-y-0.5">{list.map((o) => <Tick key={o.id} label={o.text} on={o.on} onChange={(on) => store.getState().look({ single: { ...looking.single, [o.id]: on } })} />)}</div>
+    </div>
   );
 }
 

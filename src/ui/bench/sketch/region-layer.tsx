@@ -3,6 +3,7 @@
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { findRegions } from "@/core/sketch/regions";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
+import { isSeen } from "../view/paint";
 import { useCamera } from "../view/viewport";
 import { curvePath, regionPath } from "./curve-ink";
 
@@ -14,7 +15,7 @@ export function RegionLayer({ store }: { store: BenchStore }) {
   const document = store((s) => s.history.present);
   if (mode.kind !== "step" || (mode.draft.kind !== "extrude" && mode.draft.kind !== "revolve")) return null;
   const { draft } = mode;
-  const stored = sketchOf(document, draft.sketch);
+  const stored = draft.sketch === undefined ? undefined : sketchOf(document, draft.sketch);
   const sketch = stored && diagnosisOf(stored, document.units)?.sketch;
   if (!sketch) return null;
   const frame = frameOf(sketch.plane);
@@ -40,14 +41,13 @@ export function RegionLayer({ store }: { store: BenchStore }) {
   );
 }
 
-/** While the solid is looked at: sketches that no step uses yet, so that they are not lost from sight. */
+/** While the solid is looked at: sketches that no step uses yet, so that they are not lost from sight, and those switched on. */
 export function IdleSketches({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);
-  const document = store((s) => s.history.present), isShown = store((s) => s.looking.sketches);
-  if (!isShown) return null;
+  const document = store((s) => s.history.present), looking = store((s) => s.looking);
   const used = new Set(document.steps.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])));
-  const idle = document.steps.flatMap((s) => (s.kind === "sketch" && !used.has(s.id) ? [s] : []));
+  const idle = document.steps.flatMap((s) => (s.kind === "sketch" && isSeen(looking, s.id, looking.sketches && !used.has(s.id)) ? [s] : []));
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
       {idle.map((s) => (

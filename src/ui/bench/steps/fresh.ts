@@ -12,9 +12,12 @@ export function freshStep(kind: Step["kind"], id: string, before: readonly Step[
   const make = (step: object): Outcome<Step> => done({ id, kind, ...step, ...preset } as Step);
   switch (kind) {
     case "extrude": {
-      if (!sketch) return noSketch("extrude");
+      // a sketch that waits to be used comes before a face that happens to be picked
+      const { face, ...rest } = preset as Partial<Extract<Step, { kind: "extrude" }>>, hasFace = face !== undefined && !idle;
+      if (!sketch && !hasFace) return hasSolid ? refuse("no-sketch", "There is no sketch to extrude yet. Begin with Sketch, or pick a flat face of the part first.") : noSketch("extrude");
       const isCut = "operation" in preset && preset.operation === "cut";
-      return make({ sketch: sketch.id, operation: "add", extent: isCut ? { kind: "through" } : { kind: "depth", depth: size("10", "1/2") } });
+      const from = hasFace ? { face, ...(isCut && { reverse: true }) } : { sketch: sketch!.id };
+      return done({ id, kind, operation: "add", ...rest, ...from, extent: isCut && !hasFace ? { kind: "through" } : { kind: "depth", depth: size("10", "1/2") } });
     }
     case "revolve":
       return sketch ? make({ sketch: sketch.id, operation: "add", turn: { kind: "whole" }, ...(hasOneCentreLine(sketch) ? {} : { about: { sketch: sketch.id, curve: "y-axis" } }) }) : noSketch("revolve");

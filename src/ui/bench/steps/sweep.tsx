@@ -4,8 +4,12 @@ import { planeText } from "@/core/part/steps/sketch/sketch";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
 import type { RevolveStep } from "@/core/part/steps/revolve/revolve";
 import type { Operation } from "@/core/part/steps/step";
-import type { Thin } from "@/core/part/steps/thin";
-import { Choice, SizeInput, Tick, type CardProps } from "./card";
+import type { Thin, WallFinish } from "@/core/part/steps/thin";
+import { findRegions } from "@/core/sketch/regions";
+import { openChains } from "@/core/sketch/wall";
+import { diagnosisOf, sketchOf, type BenchStore } from "../store";
+import { Choice, refText, SizeInput, Tick, type CardProps } from "./card";
+import { asPlane } from "./options";
 
 const OPERATIONS = [["add", "Add material"], ["cut", "Cut material"], ["keep", "Keep overlap"], ["separate", "Separate body"]] as const;
 
@@ -21,12 +25,13 @@ export function SweepHead<S extends Swept>({ store, draft, change, onOperation }
   return (
     <>
       <Choice small label="What it does" value={draft.operation} of={OPERATIONS} onChange={(operation) => (onOperation ? onOperation(operation) : change((d) => ({ ...d, operation })))} />
-      <label className="flex items-center justify-between gap-2">
+      {draft.kind === "extrude" && <FaceField store={store} draft={draft} change={change as never} hasSketch={sketches.length > 0} />}
+      {(draft.kind !== "extrude" || !draft.face) && sketches.length > 0 && <label className="flex items-center justify-between gap-2">
         <span className="quiet text-xs">Sketch</span>
         <select className="select select-xs w-48" value={draft.sketch} onChange={(e) => change((d) => { const { regions: _, ...rest } = d; return { ...rest, sketch: e.target.value } as S; })}>
           {sketches.map((s) => <option key={s.id} value={s.id}>{document.steps.indexOf(s) + 1} · {s.name ?? (s.kind === "sketch" ? `on ${planeText(s.sketch.plane)}` : "")}</option>)}
         </select>
-      </label>
+      </label>}
       {others.length > 1 && draft.operation !== "separate" && (
         <div className="flex flex-wrap gap-x-3" role="group" aria-label="Bodies it acts on">
           {others.map((b) => (
@@ -41,6 +46,48 @@ export function SweepHead<S extends Swept>({ store, draft, change, onOperation }
   );
 }
 
+/** A flat face of the part that rises or sinks as it is, without a sketch. */
+function FaceField({ store, draft, change, hasSketch }: CardProps<ExtrudeStep> & { hasSketch: boolean }) {
+  const document = store((s) => s.history.present), active = store((s) => s.pickField?.name === "Face to extrude");
+  const give = (m: Parameters<typeof asPlane>[0], t: Parameters<typeof asPlane>[1]) => {
+    const face = asPlane(m, t);
+    if (!face) return store.getState().say({ kind: "notice", text: "A flat face can be extruded; this one is round.", about: [] });
+    store.getState().setPickField(undefined);
+    change((d) => { const { sketch: _, regions: __, ...rest } = d; return { ...rest, face }; });
+  };
+  const back = () => change((d) => { const { face: _, ...rest } = d, sketch = document.steps.filter((s) => s.kind === "sketch").at(-1)?.id; return { ...rest, ...(sketch && { sketch }) }; });
+  return (
+    <div className="flex items-center justify-between gap-2 text-xs">
+      <span className="truncate" title={draft.face && refText(draft.face)}>{draft.face ? <><span className="quiet">Face </span>{refText(draft.face)}</> : <span className="quiet">of a sketch, or</span>}</span>
+      <span className="flex shrink-0 gap-1">
+        {draft.face && hasSketch && <button type="button" className="btn btn-xs" onClick={back}>A sketch</button>}
+        <button type="button" aria-pressed={active} className={`btn btn-xs ${active ? "btn-primary" : ""}`} onClick={() => store.getState().setPickField(active ? undefined : { name: "Face to extrude", take: ["face"], give })}>{active ? "click a flat face" : draft.face ? "Another face" : "A face"}</button>
+      </span>
+    </div>
+  );
+}
+
+/** How the ends of walls along open outlines finish. */
+function WallEnds({ store, draft, set }: { store: BenchStore; draft: Swept; set: (t: Thin) => void }) {
+  const document = store((s) => s.history.present), stored = draft.sketch ? sketchOf(document, draft.sketch) : undefined, sketch = stored && diagnosisOf(stored, document.units)?.sketch, { thin } = draft;
+  if (!sketch || !thin || draft.regions || findRegions(sketch).regions.length) return null;
+  const ends = openChains(sketch).flatMap((chain) => {
+    const [a, b] = [chain[0]!, chain[chain.length - 1]!];
+    return [`${a.curve}.${a.back ? "end" : "start"}`, `${b.curve}.${b.back ? "start" : "end"}`];
+  });
+  return (
+    <div className="max-h-32 space-y-1 overflow-y-auto">
+      {ends.map((end) => (
+        <label key={end} className="flex items-center justify-between gap-2 text-xs"><span className="quiet">{end.replace(".", ", ")}</span>
+          <select aria-label={`How ${end} finishes`} className="select select-xs w-44" value={thin.ends?.[end] ?? ""} onChange={(e) => { const { [end]: _, ...rest } = thin.ends ?? {}; set({ ...thin, ends: e.target.value ? { ...rest, [end]: e.target.value as WallFinish } : rest }); }}>
+            <option value="">closes a small gap</option><option value="first">on to the first face</option><option value="next">on to the face after it</option><option value="square">square, as drawn</option>
+          </select>
+        </label>
+      ))}
+    </div>
+  );
+}
+
 /** A wall along the outline instead of the full volume. */
 export function ThinFields<S extends Swept>({ store, draft, change }: CardProps<S>) {
   const unit = store((s) => s.history.present.units), { thin } = draft;
@@ -52,6 +99,7 @@ export function ThinFields<S extends Swept>({ store, draft, change }: CardProps<
         <>
           <SizeInput store={store} label="Thickness" value={thin.thickness} onChange={(thickness) => set({ ...thin, thickness })} />
           <Choice small label="Side of the wall" value={thin.side} of={[["inside", "inside"], ["outside", "outside"], ["middle", "half each"]]} onChange={(side) => set({ ...thin, side })} />
+          {draft.operation !== "cut" && draft.operation !== "keep" && <WallEnds store={store} draft={draft} set={set} />}
         </>
       )}
     </>

@@ -1,20 +1,17 @@
 import { DATUM_FRAMES, normalOf } from "@/core/geometry/frame";
 import { scale3, type Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
-import { faceKey } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
 import type { ShownBody } from "../kernel/messages";
 import type { Looking } from "../state";
+import { faceNow } from "./refs";
 
 /** Colours of the body and of single faces, by place. Faces are found by name alone here: it is only the picture. */
 export function coloursOf({ colours }: PartDocument, model: Model | undefined): { readonly body?: string; readonly faces: ReadonlyMap<number, string> } | undefined {
   if (!colours) return undefined;
   const faces = new Map<number, string>();
   for (const { on, colour } of colours.faces ?? []) {
-    const named = model?.faces.flatMap((f, i) => (f.names.some((n) => faceKey(n) === on.face) ? [i] : [])) ?? [];
-    // of pieces of one name the nearest to where it was
-    const at = on.at?.[0], near = (i: number) => (at ? Math.hypot(...model!.faces[i]!.centre.map((v, k) => v - at[k]!)) : 0);
-    const [best] = named.sort((a, b) => near(a) - near(b));
+    const best = model && faceNow(model, on);
     if (best !== undefined) faces.set(best, colour);
   }
   return { ...(colours.body && { body: colours.body }), faces };
@@ -37,3 +34,6 @@ export function cutOf(section: Looking["section"]): { readonly at: Vec3; readonl
   const n = normalOf(DATUM_FRAMES[section.base]);
   return { at: scale3(n, section.offset), normal: scale3(n, section.flip ? -1 : 1) };
 }
+
+/** Whether a sketch or datum shows: by its own switch, or as its kind does. */
+export const isSeen = (looking: Looking, id: string, kind: boolean): boolean => looking.single[id] ?? kind;

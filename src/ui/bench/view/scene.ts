@@ -2,6 +2,7 @@ import * as THREE from "three";
 import type { Mesh } from "@/core/kernel/mesh";
 import type { Vec3 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
+import { cutOutline } from "./cut-outline";
 
 export interface Layer {
   readonly mesh: Mesh;
@@ -86,6 +87,9 @@ export class Scene {
       mesh.faces.forEach((f, i) => !hidden?.has(i) && g.addGroup(f.start, f.count, faces === "visible" ? 0 : Math.max(0, inks.indexOf(colours?.faces.get(i) ?? plain))));
       this.group.add(new THREE.Mesh(g, materials));
       if (cut && hatch) {
+        const outline = new THREE.BufferGeometry();
+        outline.setAttribute("position", new THREE.Float32BufferAttribute(cutOutline(mesh, cut, hidden), 3));
+        this.group.add(new THREE.LineSegments(outline, new THREE.LineBasicMaterial({ color: colour("--model-edge") })));
         // through the cut one sees the insides of faces: drawn flat and hatched they look like the cut face itself
         const inside = cutFace(planes);
         this.group.add(new THREE.Mesh(g, materials.map(() => inside)));
@@ -95,7 +99,7 @@ export class Scene {
     const line = (smooth: boolean) => {
       const points: number[] = [];
       mesh.edges.forEach((e, k) => {
-        if ((mesh.smooth[k] ?? false) !== smooth) return;
+        if ((mesh.smooth[k] ?? false) !== smooth || hidden?.has(mesh.owners[k]!)) return;
         for (let i = 0; i + 5 < e.length; i += 3) points.push(...e.subarray(i, i + 6));
       });
       const thin = smooth && (look?.tangent ?? "thin") === "thin", lines = new THREE.BufferGeometry();
@@ -103,8 +107,6 @@ export class Scene {
       const clear = see < 1 || thin;
       this.group.add(new THREE.LineSegments(lines, new THREE.LineBasicMaterial({ color: colour("--model-edge"), transparent: clear, opacity: see < 1 ? 0.4 : thin ? 0.3 : 1, clippingPlanes: planes })));
     };
-    // lines of hidden bodies cannot be told from others by face; they go with the whole
-    if (hidden?.size) return;
     line(false);
     if (look?.tangent !== "off") line(true);
   }

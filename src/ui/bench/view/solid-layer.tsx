@@ -5,12 +5,14 @@ import { faceFrame, toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
+import type { EdgeRef } from "@/core/part/reference/schema";
 import type { Shown } from "../kernel/messages";
 import type { BenchStore } from "../store";
 import { screenPath } from "../sketch/curve-ink";
 import type { Camera } from "./camera";
-import { cutOf } from "./paint";
+import { cutOf, isSeen } from "./paint";
 import { isCutAway, thingsAt, type Cut } from "./pick";
+import { edgeNow } from "./refs";
 import { useCamera } from "./viewport";
 
 const ALL = ["vertex", "edge", "face"] as const;
@@ -69,8 +71,8 @@ export function SolidLayer({ store }: { store: BenchStore }) {
   const lost = (built?.steps ?? []).flatMap((s) => (open && s.id !== open.id ? [] : (s.lost ?? [])));
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" data-testid="solid" data-shaded={built?.mesh?.faces.length} data-camera={JSON.stringify([camera.target, camera.right, camera.up, camera.scale])} data-hover={hover && shown ? keyOf(shown.model, hover) : undefined}>
-      {looking.planes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "plane" ? <DatumPlane key={id} camera={camera} name={id} frame={d.frame} half={sizeOf(built.properties?.box) * 0.6} /> : null))}
-      {looking.axes && built && Object.entries(built.datums).map(([id, d]) => (d.kind === "axis" ? <path key={id} d={line(camera, add3(d.line.at, scale3(d.line.along, -sizeOf(built.properties?.box))), add3(d.line.at, scale3(d.line.along, sizeOf(built.properties?.box))))} stroke="var(--color-primary)" strokeWidth={1} strokeDasharray="14 3 3 3" /> : d.kind === "point" ? <Cross key={id} at={camera.toPixels(d.at)} ink="var(--color-primary)" /> : null))}
+      {built && Object.entries(built.datums).map(([id, d]) => (d.kind === "plane" && isSeen(looking, id, looking.planes) ? <DatumPlane key={id} camera={camera} name={id} frame={d.frame} half={sizeOf(built.properties?.box) * 0.6} /> : null))}
+      {built && Object.entries(built.datums).map(([id, d]) => (!isSeen(looking, id, looking.axes) ? null : d.kind === "axis" ? <path key={id} d={line(camera, add3(d.line.at, scale3(d.line.along, -sizeOf(built.properties?.box))), add3(d.line.at, scale3(d.line.along, sizeOf(built.properties?.box))))} stroke="var(--color-primary)" strokeWidth={1} strokeDasharray="14 3 3 3" /> : d.kind === "point" ? <Cross key={id} at={camera.toPixels(d.at)} ink="var(--color-primary)" /> : null))}
       {/* what a step may pick, where the step has changed it */}
       {field?.take.includes("edge") && mode.kind === "step" && shown?.model.edges.map((e, i) => <path key={i} d={trace(camera, e.points)} stroke="var(--color-secondary)" strokeWidth={0.8} fill="none" />)}
       {shown && hover && <Ink camera={camera} shown={shown} thing={hover} hover cut={cutOf(looking.section)} />}
@@ -115,7 +117,7 @@ function Ink({ camera, shown, thing, hover, cut }: { camera: Camera; shown: Show
   );
 }
 
-/** Edges that a step refers to: as they stand now where that is plain, or as they were picked. */
+/** Edges that a step refers to: as they stand now, or as they were picked. */
 function refsOf(step: object, m: Model): (readonly Vec3[])[] {
   const out: (readonly Vec3[])[] = [];
   const walk = (v: unknown): void => {
@@ -123,8 +125,8 @@ function refsOf(step: object, m: Model): (readonly Vec3[])[] {
     if (typeof v !== "object" || v === null) return;
     const { at, edge } = v as { at?: Vec3[]; edge?: string };
     if (edge) {
-      const key = edge.split("|").sort().join("|"), now = m.edges.filter((e) => e.key.replace(/~\d+$/, "") === key);
-      if (now.length === 1) out.push(now[0]!.points);
+      const now = edgeNow(m, v as EdgeRef);
+      if (now !== undefined) out.push(m.edges[now]!.points);
       else if (Array.isArray(at?.[0])) out.push(at);
     }
     Object.values(v).forEach(walk);

@@ -16,7 +16,7 @@ const CLEARANCE = 1;
 const PARALLEL = 1e-9;
 
 /** From and to along the sketch's normal, mm. */
-interface Span {
+export interface Span {
   readonly from: number;
   readonly to: number;
 }

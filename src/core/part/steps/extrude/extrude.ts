@@ -1,15 +1,18 @@
 import { z } from "zod";
-import { prism } from "@/core/kernel/sweep";
-import type { Solid } from "@/core/kernel/solid";
-import { lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
-import { refuse, type Outcome } from "@/core/units/refusal";
-import { PlaneRefSchema, stepsOf } from "../../reference/schema";
-import { built, OPERATION_TEXT, operationFields } from "../operate";
-import { regionsFor, sketchFor } from "../profile";
-import { angleOf, SizeSchema, stepFields, type BuildContext, type Size, type StepKind } from "../step";
-import { thinned, ThinSchema } from "../thin";
-import { spanOf, trimmed } from "./extent";
+import { normalOf, type Frame } from "@/core/geometry/frame";
 import { drafted } from "@/core/kernel/draft";
+import type { Solid } from "@/core/kernel/solid";
+import { prism, prismOnFace } from "@/core/kernel/sweep";
+import type { Region } from "@/core/sketch/regions";
+import { lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { faceOf, planeOf } from "../../reference/resolve";
+import { FaceRefSchema, PlaneRefSchema, stepsOf } from "../../reference/schema";
+import { built, OPERATION_TEXT, operationFields } from "../operate";
+import { isOpen, regionsFor, sketchFor } from "../profile";
+import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type Size, type StepKind } from "../step";
+import { openWalls, thinned, ThinSchema } from "../thin";
+import { spanOf, trimmed, type Span } from "./extent";
 
 export const ExtentSchema = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("depth"), depth: SizeSchema }),
@@ -28,7 +31,9 @@ export type Extent = z.infer<typeof ExtentSchema>;
 
 export const ExtrudeStepSchema = z.strictObject({
   ...stepFields, kind: z.literal("extrude"), ...operationFields,
-  sketch: z.string(),
+  /** What rises: regions of a sketch, or a flat face of the part. */
+  sketch: z.string().optional(),
+  face: FaceRefSchema.optional(),
   /** Names of the regions it takes; left out: all that are not inside a hole. */
   regions: z.array(z.string().max(2000)).max(200).optional(),
   extent: ExtentSchema,
@@ -40,52 +45,73 @@ export const ExtrudeStepSchema = z.strictObject({
 });
 export type ExtrudeStep = z.infer<typeof ExtrudeStepSchema>;
 
+/** Where the step begins: a plane, and the volumes over its profiles between two heights. */
+interface Base {
+  readonly frame: Frame;
+  readonly outlines: readonly Region[];
+  readonly open?: BuiltSketch;
+  readonly over: (outline: Region | undefined, span: Span) => Solid;
+}
+
+function baseOf(context: BuildContext, step: ExtrudeStep): Outcome<Base> {
+  const { kernel } = context;
+  if (step.face) {
+    const face = faceOf(context, step.face), frame = planeOf(context, step.face);
+    if (!face.ok) return face;
+    return frame.ok ? done({ frame: frame.value, outlines: [], over: (_, { from, to }) => prismOnFace(kernel, context.topology()!, face.value, normalOf(frame.value), from, to, step.id) }) : frame;
+  }
+  const sketch = sketchFor(context, step.sketch ?? "");
+  if (!sketch.ok) return sketch;
+  const { frame } = sketch.value, over = (r: Region | undefined, { from, to }: Span) => prism(kernel, frame, r!, from, to, step.id);
+  if (isOpen(step, sketch.value)) return done({ frame, outlines: [], open: sketch.value, over });
+  const regions = regionsFor(step, sketch.value);
+  return regions.ok ? done({ frame, outlines: regions.value, over }) : regions;
+}
+
 /** The volumes of the step. The caller releases them. */
 function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
-  const { kernel } = context;
-  const sketch = sketchFor(context, step.sketch);
-  if (!sketch.ok) return sketch;
-  const regions = regionsFor(step, sketch.value);
-  if (!regions.ok) return regions;
-  const span = spanOf(context, step, sketch.value.frame);
+  const { kernel } = context, base = baseOf(context, step);
+  if (!base.ok) return base;
+  const { frame, outlines, open } = base.value, span = spanOf(context, step, frame);
   if (!span.ok) return span;
-  const { from, to } = span.value, made: Solid[] = [];
-  const next = (solid: Solid) => {
-    kernel.release(made.pop()!.shape);
-    made.push(solid);
+  const angle = step.draft === undefined ? done(0) : angleOf(context, step.draft);
+  if (!angle.ok) return angle;
+  if (Math.abs(angle.value) > 1.4) return refuse("bad-number", "The draft angle must be between -80° and 80°.", [step.id]);
+  const sweep = (r: Region | undefined): Outcome<Solid> => {
+    const straight = base.value.over(r, span.value);
+    if (!angle.value) return done(straight);
+    const leaning = drafted(kernel, straight, frame, angle.value * (step.reverse ? -1 : 1));
+    kernel.release(straight.shape);
+    return leaning ? done(leaning) : refuse("no-draft", "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.", [step.id]);
   };
+  const made: Solid[] = [];
+  const failed = <T>(r: T): T => (kernel.release(...made.splice(0).map((t) => t.shape)), r);
   try {
-    for (const r of regions.value) {
-      made.push(prism(kernel, sketch.value.frame, r, from, to, step.id));
-      if (step.draft !== undefined) {
-        const angle = angleOf(context, step.draft);
-        if (!angle.ok) return giveUp(angle);
-        if (Math.abs(angle.value) > 1.4) return giveUp(refuse("bad-number", "The draft angle must be between -80° and 80°.", [step.id]));
-        const leaning = drafted(kernel, made[made.length - 1]!, sketch.value.frame, angle.value * (step.reverse ? -1 : 1));
-        if (!leaning) return giveUp(refuse("no-draft", "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.", [step.id]));
-        next(leaning);
-      }
-      if (step.thin) {
-        const wall = thinned(context, made[made.length - 1]!, step.thin, step.id);
-        if (!wall.ok) return giveUp(wall);
-        next(wall.value);
-      }
+    if (open) {
+      const walls = openWalls(context, { ...step, thin: step.thin! }, open, sweep);
+      if (!walls.ok) return walls;
+      made.push(...walls.value);
+    } else for (const r of step.face ? [undefined] : outlines) {
+      const solid = sweep(r);
+      if (!solid.ok) return failed(solid);
+      made.push(solid.value);
+      if (!step.thin) continue;
+      const wall = thinned(context, solid.value, step.thin, step.id);
+      if (!wall.ok) return failed(wall);
+      kernel.release(made.pop()!.shape);
+      made.push(wall.value);
     }
-    const cut = trimmed(context, step, sketch.value.frame, made);
-    return cut.ok ? cut : giveUp(cut);
+    const cut = trimmed(context, step, frame, made);
+    return cut.ok ? cut : failed(cut);
   } catch (e) {
-    kernel.release(...made.map((t) => t.shape));
+    failed(e);
     throw e;
-  }
-  function giveUp<T>(r: T): T {
-    kernel.release(...made.map((t) => t.shape));
-    return r;
   }
 }
 
 export const extrudeStep: StepKind<ExtrudeStep> = {
   schema: ExtrudeStepSchema,
-  uses: (step) => [step.sketch, ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : [])],
+  uses: (step) => [...(step.face ? stepsOf(step.face) : step.sketch ? [step.sketch] : []), ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : [])],
   build: (context, step) => built(context, step, () => volumes(context, step)),
   read(step, unit) {
     const { extent } = step;

@@ -5,6 +5,7 @@ import type { Line } from "@/core/geometry/line";
 import { dot3, sub3, unit3 } from "@/core/geometry/vector";
 import { revolution } from "@/core/kernel/sweep";
 import type { Solid } from "@/core/kernel/solid";
+import type { Region } from "@/core/sketch/regions";
 import { turningFault } from "@/core/sketch/profile";
 import { lineThrough } from "@/core/sketch/sketch";
 import { angleText, readQuantity } from "@/core/units/quantity";
@@ -12,9 +13,9 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { lineOf } from "../../reference/resolve";
 import { AxisRefSchema, stepsOf } from "../../reference/schema";
 import { built, OPERATION_TEXT, operationFields } from "../operate";
-import { regionsFor, sketchFor } from "../profile";
+import { isOpen, regionsFor, sketchFor } from "../profile";
 import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type StepKind } from "../step";
-import { thinned, ThinSchema } from "../thin";
+import { openWalls, thinned, ThinSchema } from "../thin";
 
 export const RevolveStepSchema = z.strictObject({
   ...stepFields, kind: z.literal("revolve"), ...operationFields,
@@ -70,7 +71,7 @@ function angles(context: BuildContext, step: RevolveStep): Outcome<[number, numb
 function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
   const { kernel } = context, sketch = sketchFor(context, step.sketch);
   if (!sketch.ok) return sketch;
-  const regions = regionsFor(step, sketch.value);
+  const open = isOpen(step, sketch.value), regions = open ? done([]) : regionsFor(step, sketch.value);
   if (!regions.ok) return regions;
   const axis = axisFor(context, step, sketch.value), span = angles(context, step);
   if (!axis.ok) return axis;
@@ -78,26 +79,25 @@ function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
   const { frame } = sketch.value, solids: Solid[] = [];
   // the sketch's own test for profiles to be turned wants a line of a sketch
   const flat = { ...sketch.value.diagnosis.sketch, curves: [{ id: "axis", kind: "line" as const, start: onPlane(axis.value, frame, 0), end: onPlane(axis.value, frame, 1) }] };
+  const sweep = (r: Region): Outcome<Solid> => {
+    const fault = turningFault(flat, r, "axis");
+    return fault ? refuse("bad-profile", fault, [step.sketch]) : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id));
+  };
+  const failed = <T>(r: T): T => (kernel.release(...solids.splice(0).map((s) => s.shape)), r);
   try {
+    if (open) return openWalls(context, { ...step, thin: step.thin! }, sketch.value, sweep);
     for (const r of regions.value) {
-      const fault = turningFault(flat, r, "axis");
-      if (fault) {
-        kernel.release(...solids.map((s) => s.shape));
-        return refuse("bad-profile", fault, [step.sketch]);
-      }
-      const solid = revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id);
-      solids.push(solid);
+      const solid = sweep(r);
+      if (!solid.ok) return failed(solid);
+      solids.push(solid.value);
       if (!step.thin) continue;
-      const wall = thinned(context, solid, step.thin, step.id);
+      const wall = thinned(context, solid.value, step.thin, step.id);
+      if (!wall.ok) return failed(wall);
       kernel.release(solids.pop()!.shape);
-      if (!wall.ok) {
-        kernel.release(...solids.map((s) => s.shape));
-        return wall;
-      }
       solids.push(wall.value);
     }
   } catch (e) {
-    kernel.release(...solids.map((s) => s.shape));
+    failed(e);
     throw e;
   }
   return done(solids);

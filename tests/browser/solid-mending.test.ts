@@ -1,0 +1,95 @@
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
+
+let browser: Browser, page: Page, hand: Hand;
+beforeAll(async () => {
+  browser = await openBrowser();
+  hand = await openBench(browser, "Casimir Dunn", /WS-06/);
+  page = hand.page;
+  await hand.built();
+});
+beforeEach(pictureOnFailure(() => [page]));
+afterAll(() => browser.close());
+
+describe.sequential("a tray with a wall, a raised face, and an edge that is lost", () => {
+  it("a block is built", async () => {
+    await hand.clear();
+    await hand.rectangle("top", "60", "40");
+    const block = await hand.card("w", "Extrude");
+    await block.getByLabel("Depth").fill("10");
+    await hand.accept(block);
+    await hand.volumeNear(24000);
+  });
+  it("an open outline becomes a wall, and its end is carried on", async () => {
+    await hand.sketchOn("top");
+    await hand.key("w");
+    const [x, y] = await hand.point("origin");
+    // a line that ends a little short of the block
+    await page.screenshot({ path: "/tmp/s0.png" });
+    await hand.click(x - 75, y - 60);
+    await hand.click(x - 20, y - 60);
+    await hand.key("Escape");
+    expect(await hand.curves()).toBe(1);
+    await hand.key("1");
+    const card = await hand.card("w", "Extrude");
+    await card.getByRole("alert").getByText(/no closed region/).waitFor();
+    await card.getByText("Leaning sides, thin wall").click();
+    await card.getByLabel("Thin wall along the outline").check();
+    await card.getByLabel("Thickness").fill("4");
+    await expect.poll(() => hand.volume(), { timeout: 15_000 }).toBeGreaterThan(24010);
+    await hand.pieces(1);
+    await card.getByLabel("How l1.end finishes").selectOption({ label: "square, as drawn" });
+    await hand.pieces(2);
+    await card.getByLabel("How l1.end finishes").selectOption({ label: "on to the first face" });
+    await hand.pieces(1);
+    await page.screenshot({ path: "/tmp/s1.png" });
+    await hand.accept(card);
+  });
+  it("a flat face that is picked rises without a sketch, dragged by its arrow", async () => {
+    const before = await hand.volume();
+    await hand.touch([30, 5, 10], /^extrude1\/end/);
+    const card = await hand.card("w", "Extrude");
+    await card.getByLabel("Depth").fill("4");
+    await expect.poll(() => hand.volume(), { timeout: 15_000 }).toBeGreaterThan(before + 2400 * 4 - 2);
+    const arrow = page.locator("[data-handle=Depth]"), box = (await arrow.boundingBox())!, tip = [box.x + box.width / 2, box.y + 4] as const;
+    await page.screenshot({ path: "/tmp/s2.png" });
+    await hand.drag(tip, [tip[0], tip[1] - 30]);
+    expect(Number(await card.getByLabel("Depth").inputValue())).toBeGreaterThan(4);
+    await card.getByLabel("Depth").fill("4");
+    await hand.accept(card);
+  });
+  it("a radius is dragged at the edge", async () => {
+    const card = await hand.card("a", "Fillet");
+    await card.getByLabel("Radius").fill("3");
+    await hand.touch([60, 0, 5], /extrude1\/side\/l1\|extrude1\/side\/l2/);
+    await hand.built();
+    const box = (await page.locator("[data-handle=Radius]").boundingBox())!, tip = [box.x + box.width / 2, box.y + box.height / 2] as const;
+    await page.screenshot({ path: "/tmp/s3.png" });
+    await hand.drag(tip, [tip[0] + 2, tip[1] + 40]);
+    expect(Number(await card.getByLabel("Radius").inputValue())).not.toBe(3);
+    await card.getByLabel("Radius").fill("5");
+    await hand.accept(card);
+  });
+  it("a corner is cut off in the early sketch: the rounding says what it lost, and is given another edge", async () => {
+    await page.locator("[data-step]").first().hover();
+    await page.getByRole("button", { name: "Edit step 1" }).click();
+    await page.getByTestId("sketch").waitFor();
+    await hand.still();
+    await hand.keys("v v");
+    await hand.click(...(await hand.point("l1.end")));
+    await page.getByLabel("size", { exact: true }).or(page.getByLabel("distance")).first().fill("8").catch(() => undefined);
+    await hand.key("Enter");
+    await hand.keys("Escape Escape Escape");
+    await hand.built();
+    const row = page.locator("[data-step]").nth(5);
+    await row.getByRole("alert").getByText(/no longer there/).waitFor();
+    expect(await page.locator("[data-lost]").count()).toBe(1);
+    await page.screenshot({ path: "/tmp/s4.png" });
+    await row.getByRole("button", { name: "Pick anew" }).click();
+    await hand.touch([0, 0, 5], /extrude1\/side\/l1\|extrude1\/side\/l4/);
+    await row.getByRole("alert").waitFor({ state: "detached" });
+    await hand.built();
+    await kept(page);
+  });
+});
