@@ -12,7 +12,6 @@ export async function visit(browser: Browser, name: string): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
   const page = await context.newPage();
   page.setDefaultTimeout(20_000);
-  page.on("console", (m) => m.type() === "error" && console.log(m.text()));
   page.on("pageerror", (e) => {
     throw e;
   });

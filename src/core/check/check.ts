@@ -39,7 +39,7 @@ export function measurePart(kernel: Kernel, document: PartDocument): Measured {
 }
 
 /** Facets fine enough for a picture of a body of this size. */
-export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh => meshOf(kernel, solid, Math.max(size * 1e-3, 1e-4), 0.25);
+export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh => meshOf(kernel, solid, Math.max(size * 1e-3, 1e-4), 0.5);
 
 /**
  * Checks a submitted part against an exercise's reference.

@@ -49,10 +49,10 @@ function blended(kernel: Kernel, solid: Solid, make: Maker, edges: readonly { id
 /** Rounds edges. @returns undefined where the radii cannot be made */
 export function fillet(kernel: Kernel, solid: Solid, list: readonly Rounding[], step: string): Solid | undefined {
   return attempt(() => {
-    const make = new kernel.library.BRepFilletAPI_MakeFillet(solid.shape);
+    const make = kernel.run(() => new kernel.library.BRepFilletAPI_MakeFillet(solid.shape));
     for (const r of list) {
       const e = kernel.library.TopoDS.Edge(r.edge);
-      make.Add(r.radius, e);
+      kernel.run(() => make.Add(r.radius, e));
       kernel.release(e);
     }
     const done = blended(kernel, solid, make, list, step, "round");
@@ -64,11 +64,11 @@ export function fillet(kernel: Kernel, solid: Solid, list: readonly Rounding[], 
 /** Cuts edges off. @returns undefined where the sizes cannot be made */
 export function chamfer(kernel: Kernel, solid: Solid, list: readonly Bevel[], step: string): Solid | undefined {
   return attempt(() => {
-    const oc = kernel.library, make = new oc.BRepFilletAPI_MakeChamfer(solid.shape);
+    const oc = kernel.library, make = kernel.run(() => new oc.BRepFilletAPI_MakeChamfer(solid.shape));
     for (const b of list) {
       const e = oc.TopoDS.Edge(b.edge), f = oc.TopoDS.Face(b.face);
-      if ("angle" in b.second) make.AddDA(b.first, b.second.angle, e, f);
-      else make.Add(b.first, b.second.distance, e, f);
+      const { first, second } = b;
+      kernel.run(() => ("angle" in second ? make.AddDA(first, second.angle, e, f) : make.Add(first, second.distance, e, f)));
       kernel.release(e, f);
     }
     const done = blended(kernel, solid, make, list, step, "bevel");

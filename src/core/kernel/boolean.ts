@@ -2,7 +2,7 @@ import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
-import { distinct, explore, type Solid } from "./solid";
+import { explore, faceShapes, type Solid } from "./solid";
 
 export type BooleanKind = "fuse" | "cut" | "common";
 
@@ -25,10 +25,10 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
       kernel.release(args, others, make);
       throw new KernelFault("the two bodies could not be combined");
     }
-    const plain = make.Shape(), before = merge ? count(kernel, plain) : 0;
+    const plain = make.Shape();
     if (merge) kernel.run(() => make.SimplifyResult(true, true, 1e-9));
     const shape = make.Shape();
-    const bad = merge && isSpoilt(kernel, before, shape);
+    const bad = merge && isSpoilt(kernel, plain, shape);
     kernel.release(plain, ...(bad ? [shape] : []));
     const solid = bad ? undefined : carried(kernel, shape, make, [body, ...tools]);
     kernel.release(args, others, make);
@@ -38,26 +38,30 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
 
 /**
  * Merging round faces that close on themselves (two half turns) goes wrong in the library: the shell is left open, or
- * a face turned inside out. @param before number of faces before merging
+ * a face turned inside out. @param plain the shape before merging
  */
-function isSpoilt(kernel: Kernel, before: number, merged: TopoDS_Shape): boolean {
-  if (count(kernel, merged) === before) return false;
-  const oc = kernel.library, faces = explore(kernel, merged, "FACE");
-  try {
-    const shells = explore(kernel, merged, "SHELL"), open = shells.some((s) => !oc.BRep_Tool.IsClosed(s));
-    kernel.release(...shells);
-    return open || faces.some((f) => isInsideOut(kernel, f));
-  } finally {
-    kernel.release(...faces);
-  }
+function isSpoilt(kernel: Kernel, plain: TopoDS_Shape, merged: TopoDS_Shape): boolean {
+  if (count(kernel, merged) === count(kernel, plain)) return false;
+  const { BRep_Tool } = kernel.library, shells = explore(kernel, merged, "SHELL"), open = shells.some((s) => !BRep_Tool.IsClosed(s));
+  kernel.release(...shells);
+  if (open) return true;
+  // cylinders go wrong even where only their ends were merged; of other round faces (dear to measure) only new ones can
+  const { index } = faceShapes(kernel, plain);
+  return faceShapes(kernel, merged).shapes.some((f) => {
+    const type = surfaceType(kernel, f);
+    return type !== "GeomAbs_Plane" && (type === "GeomAbs_Cylinder" || index.find(f) < 0) && isInsideOut(kernel, f);
+  });
 }
 
-function isInsideOut(kernel: Kernel, shape: TopoDS_Shape): boolean {
-  const oc = kernel.library, face = oc.TopoDS.Face(shape), surface = new oc.BRepAdaptor_Surface(face, false), isFlat = String(surface.GetType()) === "GeomAbs_Plane";
+function surfaceType(kernel: Kernel, shape: TopoDS_Shape): string {
+  const oc = kernel.library, face = oc.TopoDS.Face(shape), surface = new oc.BRepAdaptor_Surface(face, false), type = String(surface.GetType());
   kernel.release(surface, face);
-  if (isFlat) return false;
-  const props = new oc.GProp_GProps();
-  oc.BRepGProp.SurfaceProperties(shape, props, false, false);
+  return type;
+}
+
+function isInsideOut(kernel: Kernel, face: TopoDS_Shape): boolean {
+  const props = new kernel.library.GProp_GProps();
+  kernel.library.BRepGProp.SurfaceProperties(face, props, false, false);
   const area = props.Mass();
   kernel.release(props);
   return area <= 0;
@@ -66,8 +70,7 @@ function isInsideOut(kernel: Kernel, shape: TopoDS_Shape): boolean {
 /** Whether an operation took nothing away: the very same faces, or as many with the same volume (a face that was only touched is made anew). */
 export function isUnchanged(kernel: Kernel, before: Solid, after: Solid): boolean {
   if (before.names.length !== after.names.length) return false;
-  const { index, shapes } = distinct(kernel, before.shape, "FACE"), faces = explore(kernel, after.shape, "FACE"), same = faces.every((f) => index.find(f) >= 0);
-  kernel.release(...shapes, ...faces);
+  const { index } = faceShapes(kernel, before.shape), same = faceShapes(kernel, after.shape).shapes.every((f) => index.find(f) >= 0);
   if (same) return true;
   const [was, is] = [roughVolume(kernel, before.shape), roughVolume(kernel, after.shape)];
   return is >= was * (1 - 1e-12);

@@ -3,7 +3,7 @@ import { normalOf, type Frame } from "@/core/geometry/frame";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
-import { distinct, type Solid } from "./solid";
+import { faceShapes, type Solid } from "./solid";
 
 /**
  * A prism with its sides leaning. They turn about where they meet the frame's plane.
@@ -14,7 +14,7 @@ export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: numbe
   if (!angle) return { shape: solid.shape.Located(new kernel.library.TopLoc_Location(), false), names: solid.names };
   try {
     return kernel.guard("leaning the sides", () => {
-      const oc = kernel.library, { shapes } = distinct(kernel, solid.shape, "FACE");
+      const oc = kernel.library, { shapes } = faceShapes(kernel, solid.shape);
       const at = point(kernel, frame.origin), along = direction(kernel, normalOf(frame)), plane = new oc.gp_Pln(at, along);
       const make = new oc.BRepOffsetAPI_DraftAngle(solid.shape);
       for (const [i, f] of shapes.entries()) {
@@ -34,7 +34,7 @@ export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: numbe
         return list;
       };
       const done = carried(kernel, make.Shape(), { Modified }, [solid]);
-      kernel.release(make, plane, at, along, ...shapes);
+      kernel.release(make, plane, at, along);
       return done;
     });
   } catch (e) {

@@ -1,6 +1,6 @@
 import type { TDF_Label } from "replicad-opencascadejs";
 import { KernelFault, type Kernel } from "./opencascade";
-import { distinct, type FaceName, type Solid } from "./solid";
+import { distinct, faceShapes, type FaceName, type Solid } from "./solid";
 
 /** A body's own colour and those of single faces (by place in explorer order), as #rrggbb. */
 export interface Paint {
@@ -38,14 +38,13 @@ export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Pai
     };
     if (paint.body) dye(node, paint.body);
     if (paint.faces?.size) {
-      const { shapes: faces } = distinct(kernel, solid.shape, "FACE");
+      const { shapes: faces } = faceShapes(kernel, solid.shape);
       for (const [i, hex] of paint.faces) {
         if (!faces[i]) continue;
         const sub = shapes.AddSubShape(node, faces[i]);
         dye(sub, hex);
         sub.delete();
       }
-      kernel.release(...faces);
     }
     shapes.UpdateAssemblies();
     const session = new oc.XSControl_WorkSession(), writer = new oc.STEPCAFControl_Writer(session, false), progress = new oc.Message_ProgressRange();

@@ -3,7 +3,7 @@ import type { Vec3 } from "@/core/geometry/vector";
 import { carrierOf, type Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
-import { distinct, faceKey, type FaceName, type Solid } from "./solid";
+import { faceShapes, faceKey, type FaceName, type Solid } from "./solid";
 
 /** A face in numbers: what carries it, and cheap invariants of its extent. mm, mm². */
 export interface Face {
@@ -20,9 +20,7 @@ export interface Face {
 /** Describes every face of a body, in explorer order. Normals point out of the material. */
 export function facesOf(kernel: Kernel, solid: Solid): Face[] {
   return kernel.guard("describing faces", () => {
-    const { shapes } = distinct(kernel, solid.shape, "FACE");
-    const list = shapes.map((shape, i) => ({ names: solid.names[i] ?? [], ...describeFace(kernel, shape) }));
-    kernel.release(...shapes);
+    const list = faceShapes(kernel, solid.shape).shapes.map((shape, i) => ({ names: solid.names[i] ?? [], ...describeFace(kernel, shape) }));
     return keyedFaces(list);
   });
 }

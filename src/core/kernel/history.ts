@@ -1,6 +1,6 @@
 import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from "replicad-opencascadejs";
 import type { Kernel } from "./opencascade";
-import { distinct, faceKey, type FaceName, type Solid } from "./solid";
+import { faceKey, faceShapes, type FaceName, type Solid } from "./solid";
 
 /** What an operation of the library tells of where faces went. */
 export interface Maker {
@@ -27,7 +27,7 @@ export type Give = (face: TopoDS_Shape, names: readonly FaceName[]) => boolean;
  * `fresh`. The history calls some survivors deleted, so a face itself is looked for first.
  */
 export function carried(kernel: Kernel, shape: TopoDS_Shape, make: Maker, inputs: readonly Solid[], fresh?: (give: Give) => void): Solid {
-  const { index, shapes } = distinct(kernel, shape, "FACE");
+  const { index, shapes } = faceShapes(kernel, shape);
   const names: FaceName[][] = shapes.map(() => []);
   const give: Give = (face, from) => {
     const k = index.find(face);
@@ -35,13 +35,10 @@ export function carried(kernel: Kernel, shape: TopoDS_Shape, make: Maker, inputs
     return k >= 0;
   };
   for (const part of inputs) {
-    const own = distinct(kernel, part.shape, "FACE");
-    own.shapes.forEach((f, i) => {
+    faceShapes(kernel, part.shape).shapes.forEach((f, i) => {
       if (!give(f, part.names[i]!)) drain(kernel, make.Modified(f), (m) => give(m, part.names[i]!));
     });
-    kernel.release(...own.shapes);
   }
   fresh?.(give);
-  kernel.release(...shapes);
   return { shape, names };
 }

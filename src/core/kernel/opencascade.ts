@@ -37,10 +37,21 @@ export class Kernel {
     return (this.library as unknown as { wasmMemory: { buffer: { byteLength: number } } }).wasmMemory.buffer.byteLength;
   }
 
+  private readonly attached = new Map<object, Releasable[]>();
+  /** Handles that live as long as an object does and are released with it. */
+  attach(to: object, handles: Releasable[]): void {
+    this.attached.set(to, [...(this.attached.get(to) ?? []), ...handles]);
+  }
+
   /** Frees what the library holds for these objects. `delete` alone frees next to nothing: contents must be dropped first. */
   release(...objects: (Releasable | undefined | null)[]): void {
     for (const o of objects) {
       if (!o) continue;
+      const own = this.attached.get(o);
+      if (own) {
+        this.attached.delete(o);
+        this.release(...own);
+      }
       try {
         // collections and algorithms keep their contents alive until cleared
         if (typeof o.Clear === "function") o.Clear.length ? o.Clear(true) : o.Clear();

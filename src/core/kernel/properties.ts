@@ -119,6 +119,15 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
   });
 }
 
+/** A box that surely holds a shape, not tight: many times cheaper, enough to reach past it or to judge its size. */
+export function roughBoxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Vec3 } {
+  const oc = kernel.library, box = new oc.Bnd_Box();
+  oc.BRepBndLib.Add(shape, box, false);
+  const result = { min: [box.GetXMin(), box.GetYMin(), box.GetZMin()] as Vec3, max: [box.GetXMax(), box.GetYMax(), box.GetZMax()] as Vec3 };
+  box.delete();
+  return result;
+}
+
 /** Tight bounding box along the axes. */
 export function boxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Vec3 } {
   const oc = kernel.library;

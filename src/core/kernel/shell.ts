@@ -2,7 +2,7 @@ import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { carried, drain } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
-import { distinct, explore, faceKey, type Solid } from "./solid";
+import { explore, faceKey, faceShapes, type Solid } from "./solid";
 
 /** Offsets are exact for what students model; this is how near pieces must come to be joined, mm. */
 const JOIN = 1e-5;
@@ -14,19 +14,19 @@ const JOIN = 1e-5;
  */
 export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], thickness: number, step: string): Solid {
   return kernel.guard("shelling", () => {
-    const oc = kernel.library, { shapes } = distinct(kernel, solid.shape, "FACE");
+    const oc = kernel.library, { shapes } = faceShapes(kernel, solid.shape);
     const list = new oc.NCollection_List_TopoDS_Shape();
     for (const i of open) list.Append(shapes[i]!);
     const [only] = explore(kernel, solid.shape, "SOLID");
     const make = new oc.BRepOffsetAPI_MakeThickSolid();
     kernel.run(() => make.MakeThickSolidByJoin(only ?? solid.shape, list, -thickness, JOIN, oc.BRepOffset_Mode.BRepOffset_Skin, false, false, oc.GeomAbs_JoinType.GeomAbs_Intersection, false));
     if (!make.IsDone()) {
-      kernel.release(list, make, ...shapes);
+      kernel.release(list, make);
       throw new KernelFault("the wall cannot be made that thick");
     }
     const shape = make.Shape();
     if (isBroken(kernel, solid.shape, shape, thickness)) {
-      kernel.release(list, make, shape, only, ...shapes);
+      kernel.release(list, make, shape, only);
       throw new KernelFault("the wall cannot be made that thick");
     }
     const result = carried(kernel, shape, make, [solid], (give) => {
@@ -35,7 +35,7 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
         if (name) drain(kernel, make.Generated(f), (g) => give(g, [{ step, role: "inner", of: faceKey(name) }]));
       });
     });
-    kernel.release(list, make, only, ...shapes);
+    kernel.release(list, make, only);
     return result;
   });
 }

@@ -50,20 +50,33 @@ export class ShapeIndex {
   find(shape: TopoDS_Shape): number {
     return this.bucket(shape).find((i) => this.shapes[i]!.IsSame(shape)) ?? -1;
   }
-  /** Whether it is new; the index keeps the handle then. */
-  add(shape: TopoDS_Shape): boolean {
-    const list = this.bucket(shape);
-    if (list.some((i) => this.shapes[i]!.IsSame(shape))) return false;
-    list.push(this.shapes.push(shape) - 1);
-    return true;
+  /** The number of a shape; where it is new the index keeps the handle. */
+  place(shape: TopoDS_Shape): number {
+    const list = this.bucket(shape), known = list.find((i) => this.shapes[i]!.IsSame(shape));
+    if (known !== undefined) return known;
+    const k = this.shapes.push(shape) - 1;
+    list.push(k);
+    return k;
   }
 }
 
 /** Sub-shapes of a kind, each once, in explorer order, and where to find one. The caller releases the shapes. */
 export function distinct(kernel: Kernel, shape: TopoDS_Shape, kind: ShapeKind): { index: ShapeIndex; shapes: TopoDS_Shape[] } {
   const index = new ShapeIndex(kernel);
-  for (const s of explore(kernel, shape, kind)) if (!index.add(s)) s.delete();
+  for (const s of explore(kernel, shape, kind)) if (index.shapes[index.place(s)] !== s) s.delete();
   return { index, shapes: index.shapes };
+}
+
+const faceLists = new WeakMap<TopoDS_Shape, ReturnType<typeof distinct>>();
+
+/** The faces of a shape as `distinct` gives them, looked up once: they belong to the shape and are released with it. */
+export function faceShapes(kernel: Kernel, shape: TopoDS_Shape): ReturnType<typeof distinct> {
+  let list = faceLists.get(shape);
+  if (!list) {
+    faceLists.set(shape, (list = distinct(kernel, shape, "FACE")));
+    kernel.attach(shape, list.shapes);
+  }
+  return list;
 }
 
 /** Several bodies as one, their faces in order. The shapes are shared, not copied. */

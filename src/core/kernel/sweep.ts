@@ -10,7 +10,7 @@ import { edgeOf, SEAM } from "./edge";
 import { drain } from "./history";
 import { direction, point } from "./primitives";
 import { KernelFault, type Kernel } from "./opencascade";
-import { distinct, explore, type FaceName, type Solid } from "./solid";
+import { distinct, explore, faceShapes, type FaceName, type Solid } from "./solid";
 import type { Topology } from "./topology";
 
 function wireOf(kernel: Kernel, frame: Frame, loop: readonly Segment[]): TopoDS_Wire {
@@ -70,7 +70,7 @@ const middle = (s: Segment): Vec2 => (!isWhole(s) ? segmentMiddle(s) : s.kind ==
 /** Names the faces of a sweep over a face: start, end, and side with the curve it rose from. `closed`: it has no ends. */
 function named(kernel: Kernel, sweep: Sweep, frame: Frame, region: Region, face: TopoDS_Shape, step: string, closed: boolean): Solid {
   const shape = sweep.Shape();
-  const { index, shapes: faces } = distinct(kernel, shape, "FACE");
+  const { index, shapes: faces } = faceShapes(kernel, shape);
   const names: FaceName[][] = faces.map(() => []);
   const give = (f: TopoDS_Shape, name: FaceName) => {
     const k = index.find(f);
@@ -102,7 +102,6 @@ function named(kernel: Kernel, sweep: Sweep, frame: Frame, region: Region, face:
     const k = middles.findIndex((m, j) => !names.flat().some((n) => n.of === segments[j]!.curve) && distanceTo(carrier, m) < ON);
     if (k >= 0) names[i]!.push({ step, role: "side", of: segments[k]!.curve });
   }
-  kernel.release(...faces);
   return { shape, names };
 }
 
@@ -129,7 +128,7 @@ export function prismOnFace(kernel: Kernel, t: Topology, face: number, normal: V
     motion.SetTranslation(by);
     const place = new oc.TopLoc_Location(motion), base = t.faces[face]!.Moved(place, false);
     const make = kernel.run(() => new oc.BRepPrimAPI_MakePrism(base, vector, true, true)), shape = make.Shape();
-    const { index, shapes } = distinct(kernel, shape, "FACE"), names: FaceName[][] = shapes.map(() => []);
+    const { index, shapes } = faceShapes(kernel, shape), names: FaceName[][] = shapes.map(() => []);
     const give = (f: TopoDS_Shape, name: FaceName) => void names[index.find(f)]?.push(name);
     const first = make.FirstShape(), last = make.LastShape();
     give(first, { step, role: "start" });
@@ -140,7 +139,7 @@ export function prismOnFace(kernel: Kernel, t: Topology, face: number, normal: V
       const across = t.edgeFaces[e]!.find((f) => f !== face) ?? face;
       drain(kernel, make.Generated(edges[i]!), (side) => give(side, { step, role: "side", of: t.names[across]![0]! }));
     });
-    kernel.release(first, last, make, base, place, vector, by, motion, ...edges, ...shapes);
+    kernel.release(first, last, make, base, place, vector, by, motion, ...edges);
     return { shape, names };
   });
 }

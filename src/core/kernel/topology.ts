@@ -4,7 +4,7 @@ import { carrierOf, type Carrier } from "./carrier";
 import { describeEdge, type Edge } from "./edges";
 import { describeFace, type Face } from "./faces";
 import type { Kernel } from "./opencascade";
-import { distinct, explore, faceKey, type Solid } from "./solid";
+import { distinct, explore, faceKey, faceShapes, ShapeIndex, type Solid } from "./solid";
 
 /**
  * Which faces, edges and vertices of a body meet. Numbers are places in explorer order. What things measure is asked
@@ -17,34 +17,47 @@ export class Topology {
   private readonly described = new Map<number, Omit<Face, "key" | "names">>();
   private readonly carriers = new Map<number, Carrier>();
   private readonly traced = new Map<number, Omit<Edge, "key">>();
-  private net: { edges: TopoDS_Shape[]; vertices: TopoDS_Shape[]; edgeFaces: number[][]; faceEdges: number[][]; edgeEnds: number[][] } | undefined;
+  private net: { edges: TopoDS_Shape[]; edgeFaces: number[][]; faceEdges: number[][] } | undefined;
+  private corners: { vertices: TopoDS_Shape[]; edgeEnds: number[][] } | undefined;
 
   constructor(readonly kernel: Kernel, readonly solid: Solid) {
-    this.faces = distinct(kernel, solid.shape, "FACE").shapes;
+    this.faces = faceShapes(kernel, solid.shape).shapes;
     this.names = solid.names.map((list) => list.map(faceKey));
   }
 
-  /** Edges and vertices; a name alone is found without them. */
+  /** Edges; a name alone is found without them. */
   private get meets() {
     if (this.net) return this.net;
-    const { kernel } = this, edges = distinct(kernel, this.solid.shape, "EDGE"), vertices = distinct(kernel, this.solid.shape, "VERTEX");
-    const places = (shape: TopoDS_Shape, kind: "EDGE" | "VERTEX") => {
+    // face after face edges come in the order of the whole
+    const index = new ShapeIndex(this.kernel), edgeFaces: number[][] = [];
+    const faceEdges = this.faces.map((face, i) => {
       const own = new Set<number>();
-      for (const s of explore(kernel, shape, kind)) {
-        own.add((kind === "EDGE" ? edges : vertices).index.find(s));
-        s.delete();
+      for (const s of explore(this.kernel, face, "EDGE")) {
+        const k = index.place(s);
+        own.add(k);
+        if (k === edgeFaces.length) edgeFaces.push([]);
+        else s.delete();
       }
+      for (const k of own) edgeFaces[k]!.push(i);
       return [...own];
-    };
-    const edgeFaces = edges.shapes.map((): number[] => []), faceEdges = this.faces.map((f) => places(f, "EDGE"));
-    faceEdges.forEach((own, i) => own.forEach((e) => edgeFaces[e]!.push(i)));
-    return (this.net = { edges: edges.shapes, vertices: vertices.shapes, edgeFaces, faceEdges, edgeEnds: edges.shapes.map((e) => places(e, "VERTEX")) });
+    });
+    return (this.net = { edges: index.shapes, edgeFaces, faceEdges });
+  }
+  /** Vertices; asked for only where names and kinds of edges do not tell them apart. */
+  private get ends() {
+    if (this.corners) return this.corners;
+    const { index, shapes: vertices } = distinct(this.kernel, this.solid.shape, "VERTEX");
+    return (this.corners = { vertices, edgeEnds: this.edges.map((e) => {
+      const own = explore(this.kernel, e, "VERTEX"), list = [...new Set(own.map((v) => index.find(v)))];
+      for (const v of own) v.delete();
+      return list;
+    }) });
   }
   get edges(): readonly TopoDS_Shape[] {
     return this.meets.edges;
   }
   get vertices(): readonly TopoDS_Shape[] {
-    return this.meets.vertices;
+    return this.ends.vertices;
   }
   /** Faces that meet at an edge, each once; a seam has one. */
   get edgeFaces(): readonly (readonly number[])[] {
@@ -54,12 +67,12 @@ export class Topology {
     return this.meets.faceEdges;
   }
   get edgeEnds(): readonly (readonly number[])[] {
-    return this.meets.edgeEnds;
+    return this.ends.edgeEnds;
   }
 
   release(): void {
-    this.kernel.release(...this.faces, ...(this.net ? [...this.net.edges, ...this.net.vertices] : []));
-    this.net = undefined;
+    this.kernel.release(...(this.net?.edges ?? []), ...(this.corners?.vertices ?? []));
+    this.net = this.corners = undefined;
   }
 
   /** Runs `use` over a body's topology and gives its memory back. */

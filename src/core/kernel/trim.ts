@@ -3,7 +3,7 @@ import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, cross3, dot3, scale3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "./boolean";
 import type { Kernel } from "./opencascade";
-import { boxOf } from "./properties";
+import { boxOf, roughBoxOf } from "./properties";
 import { direction, point } from "./primitives";
 import { explore, type FaceName, type Solid } from "./solid";
 import { prism } from "./sweep";
@@ -30,7 +30,7 @@ export function touches(kernel: Kernel, solid: Solid, frame: Frame): boolean {
 
 /** What is left of a body on the near side of a surface: of a plane, against its normal; of a boss, outside it; of a bore, within it. The new face is called the end. */
 export function beyond(kernel: Kernel, solid: Solid, carrier: Extract<Carrier, { kind: "plane" | "cylinder" }>, step: string): Solid {
-  const { min, max } = boxOf(kernel, solid.shape), size = 2 * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) + 1;
+  const { min, max } = roughBoxOf(kernel, solid.shape), size = 2 * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) + 1;
   const middle = scale3(add3(min, max), 0.5), end: FaceName[] = [{ step, role: "end" }];
   const called = (s: Solid): Solid => ({ shape: s.shape, names: s.names.map(() => end) });
   let tool: Solid;

@@ -5,7 +5,7 @@ import { combine } from "@/core/kernel/boolean";
 import type { Carrier } from "@/core/kernel/carrier";
 import { KernelFault } from "@/core/kernel/opencascade";
 import { shelled } from "@/core/kernel/shell";
-import { boxOf } from "@/core/kernel/properties";
+import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { beyond, piecesOf } from "@/core/kernel/trim";
@@ -73,7 +73,7 @@ export function openWalls(context: BuildContext, step: { readonly id: string; re
 /** What is to be added at an end of a wall for it to meet the part. */
 function carriedOn(context: BuildContext, frame: Frame, end: WallEnd, finish: WallFinish | undefined, thickness: number, step: string, sweep: (r: Region) => Outcome<Solid>): Solid[] {
   const { kernel } = context, body = context.body!, curve = end.of.split(".")[0]!;
-  const { min, max } = boxOf(kernel, body.shape), reach = finish ? distance3(min, max) + distance3(toSpace(frame, end.left), min) : GAP * thickness;
+  const { min, max } = roughBoxOf(kernel, body.shape), reach = finish ? distance3(min, max) + distance3(toSpace(frame, end.left), min) : GAP * thickness;
   const strip = sweep(stripOn(end, { left: `${curve}.left`, right: `${curve}.right` }, reach));
   if (!strip.ok) return [];
   const way = unit3(sub3(toSpace(frame, add2(end.left, end.out)), toSpace(frame, end.left)));

@@ -6,7 +6,7 @@ import { writeStep } from "@/core/kernel/exchange";
 import type { Mesh } from "@/core/kernel/mesh";
 import { modelOf } from "@/core/kernel/model";
 import { Kernel } from "@/core/kernel/opencascade";
-import { boxOf, propertiesOf } from "@/core/kernel/properties";
+import { roughBoxOf, propertiesOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { nearest } from "@/core/measure/nearest";
@@ -32,7 +32,7 @@ const breathe = () => new Promise<void>((go) => {
 });
 
 function meshOf(kernel: Kernel, body: Solid): Mesh {
-  const box = boxOf(kernel, body.shape);
+  const box = roughBoxOf(kernel, body.shape);
   return displayMesh(kernel, body, distance3(box.min, box.max) / fineness);
 }
 const arrays = (m: Mesh | undefined): Transferable[] => (m ? [m.positions.buffer, m.normals.buffer, m.triangles.buffer] : []);

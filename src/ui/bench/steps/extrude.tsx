@@ -40,7 +40,7 @@ export function ExtrudeCard({ store, draft, change }: CardProps<ExtrudeStep>) {
           <ThinFields store={store} draft={draft} change={change} />
         </div>
       </details>
-      <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>
+      {!draft.face && <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>}
     </CardFrame>
   );
 }

@@ -2,7 +2,7 @@ import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
 import { beyond, piecesOf, touches } from "@/core/kernel/trim";
-import { boxOf } from "@/core/kernel/properties";
+import { boxOf, roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -22,8 +22,8 @@ export interface Span {
 }
 
 /** How far the part reaches along the normal, on both sides of the sketch. */
-function reach(context: BuildContext, frame: Frame): Span {
-  const { min, max } = boxOf(context.kernel, context.body!.shape);
+function reach(context: BuildContext, frame: Frame, box = boxOf): Span {
+  const { min, max } = box(context.kernel, context.body!.shape);
   const n = normalOf(frame), o = dot3(n, frame.origin);
   const along = [0, 1, 2].map((i) => [n[i]! * min[i]!, n[i]! * max[i]!]);
   const low = along.reduce((s, [a, b]) => s + Math.min(a!, b!), -o), high = along.reduce((s, [a, b]) => s + Math.max(a!, b!), -o);
@@ -39,7 +39,7 @@ export function spanOf(context: BuildContext, step: ExtrudeStep, frame: Frame): 
     case "through":
       if (step.operation === "add" || step.operation === "separate") return refuse("through-adds", "Through only makes sense for Cut material and Keep overlap. Use To depth.", [step.id]);
       if (!context.body) return refuse("nothing-to-cut", "Through needs a part to go through. Use To depth.", [step.id]);
-      return done(reach(context, frame));
+      return done(reach(context, frame, roughBoxOf));
     case "face":
     case "meet": {
       if (!context.body && !(extent.kind === "face" && "datum" in extent.face)) return refuse("nothing-to-meet", "There is no part yet to go as far as. Use To depth.", [step.id]);

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
-import { boxOf } from "@/core/kernel/properties";
+import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -120,7 +120,7 @@ function depthOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{ 
     const depth = dot3(sub3(seat.origin, face.value.origin), n) * (step.reverse ? -1 : 1);
     return depth > 1e-6 ? done({ depth, open: false }) : refuse("behind", "That face lies behind the hole.", [step.id]);
   }
-  const { min, max } = boxOf(context.kernel, context.body!.shape);
+  const { min, max } = roughBoxOf(context.kernel, context.body!.shape);
   return done({ depth: Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) + 1, open: true });
 }
 
