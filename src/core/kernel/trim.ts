@@ -1,12 +1,15 @@
-import type { Carrier } from "./carrier";
+import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { normalOf, type Frame } from "@/core/geometry/frame";
-import { add3, cross3, dot3, scale3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { TURN } from "@/core/geometry/segment";
+import { add3, cross3, distance3, dot3, scale3, sub3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import type { Region } from "@/core/sketch/regions";
 import { combine } from "./boolean";
+import type { Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
-import { boxOf, roughBoxOf } from "./properties";
 import { direction, point } from "./primitives";
-import { explore, type FaceName, type Solid } from "./solid";
-import { prism } from "./sweep";
+import { boxOf, roughBoxOf } from "./properties";
+import { explore, faceShapes, type FaceName, type Solid } from "./solid";
+import { prism, revolution } from "./sweep";
 
 /** A point is on a plane within this, mm. */
 const ON = 1e-6;
@@ -28,26 +31,42 @@ export function touches(kernel: Kernel, solid: Solid, frame: Frame): boolean {
   return low <= ON && high >= -ON;
 }
 
-/** What is left of a body on the near side of a surface: of a plane, against its normal; of a boss, outside it; of a bore, within it. The new face is called the end. */
-export function beyond(kernel: Kernel, solid: Solid, carrier: Extract<Carrier, { kind: "plane" | "cylinder" }>, step: string): Solid {
-  const { min, max } = roughBoxOf(kernel, solid.shape), size = 2 * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) + 1;
-  const middle = scale3(add3(min, max), 0.5), end: FaceName[] = [{ step, role: "end" }];
-  const called = (s: Solid): Solid => ({ shape: s.shape, names: s.names.map(() => end) });
-  let tool: Solid;
-  if (carrier.kind === "plane") {
-    const { normal } = carrier, foot = add3(middle, scale3(normal, carrier.offset - dot3(normal, middle)));
-    const x = unit3(cross3(normal, Math.abs(normal[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
-    const half = size, corner = (a: number, b: number) => [a * half, b * half] as const;
-    const corners = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
-    tool = called(prism(kernel, { origin: foot, x, y: cross3(normal, x) }, { name: "", depth: 0, outer: corners.map((a, i) => ({ kind: "line", curve: `e${i}`, a, b: corners[(i + 1) % 4]! })), holes: [] } as never, 0, size, step));
-  } else {
-    const from = add3(carrier.at, scale3(carrier.axis, dot3(carrier.axis, [middle[0] - carrier.at[0], middle[1] - carrier.at[1], middle[2] - carrier.at[2]] as Vec3) - size));
-    const oc = kernel.library, at = point(kernel, from), along = direction(kernel, carrier.axis), axes = new oc.gp_Ax2(at, along), make = new oc.BRepPrimAPI_MakeCylinder(axes, carrier.radius, 2 * size);
-    const shape = make.Shape();
-    tool = called({ shape, names: [[], [], []] });
-    kernel.release(make, axes, at, along);
+/** Surfaces that can stop a volume. */
+export type Stop = Exclude<Carrier, { kind: "other" }>;
+
+/** A surface moved towards what lies behind it, by mm: a plane along its normal, a boss shrinks, a bore grows. */
+export function deeper(c: Stop, by: number): Stop {
+  if (c.kind === "plane") return { ...c, offset: c.offset + by };
+  const grown = c.hollow ? by : -by;
+  if (c.kind === "cone") return { ...c, tip: add3(c.tip, scale3(c.axis, -grown / Math.sin(c.half))) };
+  return c.kind === "torus" ? { ...c, minor: c.minor + grown } : { ...c, radius: c.radius + grown };
+}
+
+/** All space on one side of a surface, as far as it matters for a body: beyond a plane, inside a round one. */
+function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: string): TopoDS_Shape {
+  const oc = kernel.library, square = (n: Vec3) => unit3(cross3(n, Math.abs(n[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
+  const over = (corners: readonly Vec2[]): Region => ({ name: "", depth: 0, area: 0, outer: corners.map((a, i) => ({ kind: "line", curve: `e${i}`, a, b: corners[(i + 1) % corners.length]! })), holes: [] });
+  if (c.kind === "plane") {
+    const foot = add3(middle, scale3(c.normal, c.offset - dot3(c.normal, middle))), x = square(c.normal);
+    return prism(kernel, { origin: foot, x, y: cross3(c.normal, x) }, over([[-size, -size], [size, -size], [size, size], [-size, size]]), 0, size, step).shape;
   }
-  const left = combine(kernel, carrier.kind === "cylinder" && carrier.hollow ? "common" : "cut", solid, [tool]);
-  kernel.release(tool.shape);
+  if (c.kind === "cone") {
+    const x = square(c.axis), reach = size + distance3(c.tip, middle);
+    return revolution(kernel, { origin: c.tip, x, y: c.axis }, over([[0, 0], [reach * Math.tan(c.half), reach], [0, reach]]), { at: c.tip, along: c.axis }, 0, TURN, step).shape;
+  }
+  const from = c.kind === "cylinder" ? add3(c.at, scale3(c.axis, dot3(c.axis, sub3(middle, c.at)) - size)) : c.centre;
+  const at = point(kernel, from), along = direction(kernel, c.kind === "sphere" ? [0, 0, 1] : c.axis), axes = new oc.gp_Ax2(at, along);
+  const make = c.kind === "cylinder" ? new oc.BRepPrimAPI_MakeCylinder(axes, c.radius, 2 * size) : c.kind === "sphere" ? new oc.BRepPrimAPI_MakeSphere(axes, c.radius) : new oc.BRepPrimAPI_MakeTorus(axes, c.major, c.minor);
+  const shape = make.Shape();
+  kernel.release(make, axes, at, along);
+  return shape;
+}
+
+/** What is left of a body on the near side of a surface: of a plane, against its normal; of a boss, outside it; of a bore, within it. The new face is called the end. */
+export function beyond(kernel: Kernel, solid: Solid, carrier: Stop, step: string): Solid {
+  const { min, max } = roughBoxOf(kernel, solid.shape), size = 2 * distance3(min, max) + 1;
+  const shape = within(kernel, carrier, scale3(add3(min, max), 0.5), size, step), end: FaceName[] = [{ step, role: "end" }];
+  const left = combine(kernel, carrier.kind !== "plane" && carrier.hollow ? "common" : "cut", solid, [{ shape, names: faceShapes(kernel, shape).shapes.map(() => end) }]);
+  kernel.release(shape);
   return left;
 }

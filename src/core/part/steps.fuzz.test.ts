@@ -8,7 +8,7 @@ import { readPart, type PartDocument } from "./document";
 import { Rebuilder } from "./rebuild";
 import { edgeRef, faceRef } from "./reference/make";
 import type { Step } from "./steps/registry";
-import { circ, part, rect, sketch } from "./testing/build";
+import { circ, line, part, rect, sketch } from "./testing/build";
 import { SOLIDS } from "./testing/solids";
 
 const LONG = process.env["CALIPER_LONG"] !== undefined;
@@ -45,7 +45,7 @@ function nextSteps(d: PartDocument, m: Model, dice: Dice): Step[] {
   const plane = dice.of(["front", "top", "right"] as const), x = dice.size(-40, 40), y = dice.size(-40, 40);
   const outline = dice.below(2) ? rect(x, y, x + dice.size(3, 50), y + dice.size(3, 50)) : circ(x, y, dice.size(2, 25));
   const by = dice.size(0.2, 12);
-  switch (dice.below(9)) {
+  switch (dice.below(12)) {
     case 0:
       return [sketch(id("s"), { base: plane, offset: dice.size(-30, 30) }, outline), { id: id("x"), kind: "extrude", sketch: id("s"), operation: dice.of(["add", "cut", "separate"]), extent: { kind: "depth", depth: dice.size(1, 40) }, ...(dice.below(2) ? { reverse: true } : {}) }];
     case 1:
@@ -62,6 +62,12 @@ function nextSteps(d: PartDocument, m: Model, dice: Dice): Step[] {
       return [{ id: id("k"), kind: "shell", thickness: dice.size(0.3, 6), open: [face()], ...(dice.below(3) ? {} : { outward: true }) }];
     case 7:
       return [{ id: id("m"), kind: "mirror", of: { body: true }, about: dice.below(2) ? { datum: plane } : face() }];
+    case 8:
+      return [sketch(id("s"), { base: plane, offset: dice.size(-20, 20) }, [line("w1", [x, y], [x + by, y + 5]), line("w2", [x + by, y + 5], [x + 2 * by, dice.size(-40, 40)])]), { id: id("w"), kind: "extrude", sketch: id("s"), operation: dice.of(["add", "cut"]), extent: { kind: "depth", depth: dice.size(1, 30) }, thin: { thickness: dice.size(0.3, 5), side: dice.of(["inside", "outside", "middle"]), ends: { "w1.start": dice.of(["first", "next", "square"]), "w2.end": dice.of(["first", "next"]) } } }];
+    case 9:
+      return [{ id: id("g"), kind: "extrude", face: face(), operation: dice.of(["add", "cut"]), extent: { kind: "depth", depth: by }, ...(dice.below(2) ? { reverse: true } : {}), ...(dice.below(4) ? {} : { draft: dice.size(-8, 8) }) }];
+    case 10:
+      return [sketch(id("s"), { base: plane, offset: dice.size(-60, 60) }, outline), { id: id("x"), kind: "extrude", sketch: id("s"), operation: "add", extent: { kind: "face", face: faceRef(m, dice.below(m.faces.length))!, offset: dice.size(-3, 3) }, ...(dice.below(2) ? { reverse: true } : {}) }];
     default: {
       const last = [...d.steps].reverse().find((s) => ["extrude", "hole", "revolve"].includes(s.kind))!;
       return [{ id: id("p"), kind: "pattern", of: { steps: [last.id] }, way: dice.below(2) ? { kind: "rows", first: { along: { axis: dice.of(["x", "y", "z"]) }, count: 2 + dice.below(3), by: "step", distance: dice.size(3, 40) } } : { kind: "ring", about: { axis: "z" }, count: 2 + dice.below(5), by: "total", angle: 360 } }];
@@ -128,7 +134,7 @@ describe("mutated documents of solids", () => {
       build(r, read.value);
       r.close();
       built++;
-    }), { numRuns: LONG ? 1000 : 40, seed: 5 });
+    }), { numRuns: LONG ? 1000 : 80, seed: 5 });
     expect(built).toBeGreaterThan(LONG ? 100 : 3);
   });
 });

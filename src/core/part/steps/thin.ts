@@ -2,13 +2,12 @@ import { z } from "zod";
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import { add2, distance3, dot3, mid2, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
-import type { Carrier } from "@/core/kernel/carrier";
 import { KernelFault } from "@/core/kernel/opencascade";
 import { shelled } from "@/core/kernel/shell";
 import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
-import { beyond, piecesOf } from "@/core/kernel/trim";
+import { beyond, piecesOf, type Stop } from "@/core/kernel/trim";
 import type { Region } from "@/core/sketch/regions";
 import { stripOn, wallsOf, type WallEnd } from "@/core/sketch/wall";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -105,21 +104,19 @@ function carriedOn(context: BuildContext, frame: Frame, end: WallEnd, finish: Wa
   return kept;
 }
 
-type Stop = Extract<Carrier, { kind: "plane" | "cylinder" }>;
-
-/** Flat and cylindrical faces of a piece that are not of the step itself and lie ahead, the nearest first; planes face the way. */
+/** Faces of a piece that are not of the step itself and lie ahead, the nearest first; planes face the way. */
 function facing(kernel: BuildContext["kernel"], piece: Solid, step: string, at: Vec3, way: Vec3): Stop[] {
   return Topology.over(kernel, piece, (t) => piece.names.flatMap((list, i): Stop[] => {
     if (list.some((n) => n.step === step)) return [];
     const c = t.carrier(i);
-    if (c.kind === "cylinder") return [c.hollow ? { ...c, hollow: false } : { ...c, hollow: true }];
-    if (c.kind !== "plane") return [];
+    if (c.kind === "other") return [];
+    if (c.kind !== "plane") return [{ ...c, hollow: !c.hollow }];
     const along = dot3(c.normal, way);
     return Math.abs(along) < 1e-6 ? [] : [along > 0 ? c : { kind: "plane", normal: scale3(c.normal, -1), offset: -c.offset }];
   })).sort((a, b) => distanceOf(a, at, way) - distanceOf(b, at, way));
 }
 
-/** How far along a way a surface is met; of a cylinder, where its axis is passed. */
+/** How far along a way a surface is met; of a round one, about where its middle is passed. */
 function distanceOf(c: Stop, at: Vec3, way: Vec3): number {
-  return c.kind === "plane" ? (c.offset - dot3(c.normal, at)) / dot3(c.normal, way) : dot3(sub3(c.at, at), way) - c.radius;
+  return c.kind === "plane" ? (c.offset - dot3(c.normal, at)) / dot3(c.normal, way) : dot3(sub3(c.kind === "cylinder" ? c.at : c.kind === "cone" ? c.tip : c.centre, at), way) - ("radius" in c ? c.radius : 0);
 }

@@ -223,6 +223,17 @@ export const SOLIDS: readonly KnownSolid[] = [
     part(sketch("s", "front", poly([[0, 20], [20, 10], [20, 20]])), extrude("b", "s", 20, { reverse: true }), sketch("t", "top", circ(10, 10, 2)), extrude("e", "t", 1, { extent: { kind: "face", face: face("b/side/l1") } })),
     part(sketch("s", "front", poly([[0, 20], [20, 10], [20, 20]])), extrude("b", "s", 20, { reverse: true }), sketch("t", "top", circ(10, 10, 2)), extrude("e", "t", 1, { extent: { kind: "meet" } })),
   ] },
+  { name: "post up to a ball", volume: (4 * PI * 1000) / 3 + PI * 4 * 20 - ((2 * PI) / 3) * (1000 - 96 ** 1.5), ways: [
+    part(sketch("s", "front", [arc("a", [0, 20], [0, 10], [0, 30]), line("l", [0, 30], [0, 10])]), revolve("b", "s"), sketch("t", "top", circ(0, 0, 2)), extrude("e", "t", 1, { extent: { kind: "face", face: face("b/side/a") } })),
+    part(sketch("s", "front", [arc("a", [0, 20], [0, 10], [0, 30]), line("l", [0, 30], [0, 10])]), revolve("b", "s"), sketch("t", "top", circ(0, 0, 2)), extrude("e", "t", 1, { extent: { kind: "face", face: face("b/side/a"), offset: 2 } })),
+    part(sketch("s", "front", [arc("a", [0, 20], [0, 10], [0, 30]), line("l", [0, 30], [0, 10])]), revolve("b", "s"), sketch("t", "top", circ(0, 0, 2)), extrude("e", "t", 1, { extent: { kind: "meet" } })),
+  ] },
+  { name: "post down to a cone", volume: (PI * 100 * 20) / 3 + 126 * PI, ways: [
+    part(sketch("s", "front", poly([[0, 10], [10, 10], [0, 30]])), revolve("b", "s"), sketch("t", { base: "top", offset: 40 }, circ(0, 0, 3)), extrude("e", "t", 1, { reverse: true, extent: { kind: "face", face: face("b/side/l2") } })),
+  ] },
+  { name: "collar up to a ring", volume: 2 * PI * PI * 20 * 25 + 40 * PI * (40 - (sqrt(24) + 25 * Math.asin(0.2))), ways: [
+    part(sketch("s", "front", circ(20, 20, 5)), revolve("b", "s"), sketch("t", "top", circ(0, 0, 21, "c2"), circ(0, 0, 19)), extrude("e", "t", 1, { extent: { kind: "face", face: face("b/side/c1") } })),
+  ] },
   { name: "slotted plate", volume: 60 * 20 * 4 - (30 * 8 + PI * 16) * 4, ways: [
     part(...box(60, 20, 4), sketch("t", "top", [line("l1", [15, 6], [45, 6]), arc("a1", [45, 10], [45, 6], [45, 14]), line("l2", [45, 14], [15, 14]), arc("a2", [15, 10], [15, 14], [15, 6])]), cut("c", "t", "through")),
     part(...box(60, 20, 4), hole("h", top, 8, [[15, 10], [45, 10]]), sketch("t", "top", rect(15, 6, 45, 14)), cut("c", "t", "through")),

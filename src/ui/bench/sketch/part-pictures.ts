@@ -2,6 +2,7 @@ import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Edge } from "@/core/kernel/edges";
 import { pictureOf } from "@/core/part/steps/sketch/picture";
+import { edgeRef } from "@/core/part/reference/make";
 import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { idsFor, LETTER } from "@/core/sketch/edit/rewire";
 import type { Curve } from "@/core/sketch/sketch";
@@ -24,7 +25,7 @@ export function picturesAt(store: BenchStore, step: string, at: Vec2, what: Part
   const edges = what === "section" ? built.edges.filter(isSection) : face ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face)) : one ? [one] : [];
   const known = new Set(sketch.curves.map((c) => c.projected)), ids = idsFor(sketch);
   return edges.filter((e) => !known.has(e.key)).flatMap((e) => {
-    const picture = pictureOf(e, frame, "picture");
-    return picture ? [{ ...picture, id: ids(LETTER[picture.kind]) }] : [];
+    const picture = pictureOf(e, frame, "picture"), place = built.model?.edges.findIndex((m) => m.key === e.key) ?? -1, was = place < 0 ? undefined : edgeRef(built.model!, place);
+    return picture ? [{ ...picture, id: ids(LETTER[picture.kind]), ...(was && { was }) }] : [];
   });
 }

@@ -98,7 +98,14 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
       {extent.kind === "face" && <RefField store={store} name="As far as" hint="click a face" take={["face"]} value={extent.face} options={planeOptions(before)} onChoose={(face) => change((d) => ({ ...d, extent: { kind: "face", face } }))} onPick={(m, t) => { const face = asPlane(m, t); if (face) change((d) => ({ ...d, extent: { kind: "face", face } })); }} />}
       {extent.kind !== "through" && <Tick label="coned bottom" on={draft.tip !== undefined} onChange={(on) => change((d) => { const { tip: _, ...rest } = d; return on ? { ...rest, tip: 118 } : rest; })} />}
       {draft.tip !== undefined && extent.kind !== "through" && <SizeInput store={store} angle label="Angle of the cone" value={draft.tip} onChange={(tip) => change((d) => ({ ...d, tip }))} />}
-      {draft.thread && <p className="quiet text-xs">Thread {draft.thread.name}: a note on the hole, not cut.</p>}
+      <Tick label="threaded (a note on the hole; the thread is not cut)" on={draft.thread !== undefined} onChange={(on) => change((d) => { const { thread: _, ...rest } = d; return on ? { ...rest, thread: { name: row?.thread ?? "M6" } } : rest; })} />
+      {draft.thread && (
+        <div className="flex items-end gap-2">
+          <label className="text-xs"><span className="quiet block">Thread</span><input aria-label="Thread" className="input input-sm w-24" maxLength={40} value={draft.thread.name} onChange={(e) => change((d) => (d.thread ? { ...d, thread: { ...d.thread, name: e.target.value } } : d))} /></label>
+          <Tick label="all the way" on={draft.thread.depth === undefined} onChange={(on) => change((d) => { if (!d.thread) return d; const { depth: _, ...rest } = d.thread; return { ...d, thread: on ? rest : { ...rest, depth: unit === "mm" ? "8" : "3/8" } }; })} />
+          {draft.thread.depth !== undefined && <SizeInput store={store} label="Depth of thread" value={draft.thread.depth} onChange={(depth) => change((d) => (d.thread ? { ...d, thread: { ...d.thread, depth } } : d))} />}
+        </div>
+      )}
     </CardFrame>
   );
 }

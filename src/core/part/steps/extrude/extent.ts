@@ -1,7 +1,7 @@
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
-import { beyond, piecesOf, touches } from "@/core/kernel/trim";
+import { beyond, deeper, piecesOf, touches } from "@/core/kernel/trim";
 import { boxOf, roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { readQuantity } from "@/core/units/quantity";
@@ -102,9 +102,10 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
   } else if ("face" in extent.face) {
     const face = faceOf(context, extent.face);
     if (!face.ok) return face;
-    carrier = context.topology()!.carrier(face.value);
-    if (carrier.kind !== "cylinder") return refuse("not-flat", "As far as a face takes flat and cylindrical faces. Pick another.", [step.id]);
-    if (offset.value) carrier = { ...carrier, radius: carrier.radius + (carrier.hollow ? 1 : -1) * offset.value };
+    const surface = context.topology()!.carrier(face.value);
+    if (surface.kind === "other") return refuse("not-flat", "As far as a face takes flat faces, cylinders, cones, balls and rings. Pick another.", [step.id]);
+    carrier = deeper(surface, offset.value);
+    if (("radius" in carrier ? carrier.radius : "minor" in carrier ? carrier.minor : 1) <= 1e-6) return refuse("bad-number", "So far beyond the face nothing of its surface is left.", [step.id]);
   } else return plane as never;
   const out = solids.map((s) => {
     const cut = beyond(kernel, s, carrier, step.id);

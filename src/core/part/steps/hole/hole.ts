@@ -136,6 +136,11 @@ function volumes(context: BuildContext, step: HoleStep): Outcome<Solid[]> {
   // a through hole has no bottom to cone; without a head it goes out at both sides, wherever it starts
   const whole: Bore = { ...rest, depth: depth.value.depth, ...(tip !== undefined && !depth.value.open && { tip }), ...(depth.value.open && !rest.head && { back: depth.value.depth }) };
   if (whole.head && whole.head.depth >= whole.depth) return refuse("bad-number", `The ${whole.head.kind} is deeper than the hole.`, [step.id]);
+  if (step.thread?.depth !== undefined) {
+    const thread = lengthOf(context, step.thread.depth, "The depth of the thread");
+    if (!thread.ok) return thread;
+    if (!depth.value.open && thread.value > depth.value.depth + 1e-9) return refuse("bad-number", "The thread is deeper than the hole. Make the hole deeper or the thread shorter.", [step.id]);
+  }
   return done(places.value.map((p) => drilled(context.kernel, p.at, into, seat.value.x, whole, step.id, p.id)));
 }
 
@@ -148,6 +153,6 @@ export const holeStep: StepKind<HoleStep> = {
     const how = step.extent.kind === "depth" ? `${sizeText(step.extent.depth, unit)} deep` : step.extent.kind === "through" ? "through" : "as far as a face";
     const r = readQuantity(step.diameter, "length", unit);
     const many = step.points.length > 1 ? `${step.points.length}× ` : "";
-    return { title: `Hole${head}`, detail: [`${many}⌀${r.ok ? sizeText(step.diameter, unit) : step.diameter}`, how, ...(step.thread ? [step.thread.name] : [])].join(" · ") };
+    return { title: `Hole${head}`, detail: [`${many}⌀${r.ok ? sizeText(step.diameter, unit) : step.diameter}`, how, ...(step.thread ? [step.thread.depth === undefined ? step.thread.name : `${step.thread.name}, ${sizeText(step.thread.depth, unit)} deep`] : [])].join(" · ") };
   },
 };

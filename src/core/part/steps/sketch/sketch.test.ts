@@ -11,6 +11,7 @@ import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { pictureOf } from "./picture";
 import type { Frame } from "@/core/geometry/frame";
+import { edgeRef } from "../../reference/make";
 import { frameOf, picturables } from "./sketch";
 
 let kernel: Kernel;
@@ -115,5 +116,34 @@ describe("tilted planes", () => {
   it("turn about their own axis by the right-hand rule", () => {
     expect(frameOf({ base: "top", offset: 5, tilt: { about: "x", angle: 90 } })).toEqual({ origin: [0, 0, 5], x: [1, 0, 0], y: [0, expect.closeTo(0, 12), 1] });
     expect(frameOf({ base: "top", tilt: { about: "y", angle: 90 } }).x).toEqual([expect.closeTo(0, 12), 0, -1]);
+  });
+});
+
+describe("pictures of edges that come apart", () => {
+  /** A picture of the front upper edge of the plate, by reference. */
+  const withPicture = () => {
+    const d = plate(), { edges } = built(d), place = edges.findIndex((e) => e.key === "extrude1/end|extrude1/side/l1"), { body } = rebuild(kernel, d), was = edgeRef(modelOf(kernel, body!), place)!;
+    return run(
+      d,
+      { do: "add-step", step: { id: "over", kind: "sketch", sketch: sketchIn({ base: "top", offset: 20 }) } },
+      { do: "sketch", step: "over", command: { do: "draw", curves: [{ ...pictureOf(edges[place]!, NOWHERE, "l1")!, was }, { id: "l2", kind: "line", start: [0, 2], end: [9, 2] }], constraints: [{ id: "k1", kind: "parallel", of: ["l1", "l2"] }] } },
+    );
+  };
+  /** The plate with a notch cut into its front edge before the picture is taken. */
+  const notched = (x0: number, x1: number) => {
+    const d = withPicture(), at = d.steps.findIndex((s) => s.id === "over"), base = d.steps[0]!;
+    const notch = { id: "notch", kind: "sketch" as const, sketch: { ...sketchIn({ base: "top" as const }), curves: [[x0, -1, x1, -1], [x1, -1, x1, 3], [x1, 3, x0, 3], [x0, 3, x0, -1]].map(([a, b, c, e], i) => ({ id: `n${i + 1}`, kind: "line" as const, start: [a!, b!] as [number, number], end: [c!, e!] as [number, number] })) } };
+    expect(base.kind).toBe("sketch");
+    return { ...d, steps: [...d.steps.slice(0, at), notch, { id: "cut", kind: "extrude" as const, sketch: "notch", operation: "cut" as const, extent: { kind: "through" as const } }, ...d.steps.slice(at)] };
+  };
+  it("a bit cut off its end leaves it where it was", () => {
+    const { sketches, steps } = built(notched(-1, 6));
+    expect(steps.filter((s) => s.refusal)).toEqual([]);
+    expect(sketches.get("over")!.placed.curves[0]).toMatchObject({ start: [6, 0], end: [40, 0], was: { edge: "extrude1/end|extrude1/side/l1" } });
+  });
+  it("cut in two alike halves, which was meant is not guessed", () => {
+    const { steps } = built(notched(15, 25)), s = steps.find((x) => x.id === "over")!;
+    expect(s.refusal!.sentence).toMatch(/come apart/);
+    expect(s.lost).toHaveLength(1);
   });
 });

@@ -10,7 +10,7 @@ import { findRegions } from "@/core/sketch/regions";
 import { SketchSchema, type Plane, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { findFace } from "../../reference/find";
+import { findEdge, findFace } from "../../reference/find";
 import { planeOf } from "../../reference/resolve";
 import { stepFields, type BuildContext, type StepKind } from "../step";
 import { pictureOf } from "./picture";
@@ -56,11 +56,25 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
   if (!next.curves.some((c) => c.projected)) return done(next);
   const t = context.topology();
   if (!t) return refuse("lost-edge", "The part this sketch shows edges of is not there.", []);
-  const frame = frameOf(next.plane), edges = picturables(context.kernel, t.solid, frame);
-  const byKey = new Map(edges.map((e) => [e.key, e]));
-  const lost = next.curves.find((c) => c.projected && !byKey.has(c.projected));
-  if (lost) return refuse("lost-edge", `The edge that ${lost.id} is the picture of is no longer there. Delete ${lost.id}, or project another edge.`, [lost.id]);
-  return done({ ...next, curves: next.curves.map((c) => (c.projected ? (pictureOf(byKey.get(c.projected)!, frame, c.id) ?? c) : c)) });
+  const frame = frameOf(next.plane), curves: Sketch["curves"] = [];
+  let byKey: ReadonlyMap<string, Edge> | undefined;
+  for (const [i, c] of next.curves.entries()) {
+    const { projected } = c, found = c.was && findEdge(t, c.was);
+    if (projected === undefined) {
+      curves.push(c);
+      continue;
+    }
+    // by its reference; sections and outlines, and edges named by hand, by their key
+    const edge = found ? (found.ok ? { key: projected, ...t.edge(found.value) } : undefined) : (byKey ??= new Map(picturables(context.kernel, t.solid, frame).map((e) => [e.key, e]))).get(projected);
+    if (!edge) {
+      const sentence = `The edge that ${c.id} is the picture of ${found && !found.ok && /pieces/.test(found.refusal.sentence) ? "has come apart, and which piece was meant is not clear" : "is no longer there"}. Delete ${c.id}, or project another edge.`;
+      const lost = c.was ? [{ path: `sketch.curves.${i}.was`, ref: c.was, sentence }] : undefined;
+      return { ok: false, refusal: { ...refuse("lost-edge", sentence, [c.id]).refusal, ...(lost && { lost }) } as never };
+    }
+    const picture = pictureOf(edge, frame, c.id);
+    curves.push(picture ? { ...picture, ...(c.was && { was: c.was }) } : c);
+  }
+  return done({ ...next, curves });
 }
 /** All of a part that a sketch in a frame can show: its edges, the outlines of its round faces, and where the plane cuts it. */
 export function picturables(kernel: Kernel, body: Solid, frame: Frame, edges: readonly Edge[] = modelOf(kernel, body).edges): Edge[] {
