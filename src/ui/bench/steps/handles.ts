@@ -2,7 +2,7 @@ import { frameOf } from "@/core/part/steps/sketch/sketch";
 import { extentOf } from "@/core/sketch/profile";
 import { faceFrame, normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { footOn, turnedPoint } from "@/core/geometry/line";
-import { add3, cross3, distance3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { normalAt } from "@/core/kernel/carrier";
 import type { Model } from "@/core/kernel/model";
 import { parameterNames } from "@/core/part/parameters";
@@ -52,7 +52,7 @@ export function handlesOf(document: PartDocument, draft: Step, under: Model | un
       if (face === undefined || !under || value === undefined) return [];
       const rim = under.edges.find((e) => e.faces.includes(face)), n = normalAt(under.faces[face]!.carrier, under.faces[face]!.centre);
       if (!rim || !n) return [];
-      const foot = rim.points[rim.points.length >> 1]!, inward = across(rim.points, n, under.faces[face]!.centre);
+      const foot = midway(rim.points), inward = across(rim.points, n, under.faces[face]!.centre);
       return [{ name: "Wall thickness", foot, along: scale3(inward, draft.outward ? -1 : 1), value, quantity: "length", per: 1, put: (d, thickness) => (d.kind === "shell" ? { ...d, thickness } : d) }];
     }
     case "hole": {
@@ -66,16 +66,19 @@ export function handlesOf(document: PartDocument, draft: Step, under: Model | un
   }
 }
 
-/** Square to a run of points in a face, towards its middle. */
+/** The middle of a run of points, on it. */
+const midway = (points: readonly Vec3[]): Vec3 => (points.length === 2 ? scale3(add3(points[0]!, points[1]!), 0.5) : points[points.length >> 1]!);
+
+/** Square to the middle of a run of points in a face, towards the face's middle. */
 function across(points: readonly Vec3[], normal: Vec3, middle: Vec3): Vec3 {
-  const k = points.length >> 1, along = sub3(points[Math.min(k + 1, points.length - 1)]!, points[Math.max(0, k - 1)]!), side = cross3(normal, along), to = sub3(middle, points[k]!);
-  return scale3(unit3(side), side[0] * to[0] + side[1] * to[1] + side[2] * to[2] < 0 ? -1 : 1);
+  const k = points.length >> 1, along = sub3(points[Math.min(k + 1, points.length - 1)]!, points[k - 1]!), side = cross3(normal, along);
+  return scale3(unit3(side), dot3(side, sub3(middle, midway(points))) < 0 ? -1 : 1);
 }
 
 function edgeHandles(name: string, edges: readonly { readonly on: EdgeRef }[], under: Model | undefined, value: number | undefined, put: Handle["put"]): Handle[] {
   const first = edges[0] && under && edgeNow(under, edges[0].on);
   if (first === undefined || !under || value === undefined) return [];
-  const e = under.edges[first]!, foot = e.points.length === 2 ? scale3(add3(e.points[0]!, e.points[1]!), 0.5) : e.points[e.points.length >> 1]!;
+  const e = under.edges[first]!, foot = midway(e.points);
   const out = e.faces.map((f) => normalAt(under.faces[f]!.carrier, foot) ?? ([0, 0, 0] as Vec3)).reduce(add3);
   return length3(out) < 1e-6 ? [] : [{ name, foot, along: unit3(out), value, quantity: "length", per: 1, put }];
 }
