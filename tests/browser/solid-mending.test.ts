@@ -90,3 +90,54 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     await kept(page);
   });
 });
+
+describe.sequential("two bodies, looked at one by one", () => {
+  it("a second body stands beside the first and is hidden, shown alone, and shown again", async () => {
+    await hand.clear();
+    await hand.rectangle("top", "30", "20");
+    const block = await hand.card("w", "Extrude");
+    await block.getByLabel("Depth").fill("10");
+    await hand.accept(block);
+    await hand.rectangle("front", "12", "25");
+    const post = await hand.card("w", "Extrude");
+    await post.getByRole("button", { name: "Separate body" }).click();
+    await post.getByLabel("Depth").fill("6");
+    await hand.accept(post);
+    await hand.volumeNear(30 * 20 * 10 + 12 * 25 * 6);
+    const faces = () => page.getByTestId("solid").getAttribute("data-shaded");
+    expect(await faces()).toBe("12");
+    // the post stands in front of the block: hidden, the pointer goes through it to the block
+    await hand.touch([6, -6, 20], /^extrude2/);
+    await hand.key("5");
+    await hand.key("7");
+    const look = page.getByRole("group", { name: "Bodies" });
+    expect(await look.getByLabel("extrude2").isChecked()).toBe(false);
+    expect(await look.getByLabel("extrude1").isChecked()).toBe(true);
+    await look.getByRole("button", { name: "Show only this" }).nth(1).click();
+    expect(await look.getByLabel("extrude1").isChecked()).toBe(false);
+    expect(await look.getByLabel("extrude2").isChecked()).toBe(true);
+    await look.getByLabel("extrude1").check();
+    // the used sketches are off until they are switched on by themselves
+    const sketches = page.getByRole("group", { name: "One by one" });
+    expect(await page.locator("[data-idle]").count()).toBe(0);
+    await sketches.getByLabel("sketch 3").check();
+    expect(await page.locator("[data-idle=sketch2]").count()).toBe(1);
+    await hand.key("Escape");
+  });
+  it("a hole acts on the body it is told to, is dragged over its face, and carries a thread as a note", async () => {
+    const before = await hand.volume(), hole = await hand.card("t", "Hole");
+    await hole.getByLabel("Diameter").fill("5");
+    await hand.touch([22, 12, 10], /^extrude1\/end/);
+    await hand.volumeNear(before - Math.PI * 6.25 * 10);
+    const x = Number(await hole.getByLabel("p1 x").inputValue()), box = (await page.locator("[data-hole-point=p1]").boundingBox())!, at = [box.x + box.width / 2, box.y + box.height / 2] as const;
+    await hand.drag(at, [at[0] + 14, at[1]]);
+    expect(Number(await hole.getByLabel("p1 x").inputValue())).not.toBe(x);
+    await hole.getByLabel(/^threaded/).check();
+    await hole.getByLabel("Thread", { exact: true }).fill("M6");
+    await hole.getByLabel("all the way").uncheck();
+    await hole.getByLabel("Depth of thread").fill("8");
+    await hand.accept(hole);
+    await page.getByText(/M6, 8 mm deep/).waitFor();
+    await kept(page);
+  });
+});

@@ -112,9 +112,19 @@ function Ink({ camera, shown, thing, hover, cut }: { camera: Camera; shown: Show
   return (
     <g data-ink={hover ? "hover" : "picked"}>
       <path d={fill} fill={ink} opacity={hover ? 0.14 : 0.3} />
-      {model.edges.filter((e) => e.faces.includes(thing.index) && !e.points.every((q) => isCutAway(cut, q))).map((e, i) => <path key={i} d={trace(camera, e.points.filter((q) => !isCutAway(cut, q)))} stroke={ink} strokeWidth={1.6} fill="none" />)}
+      {model.edges.filter((e) => e.faces.includes(thing.index)).flatMap((e) => runsLeft(e.points, cut)).map((run, i) => <path key={i} d={trace(camera, run)} stroke={ink} strokeWidth={1.6} fill="none" />)}
     </g>
   );
+}
+
+/** What a section leaves of a run of points: one run or several. */
+function runsLeft(points: readonly Vec3[], cut: Cut | undefined): Vec3[][] {
+  const runs: Vec3[][] = [[]];
+  for (const p of points) {
+    if (!isCutAway(cut, p)) runs[runs.length - 1]!.push(p);
+    else if (runs[runs.length - 1]!.length) runs.push([]);
+  }
+  return runs.filter((r) => r.length > 1);
 }
 
 /** Edges that a step refers to: as they stand now, or as they were picked. */

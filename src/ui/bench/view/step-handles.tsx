@@ -1,11 +1,15 @@
 "use client";
 
-import { useRef } from "react";
+import { useRef, type PointerEvent } from "react";
+import { DATUM_FRAMES, faceFrame, toSpace } from "@/core/geometry/frame";
 import { add3, scale3, type Vec2 } from "@/core/geometry/vector";
+import type { Model } from "@/core/kernel/model";
+import type { HoleStep } from "@/core/part/steps/hole/hole";
 import { inUnit } from "@/core/units/quantity";
 import { handlesOf, type Handle } from "../steps/handles";
 import type { BenchStore } from "../store";
 import type { Camera } from "./camera";
+import { faceNow } from "./refs";
 import { useCamera } from "./viewport";
 
 /** Arrows that drag the numbers of the step whose card is open. */
@@ -17,7 +21,37 @@ export function StepHandles({ store }: { store: BenchStore }) {
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full">
       {handlesOf(document, mode.draft, under).map((h) => <Arrow key={h.name} store={store} camera={camera} handle={h} />)}
+      {mode.draft.kind === "hole" && <HolePoints store={store} camera={camera} draft={mode.draft} under={under} />}
     </svg>
+  );
+}
+
+/** Holes that were placed freely can be dragged over their face. */
+function HolePoints({ store, camera, draft, under }: { store: BenchStore; camera: Camera; draft: HoleStep; under: Model | undefined }) {
+  const held = useRef<string>(undefined), layer = useRef<SVGGElement>(null);
+  const place = draft.on && "face" in draft.on && under ? faceNow(under, draft.on) : undefined, carrier = place === undefined ? undefined : under!.faces[place]!.carrier;
+  const frame = carrier?.kind === "plane" ? faceFrame(carrier.normal, carrier.offset) : draft.on && "datum" in draft.on && draft.on.datum in DATUM_FRAMES ? DATUM_FRAMES[draft.on.datum as keyof typeof DATUM_FRAMES] : undefined;
+  if (!frame) return null;
+  const step = STEPS[store.getState().history.present.units] * (store.getState().history.present.units === "in" ? 25.4 : 1);
+  const move = (e: PointerEvent<SVGCircleElement>) => {
+    const box = layer.current!.ownerSVGElement!.getBoundingClientRect(), p = held.current && camera.onPlane(frame, [e.clientX - box.left, e.clientY - box.top]);
+    if (!p) return;
+    const at = p.map((v) => Number((Math.round(v / step) * step).toFixed(5))) as [number, number];
+    store.getState().changeDraft((d) => (d.kind === "hole" ? { ...d, points: d.points.map((q) => (q.id === held.current && "at" in q ? { ...q, at } : q)) } : d));
+  };
+  return (
+    <g ref={layer}>
+      {draft.points.map((p) => {
+        if (!("at" in p)) return null;
+        const [x, y] = camera.toPixels(toSpace(frame, p.at));
+        return (
+          <circle
+            key={p.id} data-hole-point={p.id} data-overlay cx={x} cy={y} r={7} className="pointer-events-auto cursor-move" fill="var(--color-base-100)" fillOpacity={0.5} stroke="var(--color-accent)" strokeWidth={2}
+            onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); held.current = p.id; }} onPointerMove={move} onPointerUp={() => (held.current = undefined)}
+          ><title>{p.id}: drag it over the face</title></circle>
+        );
+      })}
+    </g>
   );
 }
 
