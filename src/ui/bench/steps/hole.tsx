@@ -100,9 +100,9 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
       {draft.tip !== undefined && extent.kind !== "through" && <SizeInput store={store} angle label="Angle of the cone" value={draft.tip} onChange={(tip) => change((d) => ({ ...d, tip }))} />}
       <Tick label="threaded (a note on the hole; the thread is not cut)" on={draft.thread !== undefined} onChange={(on) => change((d) => { const { thread: _, ...rest } = d; return on ? { ...rest, thread: { name: row?.thread ?? "M6" } } : rest; })} />
       {draft.thread && (
-        <div className="flex items-end gap-2">
+        <div className="flex flex-wrap items-end gap-x-3 gap-y-1.5">
           <label className="text-xs"><span className="quiet block">Thread</span><input aria-label="Thread" className="input input-sm w-24" maxLength={40} value={draft.thread.name} onChange={(e) => change((d) => (d.thread ? { ...d, thread: { ...d.thread, name: e.target.value } } : d))} /></label>
-          <Tick label="all the way" on={draft.thread.depth === undefined} onChange={(on) => change((d) => { if (!d.thread) return d; const { depth: _, ...rest } = d.thread; return { ...d, thread: on ? rest : { ...rest, depth: unit === "mm" ? "8" : "3/8" } }; })} />
+          <span className="whitespace-nowrap pb-2"><Tick label="all the way" on={draft.thread.depth === undefined} onChange={(on) => change((d) => { if (!d.thread) return d; const { depth: _, ...rest } = d.thread; return { ...d, thread: on ? rest : { ...rest, depth: unit === "mm" ? "8" : "3/8" } }; })} /></span>
           {draft.thread.depth !== undefined && <SizeInput store={store} label="Depth of thread" value={draft.thread.depth} onChange={(depth) => change((d) => (d.thread ? { ...d, thread: { ...d.thread, depth } } : d))} />}
         </div>
       )}
