@@ -10,7 +10,10 @@ import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { pictureOf } from "./picture";
-import type { Frame } from "@/core/geometry/frame";
+import { normalOf, type Frame } from "@/core/geometry/frame";
+import { dot3 } from "@/core/geometry/vector";
+import { normalAt } from "@/core/kernel/carrier";
+import { arc, line, part, poly, revolve, sketch } from "../../testing/build";
 import { edgeRef } from "../../reference/make";
 import { frameOf, picturables } from "./sketch";
 
@@ -73,6 +76,32 @@ describe("what else of a part can be shown", () => {
     expect(front.map((e) => e.key).sort()).toEqual(["silhouette/extrude1/side/c1", "silhouette/extrude1/side/c1~2"]);
     expect(front.map((e) => e.points[0]![0]).sort((a, b) => a - b)).toEqual([expect.closeTo(15, 9), expect.closeTo(25, 9)]);
     expect(seen(plate(), frameOf({ base: "top" })).filter((e) => e.key.startsWith("silhouette/"))).toEqual([]);
+  });
+});
+
+describe("outlines of cones and balls", () => {
+  const outlines = (d: PartDocument, frame: Frame) => picturables(kernel, built(d).body!, frame).filter((e) => e.key.startsWith("silhouette/"));
+  const flatten = (d: PartDocument, base: "front" | "top") => outlines(d, frameOf({ base })).map((e) => pictureOf(e, frameOf({ base }), "p")!);
+  const cone = part(sketch("s", "front", poly([[0, 0], [9, 0], [3, 12], [0, 12]])), revolve("b", "s"));
+  const ball = part(sketch("s", "front", [arc("a", [0, 0], [0, -7], [0, 7]), line("l", [0, 7], [0, -7])]), revolve("b", "s"));
+  const dome = part(sketch("s", "front", [arc("a", [0, 0], [7, 0], [0, 7]), line("l", [0, 7], [0, 0]), line("m", [0, 0], [7, 0])]), revolve("b", "s"));
+  it("a cone from the side: its two flanks; from above: none", () => {
+    const flanks = flatten(cone, "front") as Extract<Curve, { kind: "line" }>[];
+    expect(flanks.map((f) => [f.start, f.end].sort((a, b) => a[1] - b[1])).sort((a, b) => a[0]![0] - b[0]![0])).toEqual([[[expect.closeTo(-9, 6), expect.closeTo(0, 6)], [expect.closeTo(-3, 6), expect.closeTo(12, 6)]], [[expect.closeTo(9, 6), expect.closeTo(0, 6)], [expect.closeTo(3, 6), expect.closeTo(12, 6)]]]);
+    expect(outlines(cone, frameOf({ base: "top" }))).toEqual([]);
+  });
+  it("a cone at a slant touches its outlines: they stand square to the gaze", () => {
+    const frame = frameOf({ base: "top", tilt: { about: "x", angle: 60 } }), n = normalOf(frame), { faces } = modelOf(kernel, built(cone).body!);
+    const list = outlines(cone, frame), { carrier } = faces.find((f) => f.carrier.kind === "cone")!;
+    expect(list).toHaveLength(2);
+    for (const e of list) for (const p of e.points) expect(Math.abs(dot3(normalAt(carrier, p)!, n))).toBeLessThan(1e-9);
+  });
+  it("a ball: a circle from anywhere; half a ball: half a circle from the side", () => {
+    expect(flatten(ball, "front")).toMatchObject([{ kind: "circle", radius: expect.closeTo(7, 9) }]);
+    const [side, ...more] = flatten(dome, "front");
+    expect(more).toEqual([]);
+    expect(side).toMatchObject({ kind: "arc", centre: [expect.closeTo(0, 9), expect.closeTo(0, 9)] });
+    expect(outlines(dome, frameOf({ base: "front" }))[0]!.length).toBeCloseTo(Math.PI * 7, 6);
   });
 });
 
