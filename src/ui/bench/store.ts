@@ -224,7 +224,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (panel || proposals || dispute || swinging) return set({ panel: undefined, proposals: undefined, dispute: undefined, swinging: false, ...(dispute && { message: undefined, typing: undefined }) });
         if (typing) return set({ typing: undefined });
         if (mode.kind === "sketch" && toolName !== "pick") return set({ toolName: "pick" });
-        if (get().pickField && mode.kind === "step") return set({ pickField: undefined });
+        if (get().pickField) return set({ pickField: undefined });
         if (selection.length) return set({ selection: [] });
         if (mode.kind === "solid") return set({ message: undefined, things: [] });
         set({ mode: { kind: "solid" }, toolName: "pick", message: undefined });

@@ -5,6 +5,7 @@ import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalList
 import { CSS } from "@dnd-kit/utilities";
 import { Eye, EyeOff, GripVertical, Pencil, TextCursorInput, Trash2, TriangleAlert } from "lucide-react";
 import { useState } from "react";
+import { edgeRef } from "@/core/part/reference/make";
 import { kindOf, type Step } from "@/core/part/steps/registry";
 import { freeRef, replaced } from "./repick";
 import { diagnosisOf, type BenchStore } from "../store";
@@ -89,7 +90,18 @@ function detailOf(step: Step, detail: string, store: BenchStore): string {
 /** The card opens, and the next click on the part takes the place of what was lost. */
 function repick(store: BenchStore, step: Step, path: string, ref: Parameters<typeof freeRef>[0]): void {
   const { editStep } = store.getState(), take = freeRef(ref);
-  if (step.kind === "sketch" || !take) return editStep(step);
+  if (!take) return editStep(step);
+  if (step.kind === "sketch") {
+    if (path === "sketch.plane") return store.getState().choosePlane(step.id);
+    const { run, say, setPickField } = store.getState();
+    say({ kind: "notice", text: "Click the edge that shall be shown in its place.", about: [] });
+    return setPickField({ name: "what was lost", take: ["edge"], give: (m, t) => {
+      const was = edgeRef(m, t.index), k = Number(path.split(".")[2]);
+      if (!was) return;
+      setPickField(undefined);
+      run({ do: "change-step", step: { ...step, sketch: { ...step.sketch, curves: step.sketch.curves.map((c, i) => (i === k ? { ...c, projected: m.edges[t.index]!.key, was } : c)) } } });
+    } });
+  }
   editStep(step);
   // after the card has taken its own field
   setTimeout(() => store.getState().setPickField({ name: "what was lost", take: [take.kind], give: (m, t) => {
