@@ -87,9 +87,10 @@ export const CurvePoints = memo(function CurvePoints({ camera, frame, curve, loo
 });
 
 /** All that moves while something is dragged, in as few pieces as can be: every piece costs in every frame. */
-export function MovingInk({ camera, frame, curves, loose }: { camera: Camera; frame: Frame; curves: readonly Curve[]; loose: ReadonlySet<string> }) {
+export function MovingInk({ camera, frame, curves, loose, chosen }: { camera: Camera; frame: Frame; curves: readonly Curve[]; loose: ReadonlySet<string>; chosen: readonly string[] }) {
   const real = curves.filter((c) => !c.construction), path = (list: readonly Curve[]) => list.map((c) => curvePath(camera, frame, c)).join("");
   const hollow = path(real.filter((c) => loose.has(c.id))), solid = path(real.filter((c) => !loose.has(c.id)));
+  const picked = curves.filter((c) => chosen.includes(c.id));
   const ends = curves.flatMap((c) => pointsOf(c).map((ref) => camera.toPixels(toSpace(frame, pointAt({ curves: [c] }, ref))))).map(([x, y]) => `M${(x - 3.5).toFixed(1)} ${y.toFixed(1)}a3.5 3.5 0 1 0 7 0a3.5 3.5 0 1 0 -7 0Z`).join("");
   return (
     <g fill="none" stroke="currentColor">
@@ -97,6 +98,7 @@ export function MovingInk({ camera, frame, curves, loose }: { camera: Camera; fr
       <path d={hollow} strokeWidth={4.6} strokeLinejoin="round" />
       <path d={hollow} stroke="var(--color-base-100)" strokeWidth={2.2} strokeLinejoin="round" />
       <path d={solid} strokeWidth={2.6} />
+      {picked.length > 0 && <path d={path(picked)} stroke="var(--color-accent)" strokeWidth={2} />}
       <path d={ends} fill="var(--color-base-100)" strokeWidth={1.5} />
     </g>
   );

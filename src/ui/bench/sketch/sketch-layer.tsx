@@ -166,7 +166,7 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
       {/* what moves is painted on a sheet of its own: the rest need not be painted again */}
       <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" style={SHEET}>
         <g ref={setTop} />
-        <MovingInk camera={camera} frame={frame} curves={sketch.curves.filter((c) => moving.has(c.id))} loose={loose} />
+        <MovingInk camera={camera} frame={frame} curves={sketch.curves.filter((c) => moving.has(c.id))} loose={loose} chosen={selection} />
         {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
