@@ -21,6 +21,9 @@ const slot = (x0: number, x1: number): Steps => [sketch("t", "top", rect(x0, -5,
 const upright = (a: number, b: number) => edge(`b/side/l${a}`, `b/side/l${b}`);
 const post = (r: number, h: number): Steps => [sketch("s", "top", circ(0, 0, r)), extrude("b", "s", h)];
 
+const raised = (id: string, from: string, by: number) => extrude(id, "", by, { sketch: undefined, face: face(from) });
+const walled = (id: string, from: string, ends?: Record<string, "first">) => extrude(id, from, 10, { thin: { thickness: 2, side: "middle", ...(ends && { ends }) } });
+
 export const STORIES: readonly Story[] = [
   { name: "the base depth doubles", before: part(...block()), after: part(...block(60, 40, 40)), holds: { "b/end": [30, 20, 40], "b/side/l1": [30, 0, 20], "b/side/l1|b/end": [30, 0, 40], "b/side/l1&b/side/l2&b/end": [60, 0, 40] } },
   { name: "the outline grows", before: part(...block()), after: part(...block(80, 50)), holds: { "b/side/l2": [80, 25, 10], "b/side/l2|b/side/l3": [80, 50, 10], "b/end": [40, 25, 20] } },
@@ -68,4 +71,8 @@ export const STORIES: readonly Story[] = [
   { name: "the extrude turns round", before: part(...block()), after: part(sketch("s", "top", rect(0, 0, 60, 40)), extrude("b", "s", 20, { reverse: true })), holds: { "b/side/l1": [30, 0, -10], "b/side/l1|b/side/l2": [60, 0, -10] } },
   { name: "a symmetric split has no side that is clearly meant", before: part(...block()), after: part(...block(), sketch("t", "top", rect(28, -5, 32, 100)), cut("c", "t", "through")), lost: ["b/end", "b/side/l1", "b/side/l1|b/end"] },
   { name: "a rib across cuts a bore's rim in two", before: part(...block(), hole("h", top, 10, [[30, 20]])), after: part(...block(), hole("h", top, 10, [[30, 20]]), sketch("t", "top", rect(28, -5, 32, 100)), extrude("r", "t", 20)), holds: { "b/side/l2": [60, 20, 10] }, lost: ["h/bore/p1"] },
+  { name: "the block under a raised face widens", before: part(...block(), raised("f", "b/end", 5)), after: part(...block(80, 50), raised("f", "b/end", 5)), holds: { "f/end": [40, 25, 25], "b/side/l1": [40, 0, 12.5], "b/side/l1|f/end": [40, 0, 25] } },
+  { name: "a raised face is raised again by a step between", before: part(...block(), raised("f", "b/end", 5)), after: part(...block(), raised("f", "b/end", 5), raised("g", "f/end", 3)), holds: { "b/side/l2": [60, 20, 14] }, lost: ["f/end", "b/side/l1|f/end"] },
+  { name: "a wall's outline gains a corner", before: part(sketch("s", "top", [line("l1", [0, 0], [30, 0]), line("l2", [30, 0], [30, 20])]), walled("b", "s")), after: part(sketch("s", "top", [line("l1", [0, 0], [30, 0]), line("l2", [30, 0], [30, 20]), line("l3", [30, 20], [10, 20])]), walled("b", "s")), holds: { "b/side/l1.right": [15.5, -1, 5], "b/side/l1.start": [0, 0, 5], "b/side/l1.left|b/side/l2.left": [29, 1, 5] }, lost: ["b/side/l2.end"] },
+  { name: "the block that a wall runs on to moves away", before: part(sketch("s", "top", rect(40, -10, 60, 10)), extrude("b", "s", 10), sketch("t", "top", [line("l1", [0, 0], [30, 0])]), walled("w", "t", { "l1.end": "first" })), after: part(sketch("s", "top", rect(50, -10, 70, 10)), extrude("b", "s", 10), sketch("t", "top", [line("l1", [0, 0], [30, 0])]), walled("w", "t", { "l1.end": "first" })), holds: { "w/side/l1.left": [25, 1, 5], "w/side/l1.start": [0, 0, 5], "b/side/l4|w/side/l1.right": [50, -1, 5] } },
 ];
