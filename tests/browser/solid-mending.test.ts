@@ -86,8 +86,21 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     await row.getByRole("button", { name: "Pick anew" }).click();
     await hand.touch([0, 0, 5], /extrude1\/side\/l1\|extrude1\/side\/l4/);
     await row.getByRole("alert").waitFor({ state: "detached" });
-    await hand.built();
+    await hand.accept(page.getByRole("form", { name: "Fillet" }));
+    expect(await page.locator("[data-lost]").count()).toBe(0);
     await kept(page);
+  });
+  it("a step that is deleted while its card is open takes the card with it", async () => {
+    await page.locator("[data-step]").nth(5).hover();
+    await page.getByRole("button", { name: "Edit step 6" }).click();
+    const card = page.getByRole("form", { name: "Fillet" });
+    await card.waitFor();
+    await page.locator("[data-step]").nth(5).hover();
+    await page.getByRole("button", { name: "Delete step 6" }).click();
+    await card.waitFor({ state: "detached" });
+    // undo brings the step back
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect.poll(() => page.locator("[data-step]").count()).toBe(6);
   });
 });
 

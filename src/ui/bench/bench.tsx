@@ -96,7 +96,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
 }
 
 const STEP_HINTS: Partial<Record<Step["kind"], string>> = {
-  extrude: "type a depth, pick regions", revolve: "choose what it turns about and how far", hole: "click a flat face where the hole shall be", fillet: "click edges and type a radius", chamfer: "click edges and type a distance",
+  extrude: "type a depth or drag the arrow, pick regions", revolve: "choose what it turns about and how far", hole: "click a flat face where the hole shall be; rings can be dragged", fillet: "click edges, type a radius or drag the arrow", chamfer: "click edges, type a distance or drag the arrow",
   shell: "click the faces that shall be open", mirror: "choose what is mirrored and about which plane", pattern: "choose what is repeated, the way and how many",
 };
 const stepHint = (kind: Step["kind"], field: string | undefined): string => `${kind[0]!.toUpperCase()}${kind.slice(1)}: ${field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on")}. Enter accepts, Escape leaves without harm.`;

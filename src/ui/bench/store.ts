@@ -95,6 +95,15 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       saver.save(history.present);
       const { mode } = get();
       if (mode.kind === "sketch" && !sketchOf(history.present, mode.step)) set({ mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined });
+      if (mode.kind === "step") {
+        // the step whose card is open may have moved, or gone
+        const { steps } = history.present, at = mode.fresh ? Math.min(mode.at, steps.length) : steps.findIndex((s) => s.id === mode.draft.id);
+        if (at >= 0) set({ mode: { ...mode, at } });
+        else {
+          set({ mode: { kind: "solid" } });
+          closeCard();
+        }
+      }
       rebuild();
     };
     /** A step's card opens: the model is seen in the round beside it. */
