@@ -7,11 +7,10 @@ import { faceShapes, type Solid } from "./solid";
 
 /**
  * A prism with its sides leaning. They turn about where they meet the frame's plane.
- * @param angle radians; positive: the body narrows along the frame's normal
+ * @param angle radians, not 0; positive: the body narrows along the frame's normal
  * @returns undefined where the sides cannot lean so
  */
 export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: number): Solid | undefined {
-  if (!angle) return { shape: solid.shape.Located(new kernel.library.TopLoc_Location(), false), names: solid.names };
   try {
     return kernel.guard("leaning the sides", () => {
       const oc = kernel.library, { shapes } = faceShapes(kernel, solid.shape);

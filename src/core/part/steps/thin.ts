@@ -28,7 +28,7 @@ export type Thin = z.infer<typeof ThinSchema>;
 const GAP = 2;
 
 /** The wall along the sides of a swept volume: its start and end are left open. The volume stays the caller's. */
-export function thinned(context: BuildContext, solid: Solid, thin: Thin, step: string): Outcome<Solid> {
+function thinned(context: BuildContext, solid: Solid, thin: Thin, step: string): Outcome<Solid> {
   const { kernel } = context, thickness = lengthOf(context, thin.thickness, "The thickness of the wall");
   if (!thickness.ok) return thickness;
   const open = solid.names.flatMap((n, i) => (n[0]?.role === "side" ? [] : [i]));
@@ -49,7 +49,7 @@ export function thinned(context: BuildContext, solid: Solid, thin: Thin, step: s
  * Walls along the open outlines of a sketch, their ends carried on into the part so that no gap stays.
  * @param sweep makes the volume over a region of the sketch; the caller's until it is handed back
  */
-export function openWalls(context: BuildContext, step: { readonly id: string; readonly operation: Operation; readonly thin: Thin }, sketch: BuiltSketch, sweep: (r: Region) => Outcome<Solid>): Outcome<Solid[]> {
+function openWalls(context: BuildContext, step: { readonly id: string; readonly operation: Operation; readonly thin: Thin }, sketch: BuiltSketch, sweep: (r: Region) => Outcome<Solid>): Outcome<Solid[]> {
   const { kernel, body } = context, { thin } = step, t = lengthOf(context, thin.thickness, "The thickness of the wall");
   if (!t.ok) return t;
   const [left, right] = thin.side === "inside" ? [t.value, 0] : thin.side === "outside" ? [0, t.value] : [t.value / 2, t.value / 2];
@@ -67,6 +67,31 @@ export function openWalls(context: BuildContext, step: { readonly id: string; re
     }
   }
   return done(made);
+}
+
+/**
+ * The volumes over the outlines of a swept step, or its walls along them. `open`: a sketch whose open outlines they follow.
+ * @param sweep makes the volume over one outline; after a refusal none is left over
+ */
+export function sweptVolumes<R>(context: BuildContext, step: { readonly id: string; readonly operation: Operation; readonly thin?: Thin | undefined }, outlines: readonly R[], open: BuiltSketch | undefined, sweep: (r: R | Region) => Outcome<Solid>): Outcome<Solid[]> {
+  const { thin } = step, made: Solid[] = [];
+  if (open && thin) return openWalls(context, { ...step, thin }, open, sweep);
+  const failed = <T>(r: T): T => (context.kernel.release(...made.map((m) => m.shape)), r);
+  try {
+    for (const r of outlines) {
+      const solid = sweep(r);
+      if (!solid.ok) return failed(solid);
+      made.push(solid.value);
+      if (!thin) continue;
+      const wall = thinned(context, solid.value, thin, step.id);
+      if (!wall.ok) return failed(wall);
+      context.kernel.release(made.pop()!.shape);
+      made.push(wall.value);
+    }
+    return done(made);
+  } catch (e) {
+    throw failed(e);
+  }
 }
 
 /** What is to be added at an end of a wall for it to meet the part. */

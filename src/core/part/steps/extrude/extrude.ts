@@ -11,7 +11,7 @@ import { FaceRefSchema, PlaneRefSchema, stepsOf } from "../../reference/schema";
 import { built, OPERATION_TEXT, operationFields } from "../operate";
 import { isOpen, regionsFor, sketchFor } from "../profile";
 import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type Size, type StepKind } from "../step";
-import { openWalls, thinned, ThinSchema } from "../thin";
+import { sweptVolumes, ThinSchema } from "../thin";
 import { spanOf, trimmed, type Span } from "./extent";
 
 export const ExtentSchema = z.discriminatedUnion("kind", [
@@ -84,28 +84,14 @@ function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
     kernel.release(straight.shape);
     return leaning ? done(leaning) : refuse("no-draft", "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.", [step.id]);
   };
-  const made: Solid[] = [];
-  const failed = <T>(r: T): T => (kernel.release(...made.splice(0).map((t) => t.shape)), r);
+  const made = sweptVolumes<Region | undefined>(context, step, step.face ? [undefined] : outlines, open, sweep);
+  if (!made.ok) return made;
+  const failed = <T>(r: T): T => (kernel.release(...made.value.map((t) => t.shape)), r);
   try {
-    if (open) {
-      const walls = openWalls(context, { ...step, thin: step.thin! }, open, sweep);
-      if (!walls.ok) return walls;
-      made.push(...walls.value);
-    } else for (const r of step.face ? [undefined] : outlines) {
-      const solid = sweep(r);
-      if (!solid.ok) return failed(solid);
-      made.push(solid.value);
-      if (!step.thin) continue;
-      const wall = thinned(context, solid.value, step.thin, step.id);
-      if (!wall.ok) return failed(wall);
-      kernel.release(made.pop()!.shape);
-      made.push(wall.value);
-    }
-    const cut = trimmed(context, step, frame, made);
+    const cut = trimmed(context, step, frame, made.value);
     return cut.ok ? cut : failed(cut);
   } catch (e) {
-    failed(e);
-    throw e;
+    throw failed(e);
   }
 }
 

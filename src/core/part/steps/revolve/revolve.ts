@@ -15,7 +15,7 @@ import { AxisRefSchema, stepsOf } from "../../reference/schema";
 import { built, OPERATION_TEXT, operationFields } from "../operate";
 import { isOpen, regionsFor, sketchFor } from "../profile";
 import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type StepKind } from "../step";
-import { openWalls, thinned, ThinSchema } from "../thin";
+import { sweptVolumes, ThinSchema } from "../thin";
 
 export const RevolveStepSchema = z.strictObject({
   ...stepFields, kind: z.literal("revolve"), ...operationFields,
@@ -76,31 +76,14 @@ function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
   const axis = axisFor(context, step, sketch.value), span = angles(context, step);
   if (!axis.ok) return axis;
   if (!span.ok) return span;
-  const { frame } = sketch.value, solids: Solid[] = [];
+  const { frame } = sketch.value;
   // the sketch's own test for profiles to be turned wants a line of a sketch
   const flat = { ...sketch.value.diagnosis.sketch, curves: [{ id: "axis", kind: "line" as const, start: onPlane(axis.value, frame, 0), end: onPlane(axis.value, frame, 1) }] };
   const sweep = (r: Region): Outcome<Solid> => {
     const fault = turningFault(flat, r, "axis");
     return fault ? refuse("bad-profile", fault, [step.sketch]) : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id));
   };
-  const failed = <T>(r: T): T => (kernel.release(...solids.splice(0).map((s) => s.shape)), r);
-  try {
-    if (open) return openWalls(context, { ...step, thin: step.thin! }, sketch.value, sweep);
-    for (const r of regions.value) {
-      const solid = sweep(r);
-      if (!solid.ok) return failed(solid);
-      solids.push(solid.value);
-      if (!step.thin) continue;
-      const wall = thinned(context, solid.value, step.thin, step.id);
-      if (!wall.ok) return failed(wall);
-      kernel.release(solids.pop()!.shape);
-      solids.push(wall.value);
-    }
-  } catch (e) {
-    failed(e);
-    throw e;
-  }
-  return done(solids);
+  return sweptVolumes(context, step, regions.value, open ? sketch.value : undefined, sweep);
 }
 
 function onPlane(l: Line, frame: BuiltSketch["frame"], k: number): [number, number] {
