@@ -30,7 +30,12 @@ const group = (names, prefix) => names.map((n) => `${prefix}${n}/**`);
 const restrict = (files, patterns, message) => ({
   files,
   ignores: ["**/*.test.ts"],
-  rules: { "@typescript-eslint/no-restricted-imports": ["error", { patterns: [{ group: patterns, message, allowTypeImports: false }] }] },
+  rules: {
+    "@typescript-eslint/no-restricted-imports": [
+      "error",
+      { patterns: [{ group: patterns, message, allowTypeImports: false }] },
+    ],
+  },
 });
 
 export default tseslint.config(
@@ -46,17 +51,52 @@ export default tseslint.config(
     },
   },
   { files: ["scripts/**", "src/worker/worker.ts", "tests/**"], rules: { "no-console": "off" } },
-  ...FLOORS.filter((f) => f !== "core" && f !== "ui").map((f) => restrict([`src/${f}/**`], group(FLOORS.filter((o) => o !== f && !MAY[f].includes(o)), "@/"), `src/${f} may import only ${MAY[f].join(", ")}.`)),
+  ...FLOORS.filter((f) => f !== "core" && f !== "ui").map((f) =>
+    restrict(
+      [`src/${f}/**`],
+      group(
+        FLOORS.filter((o) => o !== f && !MAY[f].includes(o)),
+        "@/",
+      ),
+      `src/${f} may import only ${MAY[f].join(", ")}.`,
+    ),
+  ),
   {
     files: ["src/ui/**"],
     ignores: ["**/*.test.ts"],
     rules: {
-      "@typescript-eslint/no-restricted-imports": ["error", { patterns: [
-        { group: group(["worker", "cli", "demo"], "@/"), message: "src/ui stands on core only." },
-        { group: ["@/server/**"], message: "Only types come from the server.", allowTypeImports: true },
-        { group: ["@/app/**"], allowImportNames: ["signIn", "FormState"], message: "Actions are handed in as properties." },
-      ] }],
+      "@typescript-eslint/no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            { group: group(["worker", "cli", "demo"], "@/"), message: "src/ui stands on core only." },
+            { group: ["@/server/**"], message: "Only types come from the server.", allowTypeImports: true },
+            {
+              group: ["@/app/**"],
+              allowImportNames: ["signIn", "FormState"],
+              message: "Actions are handed in as properties.",
+            },
+          ],
+        },
+      ],
     },
   },
-  ...ROOMS.map((r) => restrict([`src/core/${r}/**`], [...group(FLOORS.filter((o) => o !== "core"), "@/"), ...group(ROOMS.filter((o) => o !== r && !ROOM_MAY[r].includes(o)), "@/core/"), "node:*", ...(r === "kernel" ? [] : ["replicad-opencascadejs"])], `src/core/${r} may import only ${ROOM_MAY[r].join(", ") || "nothing"}.`)),
+  ...ROOMS.map((r) =>
+    restrict(
+      [`src/core/${r}/**`],
+      [
+        ...group(
+          FLOORS.filter((o) => o !== "core"),
+          "@/",
+        ),
+        ...group(
+          ROOMS.filter((o) => o !== r && !ROOM_MAY[r].includes(o)),
+          "@/core/",
+        ),
+        "node:*",
+        ...(r === "kernel" ? [] : ["replicad-opencascadejs"]),
+      ],
+      `src/core/${r} may import only ${ROOM_MAY[r].join(", ") || "nothing"}.`,
+    ),
+  ),
 );

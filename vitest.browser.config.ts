@@ -3,5 +3,11 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
-  test: { include: ["tests/browser/**/*.test.ts"], testTimeout: 90_000, hookTimeout: 60_000, fileParallelism: false, pool: "forks" },
+  test: {
+    include: ["tests/browser/**/*.test.ts"],
+    testTimeout: 90_000,
+    hookTimeout: 60_000,
+    fileParallelism: false,
+    pool: "forks",
+  },
 });

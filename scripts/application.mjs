@@ -10,13 +10,19 @@ const next = () => fileURLToPath(new URL("../node_modules/next/dist/bin/next", i
 const running = new Set();
 
 export function start(name, args, env, { quiet = false } = {}) {
-  const child = spawn(process.execPath, ["--import", new URL("leash.mjs", import.meta.url).href, ...args], { cwd: ROOT, env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["pipe", "pipe", "pipe"], detached: true });
+  const child = spawn(process.execPath, ["--import", new URL("leash.mjs", import.meta.url).href, ...args], {
+    cwd: ROOT,
+    env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: "1" },
+    stdio: ["pipe", "pipe", "pipe"],
+    detached: true,
+  });
   running.add(child);
   child.log = "";
-  for (const s of [child.stdout, child.stderr]) s.on("data", (d) => {
-    child.log = (child.log + d).slice(-20_000);
-    if (!quiet && s === child.stderr) process.stderr.write(d);
-  });
+  for (const s of [child.stdout, child.stderr])
+    s.on("data", (d) => {
+      child.log = (child.log + d).slice(-20_000);
+      if (!quiet && s === child.stderr) process.stderr.write(d);
+    });
   child.once("exit", () => running.delete(child));
   child.label = name;
   return child;
@@ -32,18 +38,42 @@ async function until(child, pattern, seconds) {
 
 /** Runs one TypeScript program to its end. */
 export function runProgram(file, env, args = []) {
-  const r = spawnSync(process.execPath, ["--import", tsx(), join(ROOT, file), ...args], { cwd: ROOT, env: { ...process.env, ...env }, stdio: ["ignore", 2, 2] });
+  const r = spawnSync(process.execPath, ["--import", tsx(), join(ROOT, file), ...args], {
+    cwd: ROOT,
+    env: { ...process.env, ...env },
+    stdio: ["ignore", 2, 2],
+  });
   if (r.status !== 0) throw new Error(`${file} failed`);
 }
 
 /** Builds the web application when the sources have changed. */
 export function build() {
   const stamp = join(DATA, "build-stamp");
-  const listed = spawnSync("git", ["ls-files", "-co", "--exclude-standard", "--", "src", "package-lock.json", "next.config.ts", "postcss.config.mjs", "tsconfig.json"], { cwd: ROOT, encoding: "utf8" }).stdout.split("\n").filter(Boolean);
+  const listed = spawnSync(
+    "git",
+    [
+      "ls-files",
+      "-co",
+      "--exclude-standard",
+      "--",
+      "src",
+      "package-lock.json",
+      "next.config.ts",
+      "postcss.config.mjs",
+      "tsconfig.json",
+    ],
+    { cwd: ROOT, encoding: "utf8" },
+  )
+    .stdout.split("\n")
+    .filter(Boolean);
   const state = listed.map((f) => `${f}:${existsSync(join(ROOT, f)) ? statSync(join(ROOT, f)).mtimeMs : 0}`).join("\n");
   if (existsSync(stamp) && existsSync(join(ROOT, ".next/BUILD_ID")) && readFileSync(stamp, "utf8") === state) return;
   console.error("building …");
-  const r = spawnSync("npm", ["run", "-s", "build"], { cwd: ROOT, env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" }, encoding: "utf8" });
+  const r = spawnSync("npm", ["run", "-s", "build"], {
+    cwd: ROOT,
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
+    encoding: "utf8",
+  });
   if (r.status !== 0) throw new Error(`the build failed:\n${r.stdout}${r.stderr}`);
   writeFileSync(stamp, state);
 }

@@ -7,7 +7,8 @@ async function allChecked(url) {
   const { default: pg } = await import("pg");
   const client = new pg.Client({ connectionString: url });
   await client.connect();
-  while ((await client.query("select 1 from submissions where state in ('queued', 'checking') limit 1")).rowCount) await new Promise((r) => setTimeout(r, 500));
+  while ((await client.query("select 1 from submissions where state in ('queued', 'checking') limit 1")).rowCount)
+    await new Promise((r) => setTimeout(r, 500));
   await client.end();
 }
 
@@ -17,8 +18,12 @@ export async function measureInBrowser(bench, args, work) {
   process.chdir(ROOT);
   const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
   const { chromium } = await import("playwright-core");
-  const stops = [], close = closing(stops);
-  const figure = (name, metric, value, unit) => process.stdout.write(`${JSON.stringify({ bench, case: name, metric, value: Math.round(value * 1000) / 1000, unit })}\n`);
+  const stops = [],
+    close = closing(stops);
+  const figure = (name, metric, value, unit) =>
+    process.stdout.write(
+      `${JSON.stringify({ bench, case: name, metric, value: Math.round(value * 1000) / 1000, unit })}\n`,
+    );
   let code = 0;
   try {
     const postgres = await startPostgres("bench", { fresh: true, wishedPort: 54_620 });
@@ -29,10 +34,23 @@ export async function measureInBrowser(bench, args, work) {
     await startWorker(env, { quiet: true });
     await allChecked(postgres.url);
     const web = await startWeb(env, 3_600, { quiet: true });
-    const browser = await chromium.launch({ executablePath: browserPath(), args: ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", ...args, "--disable-background-networking", "--no-first-run"] });
+    const browser = await chromium.launch({
+      executablePath: browserPath(),
+      args: [
+        "--no-sandbox",
+        "--use-gl=angle",
+        "--use-angle=swiftshader",
+        "--enable-unsafe-swiftshader",
+        ...args,
+        "--disable-background-networking",
+        "--no-first-run",
+      ],
+    });
     /** A new window, signed in, on the Bench of one handout. */
     const bench = async (person, handout) => {
-      const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" })).newPage();
+      const page = await (
+        await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" })
+      ).newPage();
       await page.goto(web.address);
       await page.getByRole("button", { name: person }).click();
       await page.waitForURL("**/courses");

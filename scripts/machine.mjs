@@ -15,17 +15,27 @@ const onPath = (name) => spawnSync("sh", ["-c", `command -v ${name}`], { encodin
 /** Folder of PostgreSQL's server programs, or undefined. */
 export function postgresPrograms() {
   const base = "/usr/lib/postgresql";
-  const versions = existsSync(base) ? readdirSync(base).filter((v) => existsSync(join(base, v, "bin/postgres"))).sort((a, b) => Number(b) - Number(a)) : [];
+  const versions = existsSync(base)
+    ? readdirSync(base)
+        .filter((v) => existsSync(join(base, v, "bin/postgres")))
+        .sort((a, b) => Number(b) - Number(a))
+    : [];
   if (versions.length) return join(base, versions[0], "bin");
   const own = onPath("initdb");
   return own ? own.replace(/\/initdb$/, "") : undefined;
 }
 
-export const chromium = () => process.env.CHROMIUM_PATH || onPath("chromium") || onPath("chromium-browser") || undefined;
+export const chromium = () =>
+  process.env.CHROMIUM_PATH || onPath("chromium") || onPath("chromium-browser") || undefined;
 
 /** Installs Debian's packages for what is missing, or says exactly what to install. */
 export function ensureSystem({ browser = false, meshes = false } = {}) {
-  const missing = () => [!postgresPrograms() && "postgresql", browser && !chromium() && "chromium", meshes && !onPath("admesh") && "admesh"].filter(Boolean);
+  const missing = () =>
+    [
+      !postgresPrograms() && "postgresql",
+      browser && !chromium() && "chromium",
+      meshes && !onPath("admesh") && "admesh",
+    ].filter(Boolean);
   let packages = missing();
   if (!packages.length) return;
   if (isRoot && onPath("apt-get")) {
@@ -33,7 +43,10 @@ export function ensureSystem({ browser = false, meshes = false } = {}) {
     const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
     // Debian would start a server of its own; ours is the only one wanted
     spawnSync("apt-get", ["update", "-qq"], { stdio: ["ignore", 2, 2], env });
-    spawnSync("apt-get", ["install", "-y", "-qq", "--no-install-recommends", ...packages], { stdio: ["ignore", 2, 2], env });
+    spawnSync("apt-get", ["install", "-y", "-qq", "--no-install-recommends", ...packages], {
+      stdio: ["ignore", 2, 2],
+      env,
+    });
     packages = missing();
     if (!packages.length) return;
   }
@@ -44,7 +57,9 @@ export function ensureSystem({ browser = false, meshes = false } = {}) {
 /** npm ci when the lock file has changed since the last time. */
 export function ensureModules() {
   const stamp = join(ROOT, "node_modules/.lock-stamp");
-  const lock = createHash("sha256").update(readFileSync(join(ROOT, "package-lock.json"))).digest("hex");
+  const lock = createHash("sha256")
+    .update(readFileSync(join(ROOT, "package-lock.json")))
+    .digest("hex");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   console.error("installing npm packages …");
   execFileSync("npm", ["ci", "--no-fund", "--no-audit", "--loglevel=error"], { cwd: ROOT, stdio: ["ignore", 2, 2] });

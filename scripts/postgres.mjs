@@ -53,12 +53,45 @@ export async function startPostgres(name, { fresh = false, wishedPort = 54_320 }
     mkdirSync(folder, { recursive: true, mode: 0o700 });
     writeFileSync(secret, randomBytes(18).toString("hex"), { mode: 0o600 });
     if (isRoot) for (const f of [folder, secret]) chownSync(f, as.uid, as.gid);
-    const made = spawnSync(join(bin, "initdb"), ["-D", folder, "-U", "caliper", "--pwfile", secret, "--auth=scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8", "--no-sync"], { ...as, cwd: "/", encoding: "utf8" });
+    const made = spawnSync(
+      join(bin, "initdb"),
+      [
+        "-D",
+        folder,
+        "-U",
+        "caliper",
+        "--pwfile",
+        secret,
+        "--auth=scram-sha-256",
+        "-E",
+        "UTF8",
+        "--locale=C.UTF-8",
+        "--no-sync",
+      ],
+      { ...as, cwd: "/", encoding: "utf8" },
+    );
     if (made.status !== 0) throw new Error(`the database could not be made: ${made.stderr}`);
   }
   chmodSync(folder, 0o700);
   const port = await freePort(wishedPort);
-  const server = spawn(join(bin, "postgres"), ["-D", folder, "-p", String(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "max_connections=60", "-c", "fsync=" + (name === "test" ? "off" : "on")], { ...as, cwd: "/", stdio: ["ignore", "ignore", "pipe"], detached: true });
+  const server = spawn(
+    join(bin, "postgres"),
+    [
+      "-D",
+      folder,
+      "-p",
+      String(port),
+      "-c",
+      "listen_addresses=127.0.0.1",
+      "-c",
+      "unix_socket_directories=",
+      "-c",
+      "max_connections=60",
+      "-c",
+      "fsync=" + (name === "test" ? "off" : "on"),
+    ],
+    { ...as, cwd: "/", stdio: ["ignore", "ignore", "pipe"], detached: true },
+  );
   let log = "";
   server.stderr.on("data", (d) => (log = (log + d).slice(-4000)));
   const ready = Date.now() + 30_000;

@@ -21,9 +21,21 @@ try {
   runProgram("src/demo/load.ts", env);
   await startWorker(env, { quiet: true });
   const web = await startWeb(env, 3_500, { quiet: true });
-  const browser = await chromium.launch({ executablePath: browserPath(), args: ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-background-networking", "--no-first-run"] });
+  const browser = await chromium.launch({
+    executablePath: browserPath(),
+    args: [
+      "--no-sandbox",
+      "--use-gl=angle",
+      "--use-angle=swiftshader",
+      "--enable-unsafe-swiftshader",
+      "--disable-background-networking",
+      "--no-first-run",
+    ],
+  });
   const visit = async (name, options = {}) => {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce", ...options })).newPage();
+    const page = await (
+      await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce", ...options })
+    ).newPage();
     await page.goto(web.address);
     if (name) {
       await page.getByRole("button", { name }).click();
@@ -42,7 +54,11 @@ try {
   await teacher.getByRole("link", { name: "Tripod foot" }).first().click();
   await teacher.waitForURL("**/handouts/*");
   // every check done before anything is shown
-  await teacher.waitForFunction(() => !document.querySelector(".loading") && document.querySelectorAll("tbody tr").length === 7, undefined, { timeout: 120_000 });
+  await teacher.waitForFunction(
+    () => !document.querySelector(".loading") && document.querySelectorAll("tbody tr").length === 7,
+    undefined,
+    { timeout: 120_000 },
+  );
   await shot(teacher, "handout");
   const marking = async (page, name, picture) => {
     await page.getByRole("link", { name }).click();

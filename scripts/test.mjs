@@ -26,7 +26,11 @@ const count = (name, passed, failed) => {
 /** Runs a tool; its output is shown only when it fails. */
 function tool(args, env = {}) {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { cwd: ROOT, env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "pipe"] });
+    const child = spawn(process.execPath, args, {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
     let text = "";
     for (const s of [child.stdout, child.stderr]) s.on("data", (d) => (text += d));
     stops.unshift(async () => void child.kill());
@@ -44,11 +48,16 @@ async function check(name, args) {
 async function vitest(name, args, env) {
   const file = join(DATA, `${name.replace(/\W+/g, "-")}.json`);
   rmSync(file, { force: true });
-  const r = await tool([bin("vitest/vitest.mjs"), "run", ...args, "--reporter=default", "--reporter=json", `--outputFile.json=${file}`], env);
+  const r = await tool(
+    [bin("vitest/vitest.mjs"), "run", ...args, "--reporter=default", "--reporter=json", `--outputFile.json=${file}`],
+    env,
+  );
   const result = existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : undefined;
   if (r.code !== 0) console.log(r.text.slice(-20_000));
   // a suite that could not even start counts as failed
-  const failed = result ? Math.max(result.numFailedTests + (result.numPendingTests && r.code ? 1 : 0), r.code ? 1 : 0) : 1;
+  const failed = result
+    ? Math.max(result.numFailedTests + (result.numPendingTests && r.code ? 1 : 0), r.code ? 1 : 0)
+    : 1;
   count(name, result?.numPassedTests ?? 0, failed);
 }
 
@@ -63,6 +72,7 @@ try {
     if (!wants("checks")) return;
     await check("type check of core", [bin("typescript/bin/tsc"), "--noEmit", "-p", "src/core"]);
     await check("lint", [bin("eslint/bin/eslint.js"), "--max-warnings", "0", "."]);
+    await check("format", [bin("prettier/bin/prettier.cjs"), "--check", "."]);
   })();
   build();
   await checks;
@@ -71,9 +81,15 @@ try {
   await startWorker(env, { quiet: true });
   const web = await startWeb(env, 3_400, { quiet: true });
   // what is checked by the demo's own worker is read before the browser tests add to it
-  if (wants("worker")) await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
+  if (wants("worker"))
+    await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
   // browser tests run alone: a page that waits for its turn on the processor is not what they try
-  if (wants("browser")) await vitest("browser tests", ["-c", "vitest.browser.config.ts"], { ...env, CALIPER_URL: web.address, CHROMIUM_PATH: chromium() });
+  if (wants("browser"))
+    await vitest("browser tests", ["-c", "vitest.browser.config.ts"], {
+      ...env,
+      CALIPER_URL: web.address,
+      CHROMIUM_PATH: chromium(),
+    });
   if (wants("unit")) await vitest("unit tests", ["-c", "vitest.config.ts", "src/"], { ...env, ...longEnv });
 } catch (e) {
   console.log(e instanceof Error ? e.stack : e);

@@ -17,12 +17,20 @@ export interface FormState {
 
 async function enter(personId: string): Promise<never> {
   const { token, days } = await openSession(personId);
-  (await cookies()).set(COOKIE, token, { httpOnly: true, sameSite: "lax", path: "/", maxAge: days * 86400, secure: process.env["CALIPER_SECURE_COOKIE"] === "1" });
+  (await cookies()).set(COOKIE, token, {
+    httpOnly: true,
+    sameSite: "lax",
+    path: "/",
+    maxAge: days * 86400,
+    secure: process.env["CALIPER_SECURE_COOKIE"] === "1",
+  });
   redirect("/courses");
 }
 
 export async function signIn(_: FormState, form: FormData): Promise<FormState> {
-  const r = z.object({ email: z.email().max(200), password: z.string().min(1).max(200) }).safeParse(Object.fromEntries(form));
+  const r = z
+    .object({ email: z.email().max(200), password: z.string().min(1).max(200) })
+    .safeParse(Object.fromEntries(form));
   if (!r.success) return { sentence: "Type your email address and your password." };
   const person = await personByPassword(r.data.email, r.data.password);
   if (!person) return { sentence: "This email address and password do not go together." };
@@ -49,8 +57,16 @@ export async function newExercise(form: FormData): Promise<void> {
   await allowed("course.teach", course);
   const material = { name: "Steel S235", density: 7.85 };
   const document: Exercise = {
-    format: "caliper-exercise", version: 1, number: "", title: "New exercise", brief: "", units: "mm", material, reference: emptyPart("New exercise", "mm", material),
-    tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 }, rubric: defaultRubric(),
+    format: "caliper-exercise",
+    version: 1,
+    number: "",
+    title: "New exercise",
+    brief: "",
+    units: "mm",
+    material,
+    reference: emptyPart("New exercise", "mm", material),
+    tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 },
+    rubric: defaultRubric(),
     sheet: { projection: "first-angle", printMass: true, printVolume: false, notes: "" },
   };
   redirect(`/exercises/${await createExercise(course, document)}`);
@@ -74,17 +90,41 @@ export async function updateExercise(_: FormState, form: FormData): Promise<Form
     if (!part.ok) return { sentence: part.refusal.sentence };
     reference = part.value;
   } else if (reference.units !== units && !reference.steps.length) reference = { ...reference, units };
-  else if (reference.units !== units) return { sentence: `The reference part is drawn in ${reference.units}; its units cannot be changed any more.` };
+  else if (reference.units !== units)
+    return { sentence: `The reference part is drawn in ${reference.units}; its units cannot be changed any more.` };
   const next = {
-    ...old, number: text("number"), title: text("title"), brief: text("brief"), units, material,
+    ...old,
+    number: text("number"),
+    title: text("title"),
+    brief: text("brief"),
+    units,
+    material,
     reference: { ...reference, name: text("title"), material },
-    tolerances: { volume: percent(form, "tolerance-volume"), mass: percent(form, "tolerance-mass"), shape: percent(form, "tolerance-shape") },
+    tolerances: {
+      volume: percent(form, "tolerance-volume"),
+      mass: percent(form, "tolerance-mass"),
+      shape: percent(form, "tolerance-shape"),
+    },
     rubric: old.rubric.map((l) => {
       const limit = percent(form, `limit-${l.id}`);
       const amount = Number(form.get(`limit-${l.id}`));
-      return { ...l, title: text(`title-${l.id}`), points: Number(text(`points-${l.id}`)), scoring: text(`mode-${l.id}`) === "falling" ? { mode: "falling" as const, limit: l.check === "sketches" ? amount : limit } : { mode: "all" as const } };
+      return {
+        ...l,
+        title: text(`title-${l.id}`),
+        points: Number(text(`points-${l.id}`)),
+        scoring:
+          text(`mode-${l.id}`) === "falling"
+            ? { mode: "falling" as const, limit: l.check === "sketches" ? amount : limit }
+            : { mode: "all" as const },
+      };
     }),
-    sheet: { ...old.sheet, projection: text("projection"), printMass: form.get("print-mass") === "on", printVolume: form.get("print-volume") === "on", notes: text("notes") },
+    sheet: {
+      ...old.sheet,
+      projection: text("projection"),
+      printMass: form.get("print-mass") === "on",
+      printVolume: form.get("print-volume") === "on",
+      notes: text("notes"),
+    },
   };
   const r = readExercise(next);
   if (!r.ok) return { sentence: r.refusal.sentence };
@@ -98,7 +138,9 @@ export async function issue(_: FormState, form: FormData): Promise<FormState> {
   const due = z.coerce.date().safeParse(form.get("due"));
   if (!due.success || Number.isNaN(due.data.getTime())) return { sentence: "Give the date and time it is due." };
   const row = await exercise(id);
-  if (row.prepared_version < row.version) return { sentence: "The reference is still being measured. Try again in a moment." };
-  if (!row.prepared || "trouble" in row.prepared) return { sentence: row.prepared ? row.prepared.trouble : "There is no reference part yet." };
+  if (row.prepared_version < row.version)
+    return { sentence: "The reference is still being measured. Try again in a moment." };
+  if (!row.prepared || "trouble" in row.prepared)
+    return { sentence: row.prepared ? row.prepared.trouble : "There is no reference part yet." };
   redirect(`/handouts/${await issueHandout(id, due.data, form.get("define") === "on")}`);
 }

@@ -15,7 +15,10 @@ const file = (name: string, data: unknown) => {
   return path;
 };
 function caliper(...args: string[]) {
-  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "src/cli/caliper.ts", ...args], { cwd: fileURLToPath(new URL("../..", import.meta.url)), encoding: "utf8" });
+  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "src/cli/caliper.ts", ...args], {
+    cwd: fileURLToPath(new URL("../..", import.meta.url)),
+    encoding: "utf8",
+  });
   return { code: r.status, out: r.stdout ? (JSON.parse(r.stdout) as Record<string, never>) : undefined, err: r.stderr };
 }
 
@@ -32,16 +35,30 @@ describe("the terminal", () => {
   it("check finds faults with exit 1, none with exit 0", () => {
     const exercise = file("e.json", footExercise());
     expect(caliper("check", "--exercise", exercise, "--submission", file("good.json", tripodFoot())).code).toBe(0);
-    const bad = caliper("check", "--exercise", exercise, "--submission", file("bad.json", tripodFoot({ baseHole: 20 })));
+    const bad = caliper(
+      "check",
+      "--exercise",
+      exercise,
+      "--submission",
+      file("bad.json", tripodFoot({ baseHole: 20 })),
+    );
     expect(bad.code).toBe(1);
     expect((bad.out!["grade"] as { points: number }).points).toBe(18.5);
   });
   it("solve gives exact coordinates, or the conflict with exit 1", () => {
-    const s = { ...emptySketch("top"), curves: [{ id: "l1", kind: "line", start: [0, 0], end: [9, 1] }], constraints: [{ id: "k1", kind: "horizontal", of: ["l1"] }], dimensions: [{ id: "m1", kind: "length", of: ["l1"], value: "1 in" }] };
+    const s = {
+      ...emptySketch("top"),
+      curves: [{ id: "l1", kind: "line", start: [0, 0], end: [9, 1] }],
+      constraints: [{ id: "k1", kind: "horizontal", of: ["l1"] }],
+      dimensions: [{ id: "m1", kind: "length", of: ["l1"], value: "1 in" }],
+    };
     const good = caliper("solve", file("s.json", s));
     expect(good.code).toBe(0);
     expect(good.out).toMatchObject({ freedoms: 2, loose: ["l1"] });
-    const bad = caliper("solve", file("s2.json", { ...s, constraints: [...s.constraints, { id: "k2", kind: "vertical", of: ["l1"] }] }));
+    const bad = caliper(
+      "solve",
+      file("s2.json", { ...s, constraints: [...s.constraints, { id: "k2", kind: "vertical", of: ["l1"] }] }),
+    );
     expect(bad.code).toBe(1);
     expect(bad.out!["conflicting"]).toEqual(["k1", "k2"]);
   });

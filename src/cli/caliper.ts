@@ -16,7 +16,8 @@ import { makeSheet } from "@/core/sheet/sheet";
 import type { Outcome } from "@/core/units/refusal";
 import { openNodeKernel } from "@/worker/kernel";
 
-const USAGE = "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12]";
+const USAGE =
+  "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12]";
 
 /** Bad input: one line on standard error, exit 2. */
 class BadInput extends Error {}
@@ -37,7 +38,13 @@ async function text(path: string | undefined, what: string): Promise<string> {
 
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
 
-const sketchFigures = (d: Diagnosis) => ({ freedoms: d.freedoms, clusters: d.clusters, loose: d.loose, redundant: [...d.agreeing, ...d.surplus], conflicting: d.conflict });
+const sketchFigures = (d: Diagnosis) => ({
+  freedoms: d.freedoms,
+  clusters: d.clusters,
+  loose: d.loose,
+  redundant: [...d.agreeing, ...d.surplus],
+  conflicting: d.conflict,
+});
 const regionFigures = (d: Diagnosis) => {
   const { regions, gaps } = findRegions(d.sketch);
   return { regions: regions.map(({ name, area, depth, holes }) => ({ name, area, depth, holes: holes.length })), gaps };
@@ -50,7 +57,17 @@ async function props(path: string | undefined): Promise<number> {
   const density = densityOf(document.material);
   print({
     name: document.name,
-    ...(p && { bodies: p.bodies, valid: p.valid, closed: p.closed, volume: p.volume, area: p.area, mass: p.volume * density, centre: p.centre, box: p.box, moments: p.moments.map((m) => m * density) }),
+    ...(p && {
+      bodies: p.bodies,
+      valid: p.valid,
+      closed: p.closed,
+      volume: p.volume,
+      area: p.area,
+      mass: p.volume * density,
+      centre: p.centre,
+      box: p.box,
+      moments: p.moments.map((m) => m * density),
+    }),
     ...(!p && { bodies: 0 }),
     sketches: document.steps.flatMap((s) => {
       if (s.kind !== "sketch") return [];
@@ -91,7 +108,9 @@ const unitOf = (units: string) => z.enum(["mm", "in"]).catch("mm").parse(units);
 
 async function importDxf(path: string | undefined, units: string): Promise<number> {
   const empty = emptySketch("top");
-  const { curves, constraints, left, unit } = must(readDxf(await text(path, "The drawing"), idsFor(empty), unitOf(units)));
+  const { curves, constraints, left, unit } = must(
+    readDxf(await text(path, "The drawing"), idsFor(empty), unitOf(units)),
+  );
   print({ unit, left, sketch: { ...empty, curves, constraints } });
   return 0;
 }
@@ -100,30 +119,52 @@ async function exportSketch(path: string | undefined, out: string | undefined, d
   const sketch = must(readDocument(await text(path, "The sketch"), SketchSchema, "The sketch", "bad-sketch"));
   if (!out || !/\.(dxf|svg)$/.test(out)) throw new BadInput(`--out names a .dxf or .svg file. ${USAGE}`);
   const d = must(solveSketch(sketch, "mm"));
-  await writeFile(out, out.endsWith(".svg") ? sketchSvg(d.sketch) : writeDxf(d.sketch, z.enum(["R12", "2000"]).catch("2000").parse(dxf)));
+  await writeFile(
+    out,
+    out.endsWith(".svg") ? sketchSvg(d.sketch) : writeDxf(d.sketch, z.enum(["R12", "2000"]).catch("2000").parse(dxf)),
+  );
   print({ out, curves: sketch.curves.length });
   return 0;
 }
 
 async function main(): Promise<number> {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { exercise: { type: "string" }, submission: { type: "string" }, out: { type: "string" }, units: { type: "string", default: "mm" }, dxf: { type: "string", default: "2000" } } });
+  const { values, positionals } = parseArgs({
+    allowPositionals: true,
+    options: {
+      exercise: { type: "string" },
+      submission: { type: "string" },
+      out: { type: "string" },
+      units: { type: "string", default: "mm" },
+      dxf: { type: "string", default: "2000" },
+    },
+  });
   const [verb, path] = positionals;
   switch (verb) {
-    case "props": return props(path);
-    case "solve": return solve(path, values.units);
-    case "check": return check(values.exercise, values.submission);
-    case "sheet": return sheet(path, values.out);
-    case "import": return importDxf(path, values.units);
-    case "export": return exportSketch(path, values.out, values.dxf);
-    default: throw new BadInput(USAGE);
+    case "props":
+      return props(path);
+    case "solve":
+      return solve(path, values.units);
+    case "check":
+      return check(values.exercise, values.submission);
+    case "sheet":
+      return sheet(path, values.out);
+    case "import":
+      return importDxf(path, values.units);
+    case "export":
+      return exportSketch(path, values.out, values.dxf);
+    default:
+      throw new BadInput(USAGE);
   }
 }
 
 main().then(
   (code) => process.exit(code),
   (e: unknown) => {
-    const known = e instanceof BadInput || (e instanceof Error && "code" in e && String(e.code).startsWith("ERR_PARSE_ARGS"));
-    process.stderr.write(`${known ? (e as Error).message : `caliper failed: ${e instanceof Error ? e.message : String(e)}`}\n`);
+    const known =
+      e instanceof BadInput || (e instanceof Error && "code" in e && String(e.code).startsWith("ERR_PARSE_ARGS"));
+    process.stderr.write(
+      `${known ? (e as Error).message : `caliper failed: ${e instanceof Error ? e.message : String(e)}`}\n`,
+    );
     process.exit(2);
   },
 );

@@ -72,7 +72,11 @@ export class Draft {
   /** Id of a centre line. */
   centreLine(a: Vec2, b: Vec2): string {
     const id = freeCurveId(this.drawing);
-    return this.drawn({ do: "draw", curves: [{ id, kind: "line", start: [a[0], a[1]], end: [b[0], b[1]], construction: "centre-line" }], constraints: [] })[0]!;
+    return this.drawn({
+      do: "draw",
+      curves: [{ id, kind: "line", start: [a[0], a[1]], end: [b[0], b[1]], construction: "centre-line" }],
+      constraints: [],
+    })[0]!;
   }
   constrain(kind: Constraint["kind"], ...of: string[]): this {
     return this.edit({ do: "constrain", kind, of });
@@ -104,8 +108,22 @@ export class Draft {
   get last(): string {
     return this.document.steps[this.document.steps.length - 1]!.id;
   }
-  extrude(operation: ExtrudeStep["operation"], extent: ExtrudeStep["extent"], options: { reverse?: boolean; sketch?: string } = {}): this {
+  extrude(
+    operation: ExtrudeStep["operation"],
+    extent: ExtrudeStep["extent"],
+    options: { reverse?: boolean; sketch?: string } = {},
+  ): this {
     const { sketch = this.current, reverse } = options;
-    return this.send({ do: "add-step", step: { id: freeStepId(this.document, "extrude"), kind: "extrude", sketch, operation, extent, ...(reverse && { reverse }) } });
+    return this.send({
+      do: "add-step",
+      step: {
+        id: freeStepId(this.document, "extrude"),
+        kind: "extrude",
+        sketch,
+        operation,
+        extent,
+        ...(reverse && { reverse }),
+      },
+    });
   }
 }

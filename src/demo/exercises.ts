@@ -3,31 +3,93 @@ import { ALUMINIUM, STEEL, tripodFoot, vaneArm } from "./parts";
 import { anemometerHub, bearingSpacer, BRASS, mastBracket, POLYMER, sensorHousing } from "./solid-parts";
 
 export const footExercise = (): Exercise => ({
-  format: "caliper-exercise", version: 1, number: "WS-08", title: "Tripod foot",
-  brief: "Model the foot of the weather station's tripod from its Sheet. One solid, every sketch fully defined, holes through.",
-  units: "mm", material: STEEL, reference: tripodFoot(),
+  format: "caliper-exercise",
+  version: 1,
+  number: "WS-08",
+  title: "Tripod foot",
+  brief:
+    "Model the foot of the weather station's tripod from its Sheet. One solid, every sketch fully defined, holes through.",
+  units: "mm",
+  material: STEEL,
+  reference: tripodFoot(),
   tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 },
   rubric: defaultRubric(),
-  sheet: { projection: "first-angle", printMass: true, printVolume: false, notes: "Break all edges. General tolerances ISO 2768-m." },
+  sheet: {
+    projection: "first-angle",
+    printMass: true,
+    printVolume: false,
+    notes: "Break all edges. General tolerances ISO 2768-m.",
+  },
 });
 
 export const armExercise = (): Exercise => ({
-  format: "caliper-exercise", version: 1, number: "WS-05", title: "Vane arm",
+  format: "caliper-exercise",
+  version: 1,
+  number: "WS-05",
+  title: "Vane arm",
   brief: "Model the arm that carries the wind vane. Sizes are in inches; the boss takes the counterweight.",
-  units: "in", material: ALUMINIUM, reference: vaneArm(),
+  units: "in",
+  material: ALUMINIUM,
+  reference: vaneArm(),
   tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 },
   rubric: defaultRubric(),
   sheet: { projection: "third-angle", printMass: false, printVolume: false, notes: "Remove burrs." },
 });
 
-const solidExercise = (number: string, title: string, brief: string, material: Exercise["material"], reference: Exercise["reference"], notes: string): Exercise => ({
-  format: "caliper-exercise", version: 1, number, title, brief, units: "mm", material, reference,
+const solidExercise = (
+  number: string,
+  title: string,
+  brief: string,
+  material: Exercise["material"],
+  reference: Exercise["reference"],
+  notes: string,
+): Exercise => ({
+  format: "caliper-exercise",
+  version: 1,
+  number,
+  title,
+  brief,
+  units: "mm",
+  material,
+  reference,
   tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 },
   rubric: defaultRubric(),
   sheet: { projection: "first-angle", printMass: true, printVolume: false, notes },
 });
 
-export const spacerExercise = (): Exercise => solidExercise("WS-04", "Bearing spacer", "Turn the spacer that keeps the two bearings of the anemometer apart. Half a profile about a centre line is enough.", BRASS, bearingSpacer(), "Outer rims 1.5 × 45°.");
-export const housingExercise = (): Exercise => solidExercise("WS-06", "Sensor housing", "Model the housing of the humidity sensor. Round before you hollow out, so that the wall stays even.", POLYMER, sensorHousing(), "Wall 2 all round. Upright edges R8 outside.");
-export const hubExercise = (): Exercise => solidExercise("WS-02", "Anemometer hub", "Model the hub that carries the three cups. The screw holes take M5 cap screws, sunk in flush.", ALUMINIUM, anemometerHub(), "6 holes for M5 ISO 4762 on ⌀62. Boss R3 at its foot.");
-export const bracketExercise = (): Exercise => solidExercise("WS-03", "Mast bracket", "Model the bracket that holds the vane to the mast.", STEEL, mastBracket(), "Inner corner R6, outer corners R10.");
+export const spacerExercise = (): Exercise =>
+  solidExercise(
+    "WS-04",
+    "Bearing spacer",
+    "Turn the spacer that keeps the two bearings of the anemometer apart. Half a profile about a centre line is enough.",
+    BRASS,
+    bearingSpacer(),
+    "Outer rims 1.5 × 45°.",
+  );
+export const housingExercise = (): Exercise =>
+  solidExercise(
+    "WS-06",
+    "Sensor housing",
+    "Model the housing of the humidity sensor. Round before you hollow out, so that the wall stays even.",
+    POLYMER,
+    sensorHousing(),
+    "Wall 2 all round. Upright edges R8 outside.",
+  );
+export const hubExercise = (): Exercise =>
+  solidExercise(
+    "WS-02",
+    "Anemometer hub",
+    "Model the hub that carries the three cups. The screw holes take M5 cap screws, sunk in flush.",
+    ALUMINIUM,
+    anemometerHub(),
+    "6 holes for M5 ISO 4762 on ⌀62. Boss R3 at its foot.",
+  );
+export const bracketExercise = (): Exercise =>
+  solidExercise(
+    "WS-03",
+    "Mast bracket",
+    "Model the bracket that holds the vane to the mast.",
+    STEEL,
+    mastBracket(),
+    "Inner corner R6, outer corners R10.",
+  );

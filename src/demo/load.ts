@@ -7,16 +7,31 @@ import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
 import { armExercise, bracketExercise, footExercise, housingExercise, hubExercise, spacerExercise } from "./exercises";
-import { armSubmissions, bracketSubmissions, footSubmissions, housingSubmissions, hubSubmissions, INSTRUCTOR, spacerSubmissions, STUDENTS } from "./people";
+import {
+  armSubmissions,
+  bracketSubmissions,
+  footSubmissions,
+  housingSubmissions,
+  hubSubmissions,
+  INSTRUCTOR,
+  spacerSubmissions,
+  STUDENTS,
+} from "./people";
 
 /** Loads the demo course once; a second start finds it there. */
 async function load(): Promise<void> {
   await migrate();
   if (await row("select 1 from people where demo limit 1")) return;
   const password = await hashPassword("demo-caliper");
-  const person = async (name: string, email: string) => (await row<{ id: string }>("insert into people (name, email, password_hash, demo) values ($1, $2, $3, true) returning id", [name, email, password]))!.id;
-  const course = (await row<{ id: string }>("insert into courses (title) values ('Part Modelling 1') returning id"))!.id;
-  const enrol = (id: string, role: string) => rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
+  const person = async (name: string, email: string) =>
+    (await row<{ id: string }>(
+      "insert into people (name, email, password_hash, demo) values ($1, $2, $3, true) returning id",
+      [name, email, password],
+    ))!.id;
+  const course = (await row<{ id: string }>("insert into courses (title) values ('Part Modelling 1') returning id"))!
+    .id;
+  const enrol = (id: string, role: string) =>
+    rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
   await enrol(await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");
   const students = new Map<string, string>();
   for (const s of STUDENTS) {
@@ -32,7 +47,13 @@ async function load(): Promise<void> {
   await issue(course, hubExercise(), 20, hubSubmissions(), students);
 }
 
-async function issue(course: string, document: Exercise, days: number, submissions: ReadonlyMap<string, PartDocument>, students: ReadonlyMap<string, string>): Promise<void> {
+async function issue(
+  course: string,
+  document: Exercise,
+  days: number,
+  submissions: ReadonlyMap<string, PartDocument>,
+  students: ReadonlyMap<string, string>,
+): Promise<void> {
   const id = await createExercise(course, document);
   const due = new Date();
   due.setDate(due.getDate() + days);

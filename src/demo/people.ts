@@ -4,7 +4,15 @@ import { anemometerHub, bearingSpacer, bearingSpacerFromDiscs, mastBracket, sens
 
 const student = (name: string) => ({ name, email: `${name.toLowerCase().replace(" ", ".")}@saltmarsh.example` });
 export const INSTRUCTOR = student("Hedda Lark");
-export const STUDENTS = ["Ottoline Marsh", "Casimir Dunn", "Perpetua Lowe", "Idris Fenwick", "Sunniva Rook", "Barnaby Teal", "Linnea Holt"].map(student);
+export const STUDENTS = [
+  "Ottoline Marsh",
+  "Casimir Dunn",
+  "Perpetua Lowe",
+  "Idris Fenwick",
+  "Sunniva Rook",
+  "Barnaby Teal",
+  "Linnea Holt",
+].map(student);
 
 /** What each student handed in for the tripod foot; Linnea Holt has not begun. */
 export const footSubmissions = (): Map<string, PartDocument> =>
@@ -17,9 +25,33 @@ export const footSubmissions = (): Map<string, PartDocument> =>
     ["Casimir Dunn", tripodFoot({ units: "in" })],
   ]);
 
-export const armSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", vaneArm()], ["Ottoline Marsh", vaneArm({ bossHeight: "5/8 in" })]]);
+export const armSubmissions = (): Map<string, PartDocument> =>
+  new Map([
+    ["Barnaby Teal", vaneArm()],
+    ["Ottoline Marsh", vaneArm({ bossHeight: "5/8 in" })],
+  ]);
 
-export const spacerSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", bearingSpacer()], ["Sunniva Rook", bearingSpacerFromDiscs()], ["Ottoline Marsh", bearingSpacer({ grooveDiameter: 26 })], ["Idris Fenwick", bearingSpacer({ onlyOneChamfer: true })]]);
-export const housingSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", sensorHousing()], ["Perpetua Lowe", sensorHousing({ shellFirst: true })], ["Ottoline Marsh", sensorHousing({ wall: 2.5 })]]);
-export const hubSubmissions = (): Map<string, PartDocument> => new Map([["Barnaby Teal", anemometerHub()], ["Idris Fenwick", anemometerHub({ holes: 5 })], ["Ottoline Marsh", anemometerHub({ through: false })]]);
-export const bracketSubmissions = (): Map<string, PartDocument> => new Map([["Sunniva Rook", mastBracket()], ["Perpetua Lowe", mastBracket({ forgetInner: true })]]);
+export const spacerSubmissions = (): Map<string, PartDocument> =>
+  new Map([
+    ["Barnaby Teal", bearingSpacer()],
+    ["Sunniva Rook", bearingSpacerFromDiscs()],
+    ["Ottoline Marsh", bearingSpacer({ grooveDiameter: 26 })],
+    ["Idris Fenwick", bearingSpacer({ onlyOneChamfer: true })],
+  ]);
+export const housingSubmissions = (): Map<string, PartDocument> =>
+  new Map([
+    ["Barnaby Teal", sensorHousing()],
+    ["Perpetua Lowe", sensorHousing({ shellFirst: true })],
+    ["Ottoline Marsh", sensorHousing({ wall: 2.5 })],
+  ]);
+export const hubSubmissions = (): Map<string, PartDocument> =>
+  new Map([
+    ["Barnaby Teal", anemometerHub()],
+    ["Idris Fenwick", anemometerHub({ holes: 5 })],
+    ["Ottoline Marsh", anemometerHub({ through: false })],
+  ]);
+export const bracketSubmissions = (): Map<string, PartDocument> =>
+  new Map([
+    ["Sunniva Rook", mastBracket()],
+    ["Perpetua Lowe", mastBracket({ forgetInner: true })],
+  ]);

@@ -8,7 +8,10 @@ export interface CourseRow {
   readonly role: Role;
 }
 export const coursesOf = (person: Person) =>
-  rows<CourseRow>("select c.id, c.title, e.role from courses c join enrolments e on e.course_id = c.id where e.person_id = $1 order by c.title", [person.id]);
+  rows<CourseRow>(
+    "select c.id, c.title, e.role from courses c join enrolments e on e.course_id = c.id where e.person_id = $1 order by c.title",
+    [person.id],
+  );
 
 export interface HandoutRow {
   readonly id: string;

@@ -11,16 +11,28 @@ export function connectionString(): string {
 /** One pool for the process; development reloads must not open another. */
 export function database(): pg.Pool {
   const shared = globalThis as { caliperPool?: pg.Pool };
-  pool ??= shared.caliperPool ??= new pg.Pool({ connectionString: connectionString(), max: 10, statement_timeout: 15_000 });
+  pool ??= shared.caliperPool ??= new pg.Pool({
+    connectionString: connectionString(),
+    max: 10,
+    statement_timeout: 15_000,
+  });
   return pool;
 }
 
 /** Rows of a parameterised query. */
-export async function rows<T extends pg.QueryResultRow>(sql: string, values: readonly unknown[] = [], client: pg.Pool | pg.PoolClient = database()): Promise<T[]> {
+export async function rows<T extends pg.QueryResultRow>(
+  sql: string,
+  values: readonly unknown[] = [],
+  client: pg.Pool | pg.PoolClient = database(),
+): Promise<T[]> {
   return (await client.query<T>(sql, values as unknown[])).rows;
 }
 
-export async function row<T extends pg.QueryResultRow>(sql: string, values: readonly unknown[] = [], client: pg.Pool | pg.PoolClient = database()): Promise<T | undefined> {
+export async function row<T extends pg.QueryResultRow>(
+  sql: string,
+  values: readonly unknown[] = [],
+  client: pg.Pool | pg.PoolClient = database(),
+): Promise<T | undefined> {
   return (await rows<T>(sql, values, client))[0];
 }
 

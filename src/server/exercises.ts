@@ -5,7 +5,9 @@ import { row, rows, transaction } from "./database";
 import { enqueue } from "./queue";
 
 /** What the worker found when it built the reference. */
-export type Prepared = { readonly sheet: Sheet; readonly volume: number; readonly mass: number; readonly area: number } | { readonly trouble: string };
+export type Prepared =
+  | { readonly sheet: Sheet; readonly volume: number; readonly mass: number; readonly area: number }
+  | { readonly trouble: string };
 
 export interface ExerciseRow {
   readonly id: string;
@@ -16,12 +18,24 @@ export interface ExerciseRow {
   readonly prepared_version: number;
 }
 
-export const exercisesOf = (courseId: string) => rows<ExerciseRow>("select id, course_id, document, version, prepared, prepared_version from exercises where course_id = $1 order by document->>'number'", [courseId]);
-export const exercise = async (id: string): Promise<ExerciseRow> => (await row<ExerciseRow>("select id, course_id, document, version, prepared, prepared_version from exercises where id = $1", [id]))!;
+export const exercisesOf = (courseId: string) =>
+  rows<ExerciseRow>(
+    "select id, course_id, document, version, prepared, prepared_version from exercises where course_id = $1 order by document->>'number'",
+    [courseId],
+  );
+export const exercise = async (id: string): Promise<ExerciseRow> =>
+  (await row<ExerciseRow>(
+    "select id, course_id, document, version, prepared, prepared_version from exercises where id = $1",
+    [id],
+  ))!;
 
 export async function createExercise(courseId: string, document: Exercise): Promise<string> {
   return transaction(async (client) => {
-    const made = (await row<{ id: string }>("insert into exercises (course_id, document) values ($1, $2) returning id", [courseId, document], client))!;
+    const made = (await row<{ id: string }>(
+      "insert into exercises (course_id, document) values ($1, $2) returning id",
+      [courseId, document],
+      client,
+    ))!;
     await enqueue({ task: "prepare-exercise", exercise: made.id }, client);
     return made.id;
   });
@@ -39,7 +53,10 @@ export async function saveExercise(id: string, document: Exercise): Promise<void
 export async function saveReference(id: string, part: PartDocument, version: number): Promise<number | undefined> {
   return transaction(async (client) => {
     const saved = await row<{ version: number }>(
-      "update exercises set document = jsonb_set(document, '{reference}', $2), version = version + 1 where id = $1 and version = $3 returning version", [id, JSON.stringify(part), version], client);
+      "update exercises set document = jsonb_set(document, '{reference}', $2), version = version + 1 where id = $1 and version = $3 returning version",
+      [id, JSON.stringify(part), version],
+      client,
+    );
     if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, client);
     return saved?.version;
   });

@@ -20,13 +20,19 @@ export interface Handout {
 }
 
 export const handout = async (id: string): Promise<Handout> =>
-  (await row<Handout>("select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at, h.may_define from handouts h join courses c on c.id = h.course_id where h.id = $1", [id]))!;
+  (await row<Handout>(
+    "select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at, h.may_define from handouts h join courses c on c.id = h.course_id where h.id = $1",
+    [id],
+  ))!;
 
 /** Issues an exercise: what it is now is frozen, and its Sheet is drawn. */
 export async function issueHandout(exerciseId: string, dueAt: Date, mayDefine = true): Promise<string> {
   return transaction(async (client) => {
     const made = (await row<{ id: string }>(
-      "insert into handouts (exercise_id, course_id, exercise, revision, due_at, may_define) select id, course_id, document, version, $2, $3 from exercises where id = $1 returning id", [exerciseId, dueAt, mayDefine], client))!;
+      "insert into handouts (exercise_id, course_id, exercise, revision, due_at, may_define) select id, course_id, document, version, $2, $3 from exercises where id = $1 returning id",
+      [exerciseId, dueAt, mayDefine],
+      client,
+    ))!;
     await enqueue({ task: "prepare-handout", handout: made.id }, client);
     return made.id;
   });
@@ -48,7 +54,18 @@ export interface StudentHandout {
 
 export function forStudent(h: Handout): StudentHandout {
   const { number, title, brief, units, material } = h.exercise;
-  return { id: h.id, number, title, brief, units, material, course: h.course, dueAt: h.due_at.toISOString(), sheet: h.sheet, trouble: h.trouble };
+  return {
+    id: h.id,
+    number,
+    title,
+    brief,
+    units,
+    material,
+    course: h.course,
+    dueAt: h.due_at.toISOString(),
+    sheet: h.sheet,
+    trouble: h.trouble,
+  };
 }
 
 export interface Work {
@@ -59,14 +76,28 @@ export interface Work {
 /** A student's part on a handout; begun empty when opened first. */
 export async function openWork(h: Handout, personId: string): Promise<Work> {
   const start = emptyPart(h.exercise.title, h.exercise.units, h.exercise.material);
-  await rows("insert into works (handout_id, person_id, document) values ($1, $2, $3) on conflict do nothing", [h.id, personId, start]);
-  return (await row<Work>("select document, version from works where handout_id = $1 and person_id = $2", [h.id, personId]))!;
+  await rows("insert into works (handout_id, person_id, document) values ($1, $2, $3) on conflict do nothing", [
+    h.id,
+    personId,
+    start,
+  ]);
+  return (await row<Work>("select document, version from works where handout_id = $1 and person_id = $2", [
+    h.id,
+    personId,
+  ]))!;
 }
 
 /** @returns the new version, or undefined when another window has saved since */
-export async function saveWork(handoutId: string, personId: string, document: PartDocument, version: number): Promise<number | undefined> {
+export async function saveWork(
+  handoutId: string,
+  personId: string,
+  document: PartDocument,
+  version: number,
+): Promise<number | undefined> {
   const saved = await row<{ version: number }>(
-    "update works set document = $3, version = version + 1, changed_at = now() where handout_id = $1 and person_id = $2 and version = $4 returning version", [handoutId, personId, document, version]);
+    "update works set document = $3, version = version + 1, changed_at = now() where handout_id = $1 and person_id = $2 and version = $4 returning version",
+    [handoutId, personId, document, version],
+  );
   return saved?.version;
 }
 

@@ -6,7 +6,9 @@ const FOLDER = new URL("./migrations/", import.meta.url);
 
 /** Brings the database up to date: numbered SQL files, each once, then the queue's own tables. */
 export async function migrate(): Promise<void> {
-  await database().query("create table if not exists migrations (name text primary key, done_at timestamptz not null default now())");
+  await database().query(
+    "create table if not exists migrations (name text primary key, done_at timestamptz not null default now())",
+  );
   const done = new Set((await rows<{ name: string }>("select name from migrations")).map((r) => r.name));
   for (const name of (await readdir(FOLDER)).filter((n) => n.endsWith(".sql")).sort()) {
     if (done.has(name)) continue;

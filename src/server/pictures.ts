@@ -14,5 +14,13 @@ export interface PackedMesh {
 export type PackedPicture = { readonly [K in keyof ReportPicture]: PackedMesh };
 
 const pack = (a: Float32Array | Uint32Array) => Buffer.from(a.buffer, a.byteOffset, a.byteLength).toString("base64");
-export const packMesh = (m: Mesh): PackedMesh => ({ positions: pack(m.positions), normals: pack(m.normals), triangles: pack(m.triangles), faces: m.faces, edges: m.edges.map(pack), smooth: m.smooth });
-export const packPicture = (p: ReportPicture): PackedPicture => Object.fromEntries(Object.entries(p).map(([k, m]) => [k, packMesh(m as Mesh)])) as unknown as PackedPicture;
+export const packMesh = (m: Mesh): PackedMesh => ({
+  positions: pack(m.positions),
+  normals: pack(m.normals),
+  triangles: pack(m.triangles),
+  faces: m.faces,
+  edges: m.edges.map(pack),
+  smooth: m.smooth,
+});
+export const packPicture = (p: ReportPicture): PackedPicture =>
+  Object.fromEntries(Object.entries(p).map(([k, m]) => [k, packMesh(m as Mesh)])) as unknown as PackedPicture;

@@ -20,12 +20,21 @@ const send = (m: FromThread) => parentPort!.postMessage(m);
 const kernel = await openNodeKernel();
 
 function run(task: ThreadTask): unknown {
-  if (task.kind === "check") return checkSubmission(kernel, task.exercise, task.document, (what) => send({ kind: "progress", what }));
+  if (task.kind === "check")
+    return checkSubmission(kernel, task.exercise, task.document, (what) => send({ kind: "progress", what }));
   const sheet = makeSheet(kernel, task.exercise);
   if (!sheet.ok) return sheet;
   const { solid, properties: p } = measurePart(kernel, task.exercise.reference);
   kernel.release(solid?.shape);
-  return { ok: true, value: { sheet: sheet.value, volume: p!.volume, area: p!.area, mass: p!.volume * densityOf(task.exercise.reference.material) } };
+  return {
+    ok: true,
+    value: {
+      sheet: sheet.value,
+      volume: p!.volume,
+      area: p!.area,
+      mass: p!.volume * densityOf(task.exercise.reference.material),
+    },
+  };
 }
 
 parentPort!.on("message", (task: ThreadTask) => {

@@ -5,7 +5,11 @@ import { fileURLToPath } from "node:url";
 /** Threads load TypeScript by the project's own loader, so they are driven in a process of their own. */
 function drive(script: string): { stdout: string; status: number | null } {
   const root = fileURLToPath(new URL("../..", import.meta.url));
-  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "--input-type=module", "-e", script], { cwd: root, encoding: "utf8", timeout: 100_000 });
+  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "--input-type=module", "-e", script], {
+    cwd: root,
+    encoding: "utf8",
+    timeout: 100_000,
+  });
   if (r.status !== 0) throw new Error(r.stderr);
   return r;
 }
@@ -17,24 +21,39 @@ const start = (limits: string) => `
   const tell = (x) => console.log(JSON.stringify(x));
   const attempt = (options) => threads.run(task, options).then((r) => ({ ok: r.ok }), (e) => ({ name: e.constructor.name, message: e.message }));
 `;
-const lines = (text: string) => text.trim().split("\n").map((l) => JSON.parse(l) as Record<string, unknown>);
-
+const lines = (text: string) =>
+  text
+    .trim()
+    .split("\n")
+    .map((l) => JSON.parse(l) as Record<string, unknown>);
 
 describe("kernel threads", () => {
   it("check, reuse their instance, and report what they are doing", () => {
-    const out = lines(drive(`${start("{}")} const seen = []; tell(await attempt({ progress: (w) => seen.push(w) })); tell(await attempt({})); tell({ seen, replaced: threads.replaced, mb: Math.round(threads.peakBytes / 1048576) }); await threads.close(); process.exit(0);`).stdout);
+    const out = lines(
+      drive(
+        `${start("{}")} const seen = []; tell(await attempt({ progress: (w) => seen.push(w) })); tell(await attempt({})); tell({ seen, replaced: threads.replaced, mb: Math.round(threads.peakBytes / 1048576) }); await threads.close(); process.exit(0);`,
+      ).stdout,
+    );
     expect(out[0]).toEqual({ ok: true });
     expect(out[1]).toEqual({ ok: true });
     expect(out[2]!["replaced"]).toBe(0);
     expect(out[2]!["seen"]).toContain("comparing shapes");
   });
   it("end a task that takes too long, with the reason, and go on with another thread", () => {
-    const out = lines(drive(`${start("{ timeMs: 5 }")} tell(await attempt({})); threads.limits.timeMs = 60000; tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    const out = lines(
+      drive(
+        `${start("{ timeMs: 5 }")} tell(await attempt({})); threads.limits.timeMs = 60000; tell(await attempt({})); await threads.close(); process.exit(0);`,
+      ).stdout,
+    );
     expect(out[0]).toMatchObject({ name: "ThreadEnded", message: expect.stringContaining("longer than") });
     expect(out[1]).toEqual({ ok: true });
   });
   it("can be cancelled in the middle", () => {
-    const out = lines(drive(`${start("{}")} const stop = new AbortController(); setTimeout(() => stop.abort(), 30); tell(await attempt({ signal: stop.signal })); tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    const out = lines(
+      drive(
+        `${start("{}")} const stop = new AbortController(); setTimeout(() => stop.abort(), 30); tell(await attempt({ signal: stop.signal })); tell(await attempt({})); await threads.close(); process.exit(0);`,
+      ).stdout,
+    );
     expect(out[0]).toMatchObject({ message: "it was cancelled" });
     expect(out[1]).toEqual({ ok: true });
   });
@@ -43,11 +62,19 @@ describe("kernel threads", () => {
     const holes = `const sketch = { plane: { base: "top" }, constraints: [], dimensions: [], curves: [{ id: "o", kind: "circle", centre: [50, 50], radius: 100 }] };
       for (let i = 0; i < 400; i++) sketch.curves.push({ id: "c" + i, kind: "circle", centre: [(i % 20) * 6, Math.floor(i / 20) * 6], radius: 2 });
       task.document = { ...task.document, steps: [{ id: "s", kind: "sketch", sketch }, { id: "e", kind: "extrude", sketch: "s", operation: "add", extent: { kind: "depth", depth: 5 } }] };`;
-    const out = lines(drive(`${start("{ memoryBytes: 105 * 1048576 }")} ${holes} tell(await attempt({})); await threads.close(); process.exit(0);`).stdout);
+    const out = lines(
+      drive(
+        `${start("{ memoryBytes: 105 * 1048576 }")} ${holes} tell(await attempt({})); await threads.close(); process.exit(0);`,
+      ).stdout,
+    );
     expect(out[0]).toMatchObject({ name: "ThreadEnded", message: "it needs more than 105 MB of memory" });
   });
   it("replace an instance whose heap has grown, unnoticed", () => {
-    const out = lines(drive(`${start("{ replaceBytes: 1 }")} tell(await attempt({})); tell(await attempt({})); tell({ replaced: threads.replaced }); await threads.close(); process.exit(0);`).stdout);
+    const out = lines(
+      drive(
+        `${start("{ replaceBytes: 1 }")} tell(await attempt({})); tell(await attempt({})); tell({ replaced: threads.replaced }); await threads.close(); process.exit(0);`,
+      ).stdout,
+    );
     expect(out.slice(0, 2)).toEqual([{ ok: true }, { ok: true }]);
     expect(out[2]).toEqual({ replaced: 2 });
   });

@@ -26,7 +26,11 @@ export class KernelThreads {
   }
 
   private open(): Worker {
-    const worker = new Worker(new URL("./thread-start.mjs", import.meta.url), { workerData: { memoryBytes: this.limits.memoryBytes }, execArgv: [], stdout: true });
+    const worker = new Worker(new URL("./thread-start.mjs", import.meta.url), {
+      workerData: { memoryBytes: this.limits.memoryBytes },
+      execArgv: [],
+      stdout: true,
+    });
     worker.setMaxListeners(20);
     worker.on("error", () => {});
     // one that dies while standing by must not be handed a task
@@ -35,7 +39,10 @@ export class KernelThreads {
   }
 
   /** Runs one task in the thread that stands ready. */
-  run<K extends ThreadTask["kind"]>(task: Extract<ThreadTask, { kind: K }>, options: { progress?: (what: string) => void; signal?: AbortSignal } = {}): Promise<ThreadResults[K]> {
+  run<K extends ThreadTask["kind"]>(
+    task: Extract<ThreadTask, { kind: K }>,
+    options: { progress?: (what: string) => void; signal?: AbortSignal } = {},
+  ): Promise<ThreadResults[K]> {
     if (this.closed) return Promise.reject(new ThreadEnded("the worker is closing"));
     const worker = this.standby.shift() ?? this.open();
     return new Promise((resolve, reject) => {
@@ -65,7 +72,13 @@ export class KernelThreads {
           finish(m.heapBytes < this.limits.replaceBytes, () => resolve(m.result as ThreadResults[K]));
         }
       };
-      const timer = setTimeout(() => finish(false, () => reject(new ThreadEnded(`it took longer than ${Math.round(this.limits.timeMs / 1000)} s`))), this.limits.timeMs);
+      const timer = setTimeout(
+        () =>
+          finish(false, () =>
+            reject(new ThreadEnded(`it took longer than ${Math.round(this.limits.timeMs / 1000)} s`)),
+          ),
+        this.limits.timeMs,
+      );
       options.signal?.addEventListener("abort", cancel);
       worker.on("message", hear).on("error", fail).on("exit", gone);
       worker.postMessage(task);

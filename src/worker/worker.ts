@@ -12,7 +12,15 @@ events.on("worker:create", ({ worker }: { worker: { workerId: string } }) => ids
 const quiet = new Logger(() => (level, message) => {
   if (level === "error") console.error(message);
 });
-const runner = await run({ connectionString: connectionString(), concurrency: 1, pollInterval: 1000, noHandleSignals: true, taskList: jobs(threads), events, logger: quiet });
+const runner = await run({
+  connectionString: connectionString(),
+  concurrency: 1,
+  pollInterval: 1000,
+  noHandleSignals: true,
+  taskList: jobs(threads),
+  events,
+  logger: quiet,
+});
 const stopHeartbeat = await startHeartbeat(() => ids);
 console.log("grading worker ready");
 

@@ -105,7 +105,11 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await page.getByLabel("size", { exact: true }).waitFor({ state: "detached" });
     await hand.freedoms(1);
     await hand.key("Home");
-    await hand.dimension([await hand.point("l1.start"), await hand.point("l3.end")], [(await hand.point("l1.start"))[0] - 45, (await hand.point("l3.end"))[1] + 40], "1.25");
+    await hand.dimension(
+      [await hand.point("l1.start"), await hand.point("l3.end")],
+      [(await hand.point("l1.start"))[0] - 45, (await hand.point("l3.end"))[1] + 40],
+      "1.25",
+    );
     await hand.freedoms(0);
     expect(await page.locator('[data-loose="true"]').count()).toBe(0);
   });
@@ -205,7 +209,10 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await hand.key("Control+z");
     expect(await curves()).toBe(0);
     await hand.keys("q 1");
-    await page.getByRole("button", { name: /^Delete step/ }).last().click({ force: true });
+    await page
+      .getByRole("button", { name: /^Delete step/ })
+      .last()
+      .click({ force: true });
     await page.getByTestId("sketch").waitFor({ state: "detached" });
   });
 

@@ -27,7 +27,9 @@ describe("the door", () => {
     await page.getByText("Idris Fenwick").waitFor();
     await page.getByRole("button", { name: "Sign out" }).click();
     await page.waitForURL(`${BASE}/`);
-    expect((await page.request.get(`${BASE}/api/handouts/00000000-0000-4000-8000-000000000000/state`)).status()).toBe(401);
+    expect((await page.request.get(`${BASE}/api/handouts/00000000-0000-4000-8000-000000000000/state`)).status()).toBe(
+      401,
+    );
   });
   it("a stranger's address answers with a plain page and 404", async () => {
     const page = await visit(browser, "Casimir Dunn");
@@ -42,10 +44,19 @@ describe("the door", () => {
     await page.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "Go on" }).click();
     await page.waitForURL("**/bench/*");
     const id = new URL(page.url()).pathname.split("/").pop()!;
-    const answer = await page.request.put(`${BASE}/api/works/${id}`, { data: { document: { format: "caliper-part" }, version: 2 } });
+    const answer = await page.request.put(`${BASE}/api/works/${id}`, {
+      data: { document: { format: "caliper-part" }, version: 2 },
+    });
     expect(answer.status()).toBe(422);
     expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/^The part document cannot be read/);
-    expect((await page.request.put(`${BASE}/api/works/${id}`, { headers: { "content-type": "application/json" }, data: Buffer.from("{") })).status()).toBe(400);
+    expect(
+      (
+        await page.request.put(`${BASE}/api/works/${id}`, {
+          headers: { "content-type": "application/json" },
+          data: Buffer.from("{"),
+        })
+      ).status(),
+    ).toBe(400);
     await page.reload();
     await expect.poll(() => gauge(page, "Volume").textContent(), { timeout: 15_000 }).toMatch(/in³/);
   });
@@ -60,7 +71,9 @@ describe.sequential("the Marking desk", () => {
     await teacher.getByRole("link", { name: "Ottoline Marsh" }).click();
     await teacher.waitForURL("**/submissions/*");
     await teacher.getByText("missing 835.7 mm³").first().waitFor();
-    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(/Missing 835\.7 mm³ at \(62, -18, 7\) mm, nothing extra; 8 of 11 faces coincide/);
+    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(
+      /Missing 835\.7 mm³ at \(62, -18, 7\) mm, nothing extra; 8 of 11 faces coincide/,
+    );
   });
   it("goes to the next and back by the keyboard", async () => {
     await teacher.keyboard.press("ArrowDown");
@@ -72,7 +85,9 @@ describe.sequential("the Marking desk", () => {
   it("tells a part in the wrong unit", async () => {
     await teacher.getByRole("link", { name: /Casimir Dunn/ }).click();
     await teacher.getByText("Rubric · Casimir Dunn").waitFor();
-    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(/25\.4 times too large: inches and millimetres were confused/);
+    expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(
+      /25\.4 times too large: inches and millimetres were confused/,
+    );
     await teacher.getByText("right form, wrong size").waitFor();
   });
 });
@@ -107,7 +122,11 @@ describe.sequential("an instructor at the Bench", () => {
     await hand.freedoms(1);
     await hand.key("Home");
     const inner = (await teacher.locator('[data-curve="c2"] path').first().boundingBox())!;
-    await hand.dimension([[inner.x + inner.width, inner.y + inner.height / 2]], [inner.x + inner.width / 2 + 20, inner.y + 40], "18");
+    await hand.dimension(
+      [[inner.x + inner.width, inner.y + inner.height / 2]],
+      [inner.x + inner.width / 2 + 20, inner.y + 40],
+      "18",
+    );
     await hand.freedoms(0);
     await hand.key("1");
     await hand.key("w");

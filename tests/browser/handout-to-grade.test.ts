@@ -12,8 +12,15 @@ function gaugePlate() {
   const d = new Draft("Gauge plate", "mm", STEEL).sketch("top");
   const [bottom, right] = d.rectangle([0, 0], [80, 50]) as [string, string];
   const hole = d.circle([40, 25], 10);
-  d.constrain("coincident", `${bottom}.start`, "origin").dimension("length", [bottom], 80).dimension("length", [right], 50).dimension("diameter", [hole], 20);
-  d.dimension("horizontal-distance", ["origin", `${hole}.centre`], 40).dimension("vertical-distance", ["origin", `${hole}.centre`], 25);
+  d.constrain("coincident", `${bottom}.start`, "origin")
+    .dimension("length", [bottom], 80)
+    .dimension("length", [right], 50)
+    .dimension("diameter", [hole], 20);
+  d.dimension("horizontal-distance", ["origin", `${hole}.centre`], 40).dimension(
+    "vertical-distance",
+    ["origin", `${hole}.centre`],
+    25,
+  );
   return d.extrude("add", { kind: "depth", depth: 12 }).document;
 }
 
@@ -85,7 +92,11 @@ describe.sequential("from a handout to a graded part", () => {
     await hand.freedoms(1);
     expect(await student.locator('[data-curve="c1"]').getAttribute("data-loose")).toBe("true");
     const circle = await student.locator('[data-curve="c1"] path').first().boundingBox();
-    await hand.dimension([[circle!.x + circle!.width, circle!.y + circle!.height / 2]], [middle[0] + 90, middle[1] + 60], "20");
+    await hand.dimension(
+      [[circle!.x + circle!.width, circle!.y + circle!.height / 2]],
+      [middle[0] + 90, middle[1] + 60],
+      "20",
+    );
     await hand.freedoms(0);
     expect(await student.locator('[data-curve="c1"]').getAttribute("data-loose")).toBe("false");
     await expect.poll(() => gauge(student, "Sketches fully defined").textContent()).toBe("1 of 1");
@@ -107,7 +118,16 @@ describe.sequential("from a handout to a graded part", () => {
     await student.getByRole("button", { name: "Hand in" }).click();
     await student.waitForURL("**/submissions/*");
     // the page follows the check by itself
-    await expect.poll(() => student.getByTestId("points").textContent({ timeout: 100 }).catch(() => ""), { timeout: 30_000 }).toBe("20 / 20");
+    await expect
+      .poll(
+        () =>
+          student
+            .getByTestId("points")
+            .textContent({ timeout: 100 })
+            .catch(() => ""),
+        { timeout: 30_000 },
+      )
+      .toBe("20 / 20");
     expect(await student.getByText("Every face is where the drawing puts it (7 of 7).").count()).toBe(1);
     // no target of the reference is told beyond what the Sheet prints
     expect(await student.content()).not.toContain("wanted");
@@ -128,6 +148,8 @@ describe.sequential("from a handout to a graded part", () => {
     const answer = await student.request.get(`${BASE}/api/submissions/00000000-0000-4000-8000-000000000000/state`);
     expect(answer.status()).toBe(404);
     expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/nothing here for you/);
-    expect((await student.request.put(`${BASE}/api/works/not-an-id`, { data: { document: {}, version: 1 } })).status()).toBe(404);
+    expect(
+      (await student.request.put(`${BASE}/api/works/not-an-id`, { data: { document: {}, version: 1 } })).status(),
+    ).toBe(404);
   });
 });

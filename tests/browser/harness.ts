@@ -3,9 +3,19 @@ import { expect, type TestContext } from "vitest";
 
 export const BASE = process.env["CALIPER_URL"] ?? "http://127.0.0.1:3000";
 
-const ARGS = ["--no-sandbox", "--use-gl=angle", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run"];
+const ARGS = [
+  "--no-sandbox",
+  "--use-gl=angle",
+  "--use-angle=swiftshader",
+  "--enable-unsafe-swiftshader",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--no-first-run",
+];
 
-export const openBrowser = (): Promise<Browser> => chromium.launch({ executablePath: process.env["CHROMIUM_PATH"] ?? "/usr/bin/chromium", args: ARGS });
+export const openBrowser = (): Promise<Browser> =>
+  chromium.launch({ executablePath: process.env["CHROMIUM_PATH"] ?? "/usr/bin/chromium", args: ARGS });
 
 /** A new visitor with a window of their own, signed in as a demo person. Errors in the page fail the test. */
 export async function visit(browser: Browser, name: string): Promise<Page> {
@@ -46,7 +56,9 @@ export class Hand {
   }
   /** The drawing follows a change in the next frames. */
   async settled(): Promise<void> {
-    await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 4)))));
+    await this.page.evaluate(
+      () => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 4)))),
+    );
   }
   /** Keys one after the other: a tool, and its key again for another way of it. */
   async keys(keys: string): Promise<void> {
@@ -65,7 +77,12 @@ export class Hand {
     for (const [i, j] of list) await this.click(x + i, y - j);
   }
   async pick(...refs: readonly string[]): Promise<void> {
-    for (const r of refs) await this.click(...(r === "x-axis" || r === "y-axis" || r.includes(".") || r === "origin" || /^p\d/.test(r) ? await this.at(r) : await this.on(r)));
+    for (const r of refs)
+      await this.click(
+        ...(r === "x-axis" || r === "y-axis" || r.includes(".") || r === "origin" || /^p\d/.test(r)
+          ? await this.at(r)
+          : await this.on(r)),
+      );
   }
   /** A point, or a place on an axis off the origin. */
   private async at(ref: string): Promise<[number, number]> {
@@ -76,10 +93,15 @@ export class Hand {
   /** A place on a curve, a third along its drawn path. */
   async on(id: string, share = 0.37): Promise<[number, number]> {
     await this.settled();
-    return this.page.locator(`[data-curve="${id}"] path`).last().evaluate((el, t) => {
-      const path = el as SVGPathElement, p = path.getPointAtLength(path.getTotalLength() * t), box = path.ownerSVGElement!.getBoundingClientRect();
-      return [box.left + p.x, box.top + p.y];
-    }, share);
+    return this.page
+      .locator(`[data-curve="${id}"] path`)
+      .last()
+      .evaluate((el, t) => {
+        const path = el as SVGPathElement,
+          p = path.getPointAtLength(path.getTotalLength() * t),
+          box = path.ownerSVGElement!.getBoundingClientRect();
+        return [box.left + p.x, box.top + p.y];
+      }, share);
   }
   /** The view has come to rest. */
   async still(): Promise<void> {
@@ -88,21 +110,37 @@ export class Hand {
   }
   /** Where a place in space (mm) stands on screen while the solid is looked at. */
   async space(x: number, y: number, z: number): Promise<[number, number]> {
-    const layer = this.page.getByTestId("solid"), box = (await layer.boundingBox())!;
-    const [target, right, up, scale] = JSON.parse((await layer.getAttribute("data-camera"))!) as [number[], number[], number[], number];
-    const d = [x, y, z].map((v, i) => v - target[i]!), along = (u: number[]) => d[0]! * u[0]! + d[1]! * u[1]! + d[2]! * u[2]!;
+    const layer = this.page.getByTestId("solid"),
+      box = (await layer.boundingBox())!;
+    const [target, right, up, scale] = JSON.parse((await layer.getAttribute("data-camera"))!) as [
+      number[],
+      number[],
+      number[],
+      number,
+    ];
+    const d = [x, y, z].map((v, i) => v - target[i]!),
+      along = (u: number[]) => d[0]! * u[0]! + d[1]! * u[1]! + d[2]! * u[2]!;
     return [box.x + box.width / 2 + along(right) * scale, box.y + box.height / 2 - along(up) * scale];
   }
   /** Clicks on the solid at a place in space, once what is meant shows under the pointer. */
-  async touch(at: readonly [number, number, number], meant: RegExp | string, keys: "Shift" | undefined = undefined): Promise<void> {
+  async touch(
+    at: readonly [number, number, number],
+    meant: RegExp | string,
+    keys: "Shift" | undefined = undefined,
+  ): Promise<void> {
     const layer = this.page.getByTestId("solid");
-    await expect.poll(async () => {
-      const [x, y] = await this.space(...at);
-      await this.page.mouse.move(x - 2, y - 1);
-      await this.page.mouse.move(x, y);
-      await this.settled();
-      return layer.getAttribute("data-hover");
-    }, { timeout: 15_000 }).toMatch(meant);
+    await expect
+      .poll(
+        async () => {
+          const [x, y] = await this.space(...at);
+          await this.page.mouse.move(x - 2, y - 1);
+          await this.page.mouse.move(x, y);
+          await this.settled();
+          return layer.getAttribute("data-hover");
+        },
+        { timeout: 15_000 },
+      )
+      .toMatch(meant);
     if (keys) await this.page.keyboard.down(keys);
     await this.page.mouse.down();
     await this.page.mouse.up();
@@ -127,7 +165,8 @@ export class Hand {
   volume = async () => Number((await gauge(this.page, "Volume").textContent())!.replace(/[^\d.]/g, ""));
   volumeNear = (want: number) => expect.poll(this.volume, { timeout: 20_000 }).toBeCloseTo(want, -1);
   /** The part lies in so many pieces. */
-  pieces = (n: number) => expect.poll(() => gauge(this.page, "Body").textContent(), { timeout: 20_000 }).toMatch(new RegExp(`^${n}\\D`));
+  pieces = (n: number) =>
+    expect.poll(() => gauge(this.page, "Body").textContent(), { timeout: 20_000 }).toMatch(new RegExp(`^${n}\\D`));
   /** An empty part: everything is deleted, last first. */
   async clear(): Promise<void> {
     const steps = this.page.locator("[data-step]");
@@ -163,7 +202,11 @@ export class Hand {
   /** The middle of a curve's box: of a level or upright line a point on it. */
   curve = (id: string) => this.centre(this.page.locator(`[data-curve="${id}"] path`).first());
   /** Dimension over one or two places, number placed at the third, size typed. */
-  async dimension(places: readonly (readonly [number, number])[], at: readonly [number, number], size: string): Promise<void> {
+  async dimension(
+    places: readonly (readonly [number, number])[],
+    at: readonly [number, number],
+    size: string,
+  ): Promise<void> {
     await this.key("a");
     for (const p of places) await this.click(...p);
     await this.click(...at);
@@ -172,14 +215,19 @@ export class Hand {
     await this.page.getByLabel("size", { exact: true }).waitFor({ state: "detached" });
   }
   async freedoms(n: number): Promise<void> {
-    await expect.poll(() => this.page.getByTestId("sketch").getAttribute("data-freedoms"), { timeout: 5000 }).toBe(String(n));
+    await expect
+      .poll(() => this.page.getByTestId("sketch").getAttribute("data-freedoms"), { timeout: 5000 })
+      .toBe(String(n));
   }
 }
 
 /** A demo person's Bench of one handout. */
 export async function openBench(browser: Browser, person: string, handout: RegExp): Promise<Hand> {
   const page = await visit(browser, person);
-  await page.getByRole("row", { name: handout }).getByRole("link", { name: /Begin|Go on/ }).click();
+  await page
+    .getByRole("row", { name: handout })
+    .getByRole("link", { name: /Begin|Go on/ })
+    .click();
   await page.waitForURL("**/bench/*");
   await page.getByRole("toolbar").waitFor();
   return new Hand(page);
@@ -194,6 +242,9 @@ export const gauge = (page: Page, name: string) => page.locator(`[data-gauge="${
 export function pictureOnFailure(pages: () => readonly (Page | undefined)[]) {
   return ({ task, onTestFailed }: TestContext) =>
     onTestFailed(async () => {
-      for (const [i, page] of pages().entries()) await page?.screenshot({ path: `test-results/${task.name.slice(0, 50).replace(/\W+/g, "-")}-${i}.png` }).catch(() => undefined);
+      for (const [i, page] of pages().entries())
+        await page
+          ?.screenshot({ path: `test-results/${task.name.slice(0, 50).replace(/\W+/g, "-")}-${i}.png` })
+          .catch(() => undefined);
     });
 }

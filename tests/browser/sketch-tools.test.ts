@@ -42,20 +42,147 @@ describe.sequential("every way of drawing", () => {
   beforeAll(fresh);
   afterEach(cleared);
   it.each<[string, string, Place[], number, string?]>([
-    ["rectangle about its middle", "e e", [[-100, 60], [-40, 100]], 6],
-    ["slanting rectangle", "e e e", [[-100, 60], [-40, 80], [-50, 120]], 4],
-    ["circle by two points", "r r", [[-100, 60], [-40, 80]], 1],
-    ["circle by three points", "r r r", [[-100, 60], [-40, 80], [-70, 120]], 1],
-    ["arc by three points", "t", [[-100, 60], [-40, 60], [-70, 90]], 1],
-    ["arc by its centre", "t t", [[-70, 60], [-30, 60], [-70, 110]], 1],
-    ["ellipse", "y", [[-70, 60], [-10, 60], [-70, 90]], 1],
-    ["arc of an ellipse", "y y", [[-70, 60], [-10, 60], [-70, 90], [-10, 60], [-70, 90]], 1],
-    ["polygon in a circle", "u", [[-70, 60], [-20, 60]], 7],
-    ["polygon about a circle", "u u", [[-70, 60], [-20, 60]], 8],
-    ["slot", "i", [[-100, 60], [-40, 60], [-40, 80]], 5],
-    ["bent slot", "i i", [[-70, 30], [-10, 30], [-70, 90], [-70, 105]], 5],
-    ["spline", "o", [[-100, 60], [-60, 90], [-20, 60]], 1, "Enter"],
-    ["spline with end directions", "o o", [[-100, 60], [-60, 90], [-20, 60]], 1, "Enter"],
+    [
+      "rectangle about its middle",
+      "e e",
+      [
+        [-100, 60],
+        [-40, 100],
+      ],
+      6,
+    ],
+    [
+      "slanting rectangle",
+      "e e e",
+      [
+        [-100, 60],
+        [-40, 80],
+        [-50, 120],
+      ],
+      4,
+    ],
+    [
+      "circle by two points",
+      "r r",
+      [
+        [-100, 60],
+        [-40, 80],
+      ],
+      1,
+    ],
+    [
+      "circle by three points",
+      "r r r",
+      [
+        [-100, 60],
+        [-40, 80],
+        [-70, 120],
+      ],
+      1,
+    ],
+    [
+      "arc by three points",
+      "t",
+      [
+        [-100, 60],
+        [-40, 60],
+        [-70, 90],
+      ],
+      1,
+    ],
+    [
+      "arc by its centre",
+      "t t",
+      [
+        [-70, 60],
+        [-30, 60],
+        [-70, 110],
+      ],
+      1,
+    ],
+    [
+      "ellipse",
+      "y",
+      [
+        [-70, 60],
+        [-10, 60],
+        [-70, 90],
+      ],
+      1,
+    ],
+    [
+      "arc of an ellipse",
+      "y y",
+      [
+        [-70, 60],
+        [-10, 60],
+        [-70, 90],
+        [-10, 60],
+        [-70, 90],
+      ],
+      1,
+    ],
+    [
+      "polygon in a circle",
+      "u",
+      [
+        [-70, 60],
+        [-20, 60],
+      ],
+      7,
+    ],
+    [
+      "polygon about a circle",
+      "u u",
+      [
+        [-70, 60],
+        [-20, 60],
+      ],
+      8,
+    ],
+    [
+      "slot",
+      "i",
+      [
+        [-100, 60],
+        [-40, 60],
+        [-40, 80],
+      ],
+      5,
+    ],
+    [
+      "bent slot",
+      "i i",
+      [
+        [-70, 30],
+        [-10, 30],
+        [-70, 90],
+        [-70, 105],
+      ],
+      5,
+    ],
+    [
+      "spline",
+      "o",
+      [
+        [-100, 60],
+        [-60, 90],
+        [-20, 60],
+      ],
+      1,
+      "Enter",
+    ],
+    [
+      "spline with end directions",
+      "o o",
+      [
+        [-100, 60],
+        [-60, 90],
+        [-20, 60],
+      ],
+      1,
+      "Enter",
+    ],
     ["point", "p", [[-70, 60]], 1],
   ])("%s", async (_, keys, places, curves, end) => {
     await hand.keys(keys);
@@ -98,7 +225,8 @@ describe.sequential("every way of drawing", () => {
   it("the sheet of keys lists every tool", async () => {
     await hand.key("?");
     const sheet = page.getByRole("dialog", { name: "Keys" });
-    for (const name of ["Extend", "Symmetric", "Polygon", "Define the rest"]) await sheet.getByText(name, { exact: true }).waitFor();
+    for (const name of ["Extend", "Symmetric", "Polygon", "Define the rest"])
+      await sheet.getByText(name, { exact: true }).waitFor();
     await hand.key("Escape");
     await sheet.waitFor({ state: "detached" });
   });
@@ -239,7 +367,8 @@ describe.sequential("every edit", () => {
   it("curves are moved, copied, turned and scaled", async () => {
     await line([-100, 40], [-40, 40]);
     const width = async () => (await hand.point("l1.end"))[0] - (await hand.point("l1.start"))[0];
-    const before = await hand.point("l1.start"), wide = await width();
+    const before = await hand.point("l1.start"),
+      wide = await width();
     await hand.pick("l1");
     await hand.key(",");
     await hand.pick("l1.start");
@@ -265,7 +394,9 @@ describe.sequential("every edit", () => {
     await page.keyboard.press("Tab");
     await page.keyboard.type("2");
     await hand.key("Enter");
-    await expect.poll(async () => Math.round((await hand.point("l2.end"))[0] - (await hand.point("l2.start"))[0])).toBe(Math.round(2 * wide));
+    await expect
+      .poll(async () => Math.round((await hand.point("l2.end"))[0] - (await hand.point("l2.start"))[0]))
+      .toBe(Math.round(2 * wide));
   });
 
   it("curves go by copy, cut and paste into another sketch", async () => {
@@ -348,7 +479,9 @@ describe.sequential("every dimension", () => {
     await page.getByLabel("dimension m1").click();
     await page.getByRole("button", { name: "(…)" }).click();
     await page.getByRole("button", { name: "far side" }).click();
-    await expect.poll(async () => Number((await page.getByLabel("dimension m1").textContent())!.replace(/[()]/g, "")) > near).toBe(true);
+    await expect
+      .poll(async () => Number((await page.getByLabel("dimension m1").textContent())!.replace(/[()]/g, "")) > near)
+      .toBe(true);
   });
   it("the wall between two circles about one centre", async () => {
     await circle([-100, 60], 40);

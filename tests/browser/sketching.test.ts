@@ -145,8 +145,16 @@ describe.sequential("a turned profile with diameters across the centre line", ()
     await hand.still();
     const far = await hand.point("origin");
     await hand.dimension([await hand.on("l5", 0.3), await hand.on("l1", 0.96)], [far[0] - 40, far[1] + 60], "16 mm");
-    await hand.dimension([await hand.on("l3", 0.3)], [(await hand.point("l3.end"))[0] + 60, (await hand.on("l3"))[1]], "14 mm");
-    await hand.dimension([await hand.on("l5", 0.6)], [(await hand.point("l3.end"))[0] + 90, (await hand.on("l5"))[1]], "20 mm");
+    await hand.dimension(
+      [await hand.on("l3", 0.3)],
+      [(await hand.point("l3.end"))[0] + 60, (await hand.on("l3"))[1]],
+      "14 mm",
+    );
+    await hand.dimension(
+      [await hand.on("l5", 0.6)],
+      [(await hand.point("l3.end"))[0] + 90, (await hand.on("l5"))[1]],
+      "20 mm",
+    );
     await hand.freedoms(1);
     await done();
   });
@@ -265,7 +273,9 @@ describe.sequential("an open profile found and closed", () => {
     await page.keyboard.up("Shift");
     await hand.keys("Escape q");
     await expect.poll(() => page.locator("title", { hasText: "meets nothing" }).count()).toBe(2);
-    await panel().getByText(/end .* apart/).waitFor();
+    await panel()
+      .getByText(/end .* apart/)
+      .waitFor();
     await panel().getByRole("button", { name: "Close it" }).click();
     await expect.poll(() => page.locator("title", { hasText: "meets nothing" }).count()).toBe(0);
     await done();
@@ -277,13 +287,71 @@ describe.sequential("a sketch brought in by DXF", () => {
     await toSolid();
     await hand.sketchOn("front");
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.dxf");
-    const rows = [0, "SECTION", 2, "HEADER", 9, "$INSUNITS", 70, 4, 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES", 0, "LWPOLYLINE", 90, 4, 70, 1, 10, 0, 20, 0, 10, 60, 20, 0, 42, 1, 10, 60, 20, 30, 10, 0, 20, 30, 0, "CIRCLE", 10, 60, 20, 15, 40, 6, 0, "TEXT", 1, "A", 0, "ENDSEC", 0, "EOF"];
+    const rows = [
+      0,
+      "SECTION",
+      2,
+      "HEADER",
+      9,
+      "$INSUNITS",
+      70,
+      4,
+      0,
+      "ENDSEC",
+      0,
+      "SECTION",
+      2,
+      "ENTITIES",
+      0,
+      "LWPOLYLINE",
+      90,
+      4,
+      70,
+      1,
+      10,
+      0,
+      20,
+      0,
+      10,
+      60,
+      20,
+      0,
+      42,
+      1,
+      10,
+      60,
+      20,
+      30,
+      10,
+      0,
+      20,
+      30,
+      0,
+      "CIRCLE",
+      10,
+      60,
+      20,
+      15,
+      40,
+      6,
+      0,
+      "TEXT",
+      1,
+      "A",
+      0,
+      "ENDSEC",
+      0,
+      "EOF",
+    ];
     writeFileSync(file, rows.join("\n"));
     await hand.key("8");
     await page.getByLabel("DXF file").setInputFiles(file);
     await page.getByText("5 curves taken in mm. Not taken: 1 TEXT.").waitFor();
     expect(await hand.curves()).toBe(5);
-    const [file2] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "DXF 2000" }).click()]);
+    const [file2] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: "DXF 2000" }).click(),
+    ]);
     expect(file2.suggestedFilename()).toMatch(/\.dxf$/);
     const [svg] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "SVG" }).click()]);
     expect(svg.suggestedFilename()).toMatch(/\.svg$/);

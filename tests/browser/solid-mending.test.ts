@@ -32,7 +32,10 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     expect(await hand.curves()).toBe(1);
     await hand.key("1");
     const card = await hand.card("w", "Extrude");
-    await card.getByRole("alert").getByText(/no closed region/).waitFor();
+    await card
+      .getByRole("alert")
+      .getByText(/no closed region/)
+      .waitFor();
     await card.getByText("Leaning sides, thin wall").click();
     await card.getByLabel("Thin wall along the outline").check();
     await card.getByLabel("Thickness").fill("4");
@@ -50,7 +53,9 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     const card = await hand.card("w", "Extrude");
     await card.getByLabel("Depth").fill("4");
     await expect.poll(() => hand.volume(), { timeout: 15_000 }).toBeGreaterThan(before + 2400 * 4 - 2);
-    const arrow = page.locator("[data-handle=Depth]"), box = (await arrow.boundingBox())!, tip = [box.x + box.width / 2, box.y + 4] as const;
+    const arrow = page.locator("[data-handle=Depth]"),
+      box = (await arrow.boundingBox())!,
+      tip = [box.x + box.width / 2, box.y + 4] as const;
     await hand.drag(tip, [tip[0], tip[1] - 30]);
     expect(Number(await card.getByLabel("Depth").inputValue())).toBeGreaterThan(4);
     await card.getByLabel("Depth").fill("4");
@@ -61,7 +66,8 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     await card.getByLabel("Radius").fill("3");
     await hand.touch([60, 0, 5], /extrude1\/side\/l1\|extrude1\/side\/l2/);
     await hand.built();
-    const box = (await page.locator("[data-handle=Radius]").boundingBox())!, tip = [box.x + box.width / 2, box.y + box.height / 2] as const;
+    const box = (await page.locator("[data-handle=Radius]").boundingBox())!,
+      tip = [box.x + box.width / 2, box.y + box.height / 2] as const;
     await hand.drag(tip, [tip[0] + 2, tip[1] + 40]);
     expect(Number(await card.getByLabel("Radius").inputValue())).not.toBe(3);
     await card.getByLabel("Radius").fill("5");
@@ -81,7 +87,10 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     await hand.keys("Escape 1");
     await hand.built();
     const row = page.locator("[data-step]").nth(5);
-    await row.getByRole("alert").getByText(/no longer there/).waitFor();
+    await row
+      .getByRole("alert")
+      .getByText(/no longer there/)
+      .waitFor();
     expect(await page.locator("[data-lost]").count()).toBe(1);
     await row.getByRole("button", { name: "Pick anew" }).click();
     await hand.touch([0, 0, 5], /extrude1\/side\/l1\|extrude1\/side\/l4/);
@@ -138,11 +147,14 @@ describe.sequential("two bodies, looked at one by one", () => {
     await hand.key("Escape");
   });
   it("a hole acts on the body it is told to, is dragged over its face, and carries a thread as a note", async () => {
-    const before = await hand.volume(), hole = await hand.card("t", "Hole");
+    const before = await hand.volume(),
+      hole = await hand.card("t", "Hole");
     await hole.getByLabel("Diameter").fill("5");
     await hand.touch([22, 12, 10], /^extrude1\/end/);
     await hand.volumeNear(before - Math.PI * 6.25 * 10);
-    const x = Number(await hole.getByLabel("p1 x").inputValue()), box = (await page.locator("[data-hole-point=p1]").boundingBox())!, at = [box.x + box.width / 2, box.y + box.height / 2] as const;
+    const x = Number(await hole.getByLabel("p1 x").inputValue()),
+      box = (await page.locator("[data-hole-point=p1]").boundingBox())!,
+      at = [box.x + box.width / 2, box.y + box.height / 2] as const;
     await hand.drag(at, [at[0] + 14, at[1]]);
     expect(Number(await hole.getByLabel("p1 x").inputValue())).not.toBe(x);
     await hole.getByLabel(/^threaded/).check();

@@ -12,7 +12,10 @@ beforeAll(async () => {
 beforeEach(pictureOnFailure(() => [page]));
 afterAll(() => browser.close());
 
-const volume = () => hand.volume(), near = (want: number) => hand.volumeNear(want), clear = () => hand.clear(), rectangle = (...of: Parameters<Hand["rectangle"]>) => hand.rectangle(...of);
+const volume = () => hand.volume(),
+  near = (want: number) => hand.volumeNear(want),
+  clear = () => hand.clear(),
+  rectangle = (...of: Parameters<Hand["rectangle"]>) => hand.rectangle(...of);
 
 describe.sequential("a turned shaft with a groove and chamfers", () => {
   it("half its profile is turned about the upright axis", async () => {
@@ -38,7 +41,8 @@ describe.sequential("a turned shaft with a groove and chamfers", () => {
     await hand.accept(card);
   });
   it("both rims are chamfered in one step", async () => {
-    const before = await volume(), card = await hand.card("s", "Chamfer");
+    const before = await volume(),
+      card = await hand.card("s", "Chamfer");
     await card.getByLabel("Distance").fill("2");
     const out = 15 / Math.SQRT2;
     await hand.touch([out, -out, 60], /revolve1\/side\/l3/);
@@ -71,7 +75,8 @@ describe.sequential("a housing: half of it rounded, hollowed and mirrored", () =
     await expect.poll(volume, { timeout: 15_000 }).toBeLessThan(16_000);
   });
   it("is mirrored about its open side", async () => {
-    const before = await volume(), card = await hand.card("u", "Mirror");
+    const before = await volume(),
+      card = await hand.card("u", "Mirror");
     await card.getByRole("button", { name: "Pick", exact: true }).click();
     await hand.touch([40, 1, 15], /^extrude1\/side\/l2/);
     await near(2 * before);
@@ -117,7 +122,8 @@ describe.sequential("a flange with a ring of counterbored holes", () => {
     await hand.key("3");
     const handle = page.locator("[data-section-handle]");
     await handle.waitFor();
-    const box = (await handle.boundingBox())!, at = [box.x + box.width / 2, box.y + box.height / 2] as const;
+    const box = (await handle.boundingBox())!,
+      at = [box.x + box.width / 2, box.y + box.height / 2] as const;
     await hand.drag(at, [at[0] - 60, at[1] + 30]);
     expect(Number(await handle.getAttribute("aria-valuenow"))).not.toBe(0);
     for (let i = 0; i < 3; i++) await hand.key("3");
@@ -133,7 +139,8 @@ describe.sequential("a flange with a ring of counterbored holes", () => {
   it("what lies behind is reached by a key", async () => {
     await hand.key("Escape");
     await hand.touch([6, 4, 12], /extrude1\/end/);
-    const layer = page.getByTestId("solid"), first = await layer.getAttribute("data-hover");
+    const layer = page.getByTestId("solid"),
+      first = await layer.getAttribute("data-hover");
     await hand.key("Tab");
     expect(await layer.getAttribute("data-hover")).not.toBe(first);
     await hand.key("Escape");
@@ -148,7 +155,8 @@ describe.sequential("a bracket whose early size changes later", () => {
     await block.getByLabel("Depth").fill("12");
     await near(60 * 40 * 12);
     // the arrow drags the same number
-    const arrow = (await page.locator("[data-handle=Depth]").boundingBox())!, tip = [arrow.x + arrow.width / 2, arrow.y + 4] as const;
+    const arrow = (await page.locator("[data-handle=Depth]").boundingBox())!,
+      tip = [arrow.x + arrow.width / 2, arrow.y + 4] as const;
     await hand.drag(tip, [tip[0], tip[1] - 40]);
     expect(Number(await block.getByLabel("Depth").inputValue())).toBeGreaterThan(12);
     await block.getByLabel("Depth").fill("10");
@@ -178,7 +186,10 @@ describe.sequential("a bracket whose early size changes later", () => {
     await page.getByRole("button", { name: "Edit step 3" }).click();
     const card = page.getByRole("form", { name: "Fillet" });
     await card.getByLabel("Radius").fill("45");
-    await card.getByRole("alert").getByText(/largest|run into each other/).waitFor();
+    await card
+      .getByRole("alert")
+      .getByText(/largest|run into each other/)
+      .waitFor();
     // out of picking, then out of the card
     await card.getByLabel("Radius").press("Escape");
     await card.getByLabel("Radius").press("Escape");
@@ -218,7 +229,8 @@ describe.sequential("a bracket whose early size changes later", () => {
   });
   it("mass properties show with the material, and axes at the centre of mass", async () => {
     await hand.key("j");
-    const mass = page.locator('[data-mass="Mass"]'), before = await mass.textContent();
+    const mass = page.locator('[data-mass="Mass"]'),
+      before = await mass.textContent();
     expect(await page.locator("[data-principal]").count()).toBe(3);
     await page.getByLabel("Material", { exact: true }).selectOption({ label: "Beech · 0.72 g/cm³" });
     await expect.poll(() => mass.textContent()).not.toBe(before);

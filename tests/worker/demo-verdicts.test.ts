@@ -12,17 +12,26 @@ interface Row {
   report: Report | null;
 }
 /** What the running worker made of a demo student's submission. */
-async function result(student: string, number: string): Promise<{ grade: Grade; shape: ShapeEvidence; verdicts: string }> {
+async function result(
+  student: string,
+  number: string,
+): Promise<{ grade: Grade; shape: ShapeEvidence; verdicts: string }> {
   let found: Row | undefined;
   for (let i = 0; i < 240; i++) {
     found = await row<Row>(
       `select s.state, r.grade, r.report from submissions s join people p on p.id = s.person_id join handouts h on h.id = s.handout_id
-       left join reports r on r.submission_id = s.id where p.name = $1 and h.exercise->>'number' = $2 order by s.attempt limit 1`, [student, number]);
+       left join reports r on r.submission_id = s.id where p.name = $1 and h.exercise->>'number' = $2 order by s.attempt limit 1`,
+      [student, number],
+    );
     if (found?.state === "checked" || found?.state === "failed") break;
     await new Promise((r) => setTimeout(r, 250));
   }
   const { grade, report } = found!;
-  return { grade: grade!, shape: report!.evidence.find((e) => e.check === "shape") as ShapeEvidence, verdicts: grade!.lines.map((l) => `${l.id} ${l.verdict} ${l.points}`).join(", ") };
+  return {
+    grade: grade!,
+    shape: report!.evidence.find((e) => e.check === "shape") as ShapeEvidence,
+    verdicts: grade!.lines.map((l) => `${l.id} ${l.verdict} ${l.points}`).join(", "),
+  };
 }
 
 /** Every rubric line of the demo's submissions, as the real worker graded it. */
@@ -30,20 +39,50 @@ describe("verdicts on the demo's submissions", () => {
   it.each([
     ["Barnaby Teal", "WS-08", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
     ["Sunniva Rook", "WS-08", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
-    ["Ottoline Marsh", "WS-08", "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 5.5", "differs"],
+    [
+      "Ottoline Marsh",
+      "WS-08",
+      "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 5.5",
+      "differs",
+    ],
     ["Idris Fenwick", "WS-08", "sketches missed 4, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
     ["Perpetua Lowe", "WS-08", "sketches met 5, solid met 2, volume met 3, mass met 4, shape missed 0", "mirrored"],
     ["Casimir Dunn", "WS-08", "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0", "scaled"],
     ["Barnaby Teal", "WS-05", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
-    ["Ottoline Marsh", "WS-05", "sketches met 5, solid met 2, volume missed 1.5, mass missed 2.5, shape missed 4.5", "differs"],
+    [
+      "Ottoline Marsh",
+      "WS-05",
+      "sketches met 5, solid met 2, volume missed 1.5, mass missed 2.5, shape missed 4.5",
+      "differs",
+    ],
     ["Barnaby Teal", "WS-04", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
     ["Sunniva Rook", "WS-04", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
-    ["Idris Fenwick", "WS-04", "sketches met 5, solid met 2, volume missed 2.5, mass met 4, shape missed 5.5", "differs"],
+    [
+      "Idris Fenwick",
+      "WS-04",
+      "sketches met 5, solid met 2, volume missed 2.5, mass met 4, shape missed 5.5",
+      "differs",
+    ],
     ["Barnaby Teal", "WS-06", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
-    ["Ottoline Marsh", "WS-06", "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0", "differs"],
-    ["Idris Fenwick", "WS-02", "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 2", "differs"],
+    [
+      "Ottoline Marsh",
+      "WS-06",
+      "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0",
+      "differs",
+    ],
+    [
+      "Idris Fenwick",
+      "WS-02",
+      "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 2",
+      "differs",
+    ],
     ["Sunniva Rook", "WS-03", "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6", "same"],
-    ["Perpetua Lowe", "WS-03", "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 5.5", "differs"],
+    [
+      "Perpetua Lowe",
+      "WS-03",
+      "sketches met 5, solid met 2, volume missed 2.5, mass missed 3.5, shape missed 5.5",
+      "differs",
+    ],
   ])("%s on %s", async (student, number, verdicts, finding) => {
     const r = await result(student, number);
     expect(r.verdicts).toBe(verdicts);

@@ -1,7 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { database, row, rows } from "@/server/database";
 import { forStudent, handout, openWork, saveWork } from "@/server/handouts";
-import { closeSession, hashPassword, openSession, personByPassword, personOfSession, type Person } from "@/server/people";
+import {
+  closeSession,
+  hashPassword,
+  openSession,
+  personByPassword,
+  personOfSession,
+  type Person,
+} from "@/server/people";
 import { Denied, permit } from "@/server/permissions";
 import { latestReport, submission } from "@/server/submissions";
 import { jobs } from "@/worker/jobs";
@@ -10,15 +17,30 @@ import type { JobHelpers } from "graphile-worker";
 
 afterAll(() => database().end());
 
-const person = async (name: string) => (await row<Person>("select id, name, email from people where name = $1", [name]))!;
+const person = async (name: string) =>
+  (await row<Person>("select id, name, email from people where name = $1", [name]))!;
 let teacher: Person, student: Person, other: Person, stranger: Person, foot: string, own: string;
 beforeAll(async () => {
-  [teacher, student, other] = await Promise.all(["Hedda Lark", "Linnea Holt", "Barnaby Teal"].map(person)) as [Person, Person, Person];
-  stranger = (await row<Person>("insert into people (name, email, password_hash) values ('Nobody Here', 'nobody@elsewhere.example', $1) on conflict (email) do update set name = excluded.name returning id, name, email", [await hashPassword("a word")]))!;
+  [teacher, student, other] = (await Promise.all(["Hedda Lark", "Linnea Holt", "Barnaby Teal"].map(person))) as [
+    Person,
+    Person,
+    Person,
+  ];
+  stranger = (await row<Person>(
+    "insert into people (name, email, password_hash) values ('Nobody Here', 'nobody@elsewhere.example', $1) on conflict (email) do update set name = excluded.name returning id, name, email",
+    [await hashPassword("a word")],
+  ))!;
   foot = (await row<{ id: string }>("select id from handouts where exercise->>'number' = 'WS-08'"))!.id;
-  own = (await row<{ id: string }>("select id from submissions where handout_id = $1 and person_id = $2", [foot, other.id]))!.id;
+  own = (await row<{ id: string }>("select id from submissions where handout_id = $1 and person_id = $2", [
+    foot,
+    other.id,
+  ]))!.id;
 });
-const allowed = (p: Person, action: Parameters<typeof permit>[1], id: string) => permit(p, action, id).then((r) => r as string, (e) => (e instanceof Denied ? "denied" : Promise.reject(e as Error)));
+const allowed = (p: Person, action: Parameters<typeof permit>[1], id: string) =>
+  permit(p, action, id).then(
+    (r) => r as string,
+    (e) => (e instanceof Denied ? "denied" : Promise.reject(e as Error)),
+  );
 
 describe("permissions", () => {
   it("let people do what is theirs and nothing else", async () => {
@@ -32,9 +54,12 @@ describe("permissions", () => {
     expect(await allowed(other, "submission.mark", own)).toBe("denied");
     expect(await allowed(teacher, "submission.mark", own)).toBe("instructor");
   });
-  it.each(["", "1", "' or true --", "00000000-0000-4000-8000-000000000000"])("an id that is none or nobody's (%j) is denied, not an error", async (id) => {
-    expect(await allowed(teacher, "submission.view", id)).toBe("denied");
-  });
+  it.each(["", "1", "' or true --", "00000000-0000-4000-8000-000000000000"])(
+    "an id that is none or nobody's (%j) is denied, not an error",
+    async (id) => {
+      expect(await allowed(teacher, "submission.view", id)).toBe("denied");
+    },
+  );
 });
 
 describe("sign-in", () => {
@@ -42,13 +67,17 @@ describe("sign-in", () => {
     expect((await personByPassword("Nobody@Elsewhere.example", "a word"))?.id).toBe(stranger.id);
     expect(await personByPassword("nobody@elsewhere.example", "another")).toBeUndefined();
     expect(await personByPassword("no.one@elsewhere.example", "a word")).toBeUndefined();
-    expect((await row<{ h: string }>("select password_hash as h from people where id = $1", [stranger.id]))!.h).toMatch(/^\$argon2id\$/);
+    expect((await row<{ h: string }>("select password_hash as h from people where id = $1", [stranger.id]))!.h).toMatch(
+      /^\$argon2id\$/,
+    );
   });
   it("sessions open, are found by their token only, and close", async () => {
     const { token } = await openSession(student.id);
     expect((await personOfSession(token))?.id).toBe(student.id);
     expect(await personOfSession(`${token}x`)).toBeUndefined();
-    expect(await rows("select 1 from sessions where encode(token_hash, 'escape') like '%' || $1 || '%'", [token])).toEqual([]);
+    expect(
+      await rows("select 1 from sessions where encode(token_hash, 'escape') like '%' || $1 || '%'", [token]),
+    ).toEqual([]);
     await closeSession(token);
     expect(await personOfSession(token)).toBeUndefined();
   });
@@ -57,8 +86,11 @@ describe("sign-in", () => {
 describe("works", () => {
   it("a second window is told instead of overwritten", async () => {
     const h = await handout(foot);
-    const first = await openWork(h, student.id), second = await openWork(h, student.id);
-    expect(await saveWork(foot, student.id, { ...first.document, name: "from one" }, first.version)).toBe(first.version + 1);
+    const first = await openWork(h, student.id),
+      second = await openWork(h, student.id);
+    expect(await saveWork(foot, student.id, { ...first.document, name: "from one" }, first.version)).toBe(
+      first.version + 1,
+    );
     expect(await saveWork(foot, student.id, { ...second.document, name: "from two" }, second.version)).toBeUndefined();
     expect((await openWork(h, student.id)).document.name).toBe("from one");
   });
@@ -71,16 +103,33 @@ describe("what a student is sent of a handout", () => {
     expect(text).not.toContain("extrude1");
     expect(text).not.toContain("reference");
     expect(text).not.toContain('"steps"');
-    expect(Object.keys(forStudent(h)).sort()).toEqual(["brief", "course", "dueAt", "id", "material", "number", "sheet", "title", "trouble", "units"]);
+    expect(Object.keys(forStudent(h)).sort()).toEqual([
+      "brief",
+      "course",
+      "dueAt",
+      "id",
+      "material",
+      "number",
+      "sheet",
+      "title",
+      "trouble",
+      "units",
+    ]);
   });
 });
 
 describe("a check that cannot end", () => {
   it("is tried three times in all, then says so with the reason; nothing is lost", async () => {
     const s = await submission(own);
-    const id = (await row<{ id: string }>("insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 99, $3) returning id", [foot, stranger.id, s.document]))!.id;
+    const id = (await row<{ id: string }>(
+      "insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 99, $3) returning id",
+      [foot, stranger.id, s.document],
+    ))!.id;
     // as a grading process leaves it that died three times
-    await rows("select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text), max_attempts := 3, job_key := 'check:' || $1::text, run_at := now() + interval '1 day')", [id]);
+    await rows(
+      "select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text), max_attempts := 3, job_key := 'check:' || $1::text, run_at := now() + interval '1 day')",
+      [id],
+    );
     await rows("update graphile_worker._private_jobs set attempts = 3 where key = 'check:' || $1::text", [id]);
     let state = "";
     for (let i = 0; i < 60 && state !== "failed"; i++) {
@@ -97,24 +146,49 @@ describe("a check that cannot end", () => {
   });
   it("says while it is tried again what went wrong, and after the third time gives the reason", async () => {
     const s = await submission(own);
-    const id = (await row<{ id: string }>("insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 97, $3) returning id", [foot, stranger.id, s.document]))!.id;
+    const id = (await row<{ id: string }>(
+      "insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 97, $3) returning id",
+      [foot, stranger.id, s.document],
+    ))!.id;
     const slow = { run: () => Promise.reject(new ThreadEnded("it took longer than 60 s")) } as unknown as KernelThreads;
-    const attempt = (n: number) => jobs(slow)["check"]!({ submission: id }, { job: { attempts: n, max_attempts: 3 } } as JobHelpers);
+    const attempt = (n: number) =>
+      jobs(slow)["check"]!({ submission: id }, { job: { attempts: n, max_attempts: 3 } } as JobHelpers);
     await expect(attempt(1)).rejects.toThrow(ThreadEnded);
-    expect(await submission(id)).toMatchObject({ state: "queued", progress: "it took longer than 60 s; trying again", trouble: null });
+    expect(await submission(id)).toMatchObject({
+      state: "queued",
+      progress: "it took longer than 60 s; trying again",
+      trouble: null,
+    });
     await expect(attempt(3)).rejects.toThrow(ThreadEnded);
-    expect(await submission(id)).toMatchObject({ state: "failed", trouble: "Could not be checked: it took longer than 60 s. It was tried 3 times." });
+    expect(await submission(id)).toMatchObject({
+      state: "failed",
+      trouble: "Could not be checked: it took longer than 60 s. It was tried 3 times.",
+    });
     expect(await latestReport(id)).toBeUndefined();
     await rows("delete from submissions where id = $1", [id]);
   });
   it("a job in the hands of a dead worker is freed and done", async () => {
     // the demo's submissions stand before it in the queue: its own time begins when they are done
-    for (let i = 0; i < 480 && (await rows("select 1 from submissions where state in ('queued', 'checking') limit 1")).length; i++) await new Promise((r) => setTimeout(r, 250));
+    for (
+      let i = 0;
+      i < 480 && (await rows("select 1 from submissions where state in ('queued', 'checking') limit 1")).length;
+      i++
+    )
+      await new Promise((r) => setTimeout(r, 250));
     const s = await submission(own);
-    const id = (await row<{ id: string }>("insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 98, $3) returning id", [foot, stranger.id, s.document]))!.id;
-    await rows("select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text), max_attempts := 3, job_key := 'check:' || $1::text)", [id]);
+    const id = (await row<{ id: string }>(
+      "insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 98, $3) returning id",
+      [foot, stranger.id, s.document],
+    ))!.id;
+    await rows(
+      "select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text), max_attempts := 3, job_key := 'check:' || $1::text)",
+      [id],
+    );
     // locked by one that has not been heard of for a while; it may also be taken at once, which is as good
-    await rows("update graphile_worker._private_jobs set locked_by = 'worker-dead', locked_at = now() - interval '5 minutes', attempts = 1 where key = 'check:' || $1::text and locked_by is null", [id]);
+    await rows(
+      "update graphile_worker._private_jobs set locked_by = 'worker-dead', locked_at = now() - interval '5 minutes', attempts = 1 where key = 'check:' || $1::text and locked_by is null",
+      [id],
+    );
     let state = "";
     for (let i = 0; i < 120 && state !== "checked"; i++) {
       state = (await submission(id)).state;

@@ -8,12 +8,15 @@ import { visitor } from "../visitor";
 
 /** Ends a request with a plain sentence and a status. */
 export class Refused extends Error {
-  constructor(readonly status: number, sentence: string) {
+  constructor(
+    readonly status: number,
+    sentence: string,
+  ) {
     super(sentence);
   }
 }
 
-export const must = <T,>(r: { ok: true; value: T } | { ok: false; refusal: Refusal }): T => {
+export const must = <T>(r: { ok: true; value: T } | { ok: false; refusal: Refusal }): T => {
   if (!r.ok) throw new Refused(422, r.refusal.sentence);
   return r.value;
 };
@@ -29,18 +32,25 @@ export async function body<T>(request: NextRequest, schema: z.ZodType<T>): Promi
     throw new Refused(400, "The request is not JSON.");
   }
   const r = schema.safeParse(data);
-  if (!r.success) throw new Refused(422, `The request cannot be read: ${r.error.issues[0]?.path.join(".")} ${r.error.issues[0]?.message}.`);
+  if (!r.success)
+    throw new Refused(
+      422,
+      `The request cannot be read: ${r.error.issues[0]?.path.join(".")} ${r.error.issues[0]?.message}.`,
+    );
   return r.data;
 }
 
 /** A route handler for signed-in people; every failure ends in a sentence. */
-export function endpoint<P extends Record<string, string>>(work: (person: Person, params: P, request: NextRequest) => Promise<unknown>) {
+export function endpoint<P extends Record<string, string>>(
+  work: (person: Person, params: P, request: NextRequest) => Promise<unknown>,
+) {
   return async (request: NextRequest, { params }: { params: Promise<P> }) => {
     const say = (status: number, sentence: string) => NextResponse.json({ sentence }, { status });
     try {
       // changes are only taken from our own pages
       const origin = request.headers.get("origin");
-      if (request.method !== "GET" && origin && new URL(origin).host !== request.headers.get("host")) return say(403, "This request comes from another site.");
+      if (request.method !== "GET" && origin && new URL(origin).host !== request.headers.get("host"))
+        return say(403, "This request comes from another site.");
       const person = await visitor();
       if (!person) return say(401, "You are signed out. Sign in again in another window; nothing here is lost.");
       return NextResponse.json((await work(person, await params, request)) ?? {});

@@ -12,7 +12,14 @@ export default async function Page() {
     (await coursesOf(person)).map(async (c) => ({
       ...c,
       handouts: (await handoutsOf(c.id, person)).map((h) => ({ ...h, due_at: h.due_at.toISOString() })),
-      exercises: c.role === "instructor" ? (await exercisesOf(c.id)).map(({ id, document }) => ({ id, number: document.number, title: document.title })) : [],
+      exercises:
+        c.role === "instructor"
+          ? (await exercisesOf(c.id)).map(({ id, document }) => ({
+              id,
+              number: document.number,
+              title: document.title,
+            }))
+          : [],
     })),
   );
   return <CourseList person={person} courses={courses} signOut={signOut} newExercise={newExercise} />;

@@ -7,7 +7,16 @@ import { sheetBench } from "./sheet";
 import { solidsBench } from "./solids";
 import { solverBench } from "./solver";
 
-const BENCHES: Record<string, Bench> = { solver: solverBench, rebuild: rebuildBench, solids: solidsBench, check: checkBench, sheet: sheetBench, memory: memoryBench, "drag-frames": dragFramesBench, opening: openingBench };
+const BENCHES: Record<string, Bench> = {
+  solver: solverBench,
+  rebuild: rebuildBench,
+  solids: solidsBench,
+  check: checkBench,
+  sheet: sheetBench,
+  memory: memoryBench,
+  "drag-frames": dragFramesBench,
+  opening: openingBench,
+};
 
 const names = process.argv.slice(2);
 const unknown = names.filter((n) => !BENCHES[n]);

@@ -4,7 +4,9 @@ export const chosen = (names: readonly string[], all: readonly string[]) => (nam
 
 /** One figure as one JSON line on standard output. */
 export function figure(bench: string, name: string, metric: string, value: number, unit: string): void {
-  process.stdout.write(`${JSON.stringify({ bench, case: name, metric, value: Math.round(value * 1000) / 1000, unit })}\n`);
+  process.stdout.write(
+    `${JSON.stringify({ bench, case: name, metric, value: Math.round(value * 1000) / 1000, unit })}\n`,
+  );
 }
 
 /** The q-th quantile of some times. */

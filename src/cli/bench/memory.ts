@@ -12,7 +12,8 @@ const MB = 1_048_576;
 export const memoryBench: Bench = async (bench) => {
   for (const [name, e] of [...demoExercises(), ...solidExercises()]) {
     let kernel = await openNodeKernel();
-    let peak = 0, replaced = 0;
+    let peak = 0,
+      replaced = 0;
     for (let i = 0; i < REBUILDS; i++) {
       const { body } = rebuild(kernel, e.reference);
       if (body) displayMesh(kernel, body, 100);

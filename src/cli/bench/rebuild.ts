@@ -5,5 +5,12 @@ import { figure, quantile, timed, type Bench } from "./measure";
 
 export const rebuildBench: Bench = async (bench) => {
   const kernel = await openNodeKernel();
-  for (const [name, e] of demoExercises()) figure(bench, name, "median", quantile(await timed(21, () => kernel.release(rebuild(kernel, e.reference).body?.shape)), 0.5), "ms");
+  for (const [name, e] of demoExercises())
+    figure(
+      bench,
+      name,
+      "median",
+      quantile(await timed(21, () => kernel.release(rebuild(kernel, e.reference).body?.shape)), 0.5),
+      "ms",
+    );
 };

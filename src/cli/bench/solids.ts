@@ -13,11 +13,15 @@ const RUNS = 15;
 
 /** Ours and the library's own milliseconds over some work, as their quotient's median. */
 function compared(kernel: Kernel, work: () => void): { ours: number; theirs: number; ratio: number } {
-  const ours: number[] = [], theirs: number[] = [], ratio: number[] = [];
+  const ours: number[] = [],
+    theirs: number[] = [],
+    ratio: number[] = [];
   for (let i = 0; i < RUNS + 3; i++) {
-    const before = kernel.libraryMs, start = performance.now();
+    const before = kernel.libraryMs,
+      start = performance.now();
     work();
-    const o = performance.now() - start, t = kernel.libraryMs - before;
+    const o = performance.now() - start,
+      t = kernel.libraryMs - before;
     if (i < 3) continue;
     ours.push(o);
     theirs.push(t);
@@ -27,12 +31,21 @@ function compared(kernel: Kernel, work: () => void): { ours: number; theirs: num
 }
 
 /** The part with its last step changed by a hair, another each time. */
-const variant = (d: PartDocument, n: number): PartDocument => ({ ...d, steps: d.steps.map((s, i) => (i === d.steps.length - 1 ? { ...s, name: `variant ${n}` } : s)) });
+const variant = (d: PartDocument, n: number): PartDocument => ({
+  ...d,
+  steps: d.steps.map((s, i) => (i === d.steps.length - 1 ? { ...s, name: `variant ${n}` } : s)),
+});
 
 /** Whole rebuilds and edits of the last step against the library's own time for the same calls; and how soon the view has its mesh. */
 export const solidsBench: Bench = async (bench) => {
   const kernel = await openNodeKernel();
-  for (const [name, d] of [...solidExercises().map(([n, e]) => [n, e.reference] as const), ["pulley", pulley()] as const, ["mast-clamp", mastClamp()] as const, ["tripod-base", tripodBase()] as const, ["station-frame", longPart()] as const]) {
+  for (const [name, d] of [
+    ...solidExercises().map(([n, e]) => [n, e.reference] as const),
+    ["pulley", pulley()] as const,
+    ["mast-clamp", mastClamp()] as const,
+    ["tripod-base", tripodBase()] as const,
+    ["station-frame", longPart()] as const,
+  ]) {
     const whole = compared(kernel, () => {
       const r = new Rebuilder(kernel);
       r.run(d);
@@ -50,7 +63,8 @@ export const solidsBench: Bench = async (bench) => {
     const mesh: number[] = [];
     for (let i = 0; i < RUNS + 3; i++) {
       const { body } = kept.run(variant(d, n++));
-      const start = performance.now(), box = roughBoxOf(kernel, body!.shape);
+      const start = performance.now(),
+        box = roughBoxOf(kernel, body!.shape);
       kernel.library.BRepTools.Clean(body!.shape, true);
       displayMesh(kernel, body!, distance3(box.min, box.max));
       if (i >= 3) mesh.push(performance.now() - start);

@@ -20,15 +20,25 @@ async function dragTimes(sketch: Sketch, ref: string): Promise<number[]> {
 }
 
 export const solverBench: Bench = async (bench) => {
-  const cases: [string, Sketch][] = [5, 12, 25, 50, 125, 500].map((n): [string, Sketch] => [`ladder-${n}`, ladder(n, 1.5)]);
+  const cases: [string, Sketch][] = [5, 12, 25, 50, 125, 500].map((n): [string, Sketch] => [
+    `ladder-${n}`,
+    ladder(n, 1.5),
+  ]);
   cases.push(["mixed-120", mixed(0.5)]);
   for (const [name, sketch] of cases) {
-    const times = await timed(name === "ladder-500" ? 11 : 31, () => {
-      if (solved(sketch).freedoms) throw new Error("the sketch is not fully defined");
-    }, 30);
+    const times = await timed(
+      name === "ladder-500" ? 11 : 31,
+      () => {
+        if (solved(sketch).freedoms) throw new Error("the sketch is not fully defined");
+      },
+      30,
+    );
     figure(bench, name, "median", quantile(times, 0.5), "ms");
   }
-  const drags: [string, Sketch, string][] = [["drag-50", ladder(50, 0, 1, 20), "r40s1.end"], ["mixed-120-drag", mixed(0, 1, "width"), "p1.start"]];
+  const drags: [string, Sketch, string][] = [
+    ["drag-50", ladder(50, 0, 1, 20), "r40s1.end"],
+    ["mixed-120-drag", mixed(0, 1, "width"), "p1.start"],
+  ];
   for (const [name, sketch, ref] of drags) {
     const times = await dragTimes(solved(sketch).sketch, ref);
     figure(bench, name, "p50", quantile(times, 0.5), "ms");

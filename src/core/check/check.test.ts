@@ -17,13 +17,19 @@ const check = (submission: PartDocument) => {
   const r = checkSubmission(kernel, footExercise(), submission);
   if (!r.ok) throw new Error(r.refusal.sentence);
   const { report } = r.value;
-  return { report, shape: report.evidence.find((e) => e.check === "shape") as ShapeEvidence, grade: gradeReport(footExercise(), report) };
+  return {
+    report,
+    shape: report.evidence.find((e) => e.check === "shape") as ShapeEvidence,
+    grade: gradeReport(footExercise(), report),
+  };
 };
 const sum = (l: readonly { volume: number }[]) => l.reduce((s, x) => s + x.volume, 0);
 
 describe("the shape check", () => {
-  it("finds the right part the same", () => expect(check(tripodFoot()).shape).toMatchObject({ verdict: "met", finding: "same", off: 0 }));
-  it("finds it elsewhere, turned, and built another way", () => expect(check(tripodFootElsewhere()).shape).toMatchObject({ verdict: "met", finding: "same" }));
+  it("finds the right part the same", () =>
+    expect(check(tripodFoot()).shape).toMatchObject({ verdict: "met", finding: "same", off: 0 }));
+  it("finds it elsewhere, turned, and built another way", () =>
+    expect(check(tripodFootElsewhere()).shape).toMatchObject({ verdict: "met", finding: "same" }));
   it("weighs a hole too large and says where", () => {
     const { shape } = check(tripodFoot({ baseHole: 20 }));
     const want = Math.PI * (100 - 81) * 14;

@@ -14,7 +14,8 @@ import { checkShape, type ShapeEvidence, type ShapePicture } from "./kinds/shape
 import { checkSketches, type SketchesEvidence } from "./kinds/sketches";
 import { checkSolid, type SolidEvidence } from "./kinds/solid";
 
-export type Evidence = SketchesEvidence | SolidEvidence | AmountEvidence<"volume"> | AmountEvidence<"mass"> | ShapeEvidence;
+export type Evidence =
+  SketchesEvidence | SolidEvidence | AmountEvidence<"volume"> | AmountEvidence<"mass"> | ShapeEvidence;
 
 /** What a check found; plain data, never changed once written. */
 export interface Report {
@@ -35,30 +36,58 @@ export interface ReportPicture {
 export function measurePart(kernel: Kernel, document: PartDocument): Measured {
   const built = rebuild(kernel, document);
   const solid = built.body;
-  return { document, built, solid, properties: solid && propertiesOf(kernel, solid), faces: solid ? facesOf(kernel, solid) : [] };
+  return {
+    document,
+    built,
+    solid,
+    properties: solid && propertiesOf(kernel, solid),
+    faces: solid ? facesOf(kernel, solid) : [],
+  };
 }
 
 /** Facets fine enough for a picture of a body of this size. */
-export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh => meshOf(kernel, solid, Math.max(size * 1e-3, 1e-4), 0.5);
+export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh =>
+  meshOf(kernel, solid, Math.max(size * 1e-3, 1e-4), 0.5);
 
 /**
  * Checks a submitted part against an exercise's reference.
  * @param progress is told what is being done, in a few words
  * @returns the report and its pictures, or a refusal when the exercise's own reference cannot be built
  */
-export function checkSubmission(kernel: Kernel, exercise: Exercise, submitted: PartDocument, progress: (what: string) => void = () => {}): Outcome<{ report: Report; picture: ReportPicture }> {
+export function checkSubmission(
+  kernel: Kernel,
+  exercise: Exercise,
+  submitted: PartDocument,
+  progress: (what: string) => void = () => {},
+): Outcome<{ report: Report; picture: ReportPicture }> {
   progress("building the reference");
   const reference = measurePart(kernel, exercise.reference);
-  if (!reference.solid || !reference.properties) return refuse("bad-reference", "The exercise's reference part cannot be built.");
+  if (!reference.solid || !reference.properties)
+    return refuse("bad-reference", "The exercise's reference part cannot be built.");
   progress("building the submission");
   const submission = measurePart(kernel, submitted);
-  const context: CheckContext = { kernel, exercise, reference: { ...reference, solid: reference.solid, properties: reference.properties }, submission };
+  const context: CheckContext = {
+    kernel,
+    exercise,
+    reference: { ...reference, solid: reference.solid, properties: reference.properties },
+    submission,
+  };
   progress("comparing shapes");
   const { evidence: shape, picture } = checkShape(context);
-  const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: [checkSketches(context), checkSolid(context), checkVolume(context), checkMass(context), shape] };
+  const report: Report = {
+    version: 1,
+    kernel: KERNEL_VERSION,
+    evidence: [checkSketches(context), checkSolid(context), checkVolume(context), checkMass(context), shape],
+  };
   progress("drawing the difference");
   const pictures = pictureOf(kernel, context, picture);
-  kernel.release(reference.solid.shape, submission.solid?.shape, picture.placed?.shape, picture.missing?.shape, picture.extra?.shape);
+  kernel.release(
+    reference.solid.shape,
+    submission.solid?.shape,
+    picture.placed?.shape,
+    picture.missing?.shape,
+    picture.extra?.shape,
+  );
   return done({ report, picture: pictures });
 }
 
@@ -67,6 +96,13 @@ function pictureOf(kernel: Kernel, { reference, submission }: CheckContext, pict
   const shown = picture.placed ?? submission.solid;
   const own = submission.properties ? distance3(submission.properties.box.min, submission.properties.box.max) : size;
   const draw = (s: Solid | undefined, at: number) => (s && s.names.length ? displayMesh(kernel, s, at) : undefined);
-  const submissionMesh = draw(shown, own), missing = draw(picture.missing, size), extra = draw(picture.extra, size);
-  return { reference: displayMesh(kernel, reference.solid, size), ...(submissionMesh && { submission: submissionMesh }), ...(missing && { missing }), ...(extra && { extra }) };
+  const submissionMesh = draw(shown, own),
+    missing = draw(picture.missing, size),
+    extra = draw(picture.extra, size);
+  return {
+    reference: displayMesh(kernel, reference.solid, size),
+    ...(submissionMesh && { submission: submissionMesh }),
+    ...(missing && { missing }),
+    ...(extra && { extra }),
+  };
 }

@@ -25,7 +25,9 @@ export interface Difference {
 
 function lumps(kernel: Kernel, solid: Solid, noise: number): Lump[] {
   const pieces = explore(kernel, solid.shape, "SOLID");
-  const list = pieces.map((p) => ({ ...volumeOf(kernel, p), box: boxOf(kernel, p) })).filter((l) => Math.abs(l.volume) > noise);
+  const list = pieces
+    .map((p) => ({ ...volumeOf(kernel, p), box: boxOf(kernel, p) }))
+    .filter((l) => Math.abs(l.volume) > noise);
   kernel.release(...pieces);
   return list.sort((a, b) => b.volume - a.volume);
 }
@@ -34,7 +36,8 @@ const total = (list: readonly Lump[]) => list.reduce((s, l) => s + l.volume, 0);
 
 /** Cuts the placed submission from the reference and the other way round, and weighs the result against the volumes. */
 export function differenceOf(kernel: Kernel, reference: Solid, placed: Solid): Difference {
-  const a = volumeOf(kernel, reference.shape).volume, b = volumeOf(kernel, placed.shape).volume;
+  const a = volumeOf(kernel, reference.shape).volume,
+    b = volumeOf(kernel, placed.shape).volume;
   let missingSolid: Solid | undefined, extraSolid: Solid | undefined;
   try {
     missingSolid = combine(kernel, "cut", reference, [placed], false);
@@ -44,7 +47,15 @@ export function differenceOf(kernel: Kernel, reference: Solid, placed: Solid): D
     kernel.release(missingSolid?.shape);
     return { missing: [], extra: [], imbalance: Number.MAX_VALUE, trusted: false };
   }
-  const missing = lumps(kernel, missingSolid, NOISE * a), extra = lumps(kernel, extraSolid, NOISE * a);
+  const missing = lumps(kernel, missingSolid, NOISE * a),
+    extra = lumps(kernel, extraSolid, NOISE * a);
   const imbalance = Math.abs(a - b - (total(missing) - total(extra))) / a;
-  return { missing, extra, imbalance, trusted: imbalance <= BALANCE && total(missing) <= a * (1 + BALANCE), missingSolid, extraSolid };
+  return {
+    missing,
+    extra,
+    imbalance,
+    trusted: imbalance <= BALANCE && total(missing) <= a * (1 + BALANCE),
+    missingSolid,
+    extraSolid,
+  };
 }

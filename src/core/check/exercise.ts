@@ -11,7 +11,10 @@ export const RubricLineSchema = z.strictObject({
   title: z.string().min(1).max(80),
   points: z.number().min(0).max(1000),
   /** All or nothing, or falling linearly from the tolerance (all points) to the limit (none). */
-  scoring: z.discriminatedUnion("mode", [z.strictObject({ mode: z.literal("all") }), z.strictObject({ mode: z.literal("falling"), limit: z.number().positive() })]),
+  scoring: z.discriminatedUnion("mode", [
+    z.strictObject({ mode: z.literal("all") }),
+    z.strictObject({ mode: z.literal("falling"), limit: z.number().positive() }),
+  ]),
 });
 
 /** An exercise: what is asked, what the answer is, and how it is marked. */
@@ -42,7 +45,13 @@ export function readExercise(source: unknown): Outcome<Exercise> {
 
 /** A rubric to start from: 20 points. */
 export const defaultRubric = (): RubricLine[] => [
-  { id: "sketches", check: "sketches", title: "Sketches fully defined", points: 5, scoring: { mode: "falling", limit: 6 } },
+  {
+    id: "sketches",
+    check: "sketches",
+    title: "Sketches fully defined",
+    points: 5,
+    scoring: { mode: "falling", limit: 6 },
+  },
   { id: "solid", check: "solid", title: "One closed solid", points: 2, scoring: { mode: "all" } },
   { id: "volume", check: "volume", title: "Volume", points: 3, scoring: { mode: "falling", limit: 0.05 } },
   { id: "mass", check: "mass", title: "Mass", points: 4, scoring: { mode: "falling", limit: 0.05 } },

@@ -3,9 +3,27 @@ import type { Carrier, Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, sameCarrier, sameFace, transformedFace } from "./match";
 
 const SIZE = 100;
-const plane = (normal: readonly [number, number, number], offset: number): Carrier => ({ kind: "plane", normal, offset });
-const cylinder = (at: readonly [number, number, number], radius: number, hollow = true): Carrier => ({ kind: "cylinder", at, axis: [0, 0, 1], radius, hollow });
-const face = (carrier: Carrier, change: Partial<Face> = {}): Face => ({ key: "f", names: [], carrier, area: 12, rim: 14, centre: [1, 2, 3], ...change });
+const plane = (normal: readonly [number, number, number], offset: number): Carrier => ({
+  kind: "plane",
+  normal,
+  offset,
+});
+const cylinder = (at: readonly [number, number, number], radius: number, hollow = true): Carrier => ({
+  kind: "cylinder",
+  at,
+  axis: [0, 0, 1],
+  radius,
+  hollow,
+});
+const face = (carrier: Carrier, change: Partial<Face> = {}): Face => ({
+  key: "f",
+  names: [],
+  carrier,
+  area: 12,
+  rim: 14,
+  centre: [1, 2, 3],
+  ...change,
+});
 
 describe("one carrier", () => {
   it.each<[string, Carrier, Carrier, boolean]>([
@@ -38,7 +56,10 @@ describe("matching", () => {
     const reference = [face(plane([0, 0, 1], 5)), face(plane([1, 0, 0], 7)), face(cylinder([0, 0, 0], 3))];
     const placed = [face(cylinder([0, 0, 0], 3)), face(plane([0, 0, 1], 5)), face(plane([0, 0, 1], 5))];
     const m = matchFaces(reference, placed, SIZE);
-    expect(m.pairs).toEqual([[0, 1], [2, 0]]);
+    expect(m.pairs).toEqual([
+      [0, 1],
+      [2, 0],
+    ]);
     expect(m.unmatchedReference).toEqual([1]);
     expect(m.unmatchedSubmission).toEqual([2]);
     expect(m.area).toBe(24);
@@ -46,7 +67,14 @@ describe("matching", () => {
 });
 
 describe("carrying faces along", () => {
-  const quarter = { rows: [[0, -1, 0], [1, 0, 0], [0, 0, 1]] as const, shift: [10, 0, 0] as const };
+  const quarter = {
+    rows: [
+      [0, -1, 0],
+      [1, 0, 0],
+      [0, 0, 1],
+    ] as const,
+    shift: [10, 0, 0] as const,
+  };
   it("turns normals and keeps planes where they belong", () => {
     expect(movedFace(face(plane([1, 0, 0], 7)), quarter).carrier).toEqual(plane([0, 1, 0], 7));
     expect(movedFace(face(plane([0, -1, 0], 2)), quarter).carrier).toMatchObject({ normal: [1, 0, 0], offset: 12 });

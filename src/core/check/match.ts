@@ -5,30 +5,53 @@ import { axisOf, mappedCarrier, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION, SAME_PLACE, SAME_SIZE } from "./tolerance";
 
-
 /** A face as seen after a motion. */
-export const movedFace = (f: Face, m: Rigid): Face => ({ ...f, centre: move(m, f.centre), carrier: mappedCarrier(f.carrier, (p) => move(m, p), (d) => turn(m, d)) });
+export const movedFace = (f: Face, m: Rigid): Face => ({
+  ...f,
+  centre: move(m, f.centre),
+  carrier: mappedCarrier(
+    f.carrier,
+    (p) => move(m, p),
+    (d) => turn(m, d),
+  ),
+});
 
 const sameSize = (a: number, b: number) => Math.abs(a - b) <= SAME_SIZE * Math.max(Math.abs(a), Math.abs(b));
 
 /** Whether two carriers are one surface with material on the same side. @param size of the reference, mm */
 export function sameCarrier(a: Carrier, b: Carrier, size: number): boolean {
   const near = SAME_PLACE * size;
-  if (a.kind === "plane" && b.kind === "plane") return length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION && Math.abs(a.offset - b.offset) <= near;
+  if (a.kind === "plane" && b.kind === "plane")
+    return length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION && Math.abs(a.offset - b.offset) <= near;
   if ("hollow" in a && "hollow" in b && a.hollow !== b.hollow) return false;
-  if (a.kind === "sphere" && b.kind === "sphere") return distance3(a.centre, b.centre) <= near && Math.abs(a.radius - b.radius) <= near;
-  if (a.kind === "cone" && b.kind === "cone") return distance3(a.tip, b.tip) <= 10 * near && length3(sub3(a.axis, b.axis)) <= SAME_DIRECTION && Math.abs(a.half - b.half) <= SAME_DIRECTION;
+  if (a.kind === "sphere" && b.kind === "sphere")
+    return distance3(a.centre, b.centre) <= near && Math.abs(a.radius - b.radius) <= near;
+  if (a.kind === "cone" && b.kind === "cone")
+    return (
+      distance3(a.tip, b.tip) <= 10 * near &&
+      length3(sub3(a.axis, b.axis)) <= SAME_DIRECTION &&
+      Math.abs(a.half - b.half) <= SAME_DIRECTION
+    );
   const [p, q] = [axisOf(a), axisOf(b)];
   if (p && q && length3(cross3(p.along, q.along)) <= SAME_DIRECTION) {
-    if (a.kind === "torus" && b.kind === "torus") return distance3(a.centre, b.centre) <= near && Math.abs(a.major - b.major) <= near && Math.abs(a.minor - b.minor) <= near;
-    if (a.kind === "cylinder" && b.kind === "cylinder") return Math.abs(a.radius - b.radius) <= near && distance3(footOn(q.at, p), q.at) <= near;
+    if (a.kind === "torus" && b.kind === "torus")
+      return (
+        distance3(a.centre, b.centre) <= near &&
+        Math.abs(a.major - b.major) <= near &&
+        Math.abs(a.minor - b.minor) <= near
+      );
+    if (a.kind === "cylinder" && b.kind === "cylinder")
+      return Math.abs(a.radius - b.radius) <= near && distance3(footOn(q.at, p), q.at) <= near;
   }
   return a.kind === "other" && b.kind === "other" && a.type === b.type;
 }
 
 /** Whether two faces are one and the same piece of surface, by carrier and cheap invariants. */
 export const sameFace = (a: Face, b: Face, size: number): boolean =>
-  sameSize(a.area, b.area) && sameSize(a.rim, b.rim) && distance3(a.centre, b.centre) <= 10 * SAME_PLACE * size && sameCarrier(a.carrier, b.carrier, size);
+  sameSize(a.area, b.area) &&
+  sameSize(a.rim, b.rim) &&
+  distance3(a.centre, b.centre) <= 10 * SAME_PLACE * size &&
+  sameCarrier(a.carrier, b.carrier, size);
 
 /** Area of two faces that coincides, from their invariants alone: all of it when they are one, an estimate on one carrier. */
 function sharedArea(a: Face, b: Face, size: number): number {
@@ -64,7 +87,8 @@ export function matchFaces(reference: readonly Face[], placed: readonly Face[], 
     area += r.area;
   });
   const rest = placed.map((_, k) => k).filter((k) => !taken.has(k));
-  for (const i of unmatchedReference) area += Math.max(0, ...rest.map((k) => sharedArea(reference[i]!, placed[k]!, size)));
+  for (const i of unmatchedReference)
+    area += Math.max(0, ...rest.map((k) => sharedArea(reference[i]!, placed[k]!, size)));
   return { pairs, unmatchedReference, unmatchedSubmission: rest, area };
 }
 
@@ -72,5 +96,11 @@ export function matchFaces(reference: readonly Face[], placed: readonly Face[], 
 export function transformedFace(f: Face, mirror: boolean, scale: number): Face {
   const p = (v: Vec3): Vec3 => [(mirror ? -v[0] : v[0]) * scale, v[1] * scale, v[2] * scale];
   const d = (v: Vec3): Vec3 => [mirror ? -v[0] : v[0], v[1], v[2]];
-  return { ...f, carrier: mappedCarrier(f.carrier, p, d, scale), centre: p(f.centre), area: f.area * scale * scale, rim: f.rim * scale };
+  return {
+    ...f,
+    carrier: mappedCarrier(f.carrier, p, d, scale),
+    centre: p(f.centre),
+    area: f.area * scale * scale,
+    rim: f.rim * scale,
+  };
 }

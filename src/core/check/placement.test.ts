@@ -12,7 +12,8 @@ import { placeOn } from "./placement";
 const parts: Record<string, Face[]> = {};
 beforeAll(async () => {
   const kernel = await openNodeKernel();
-  for (const [name, d] of Object.entries({ foot: tripodFoot(), arm: vaneArm() })) parts[name] = facesOf(kernel, rebuild(kernel, d).body!);
+  for (const [name, d] of Object.entries({ foot: tripodFoot(), arm: vaneArm() }))
+    parts[name] = facesOf(kernel, rebuild(kernel, d).body!);
 });
 
 /** Rotation by a unit quaternion. */
@@ -23,24 +24,38 @@ function rotation([w, x, y, z]: readonly [number, number, number, number]): Rigi
     [2 * (x * z - w * y), 2 * (y * z + w * x), 1 - 2 * (x * x + y * y)],
   ];
 }
-const quaternion = fc.tuple(...[0, 1, 2, 3].map(() => fc.double({ min: -1, max: 1, noNaN: true }))).filter((q) => Math.hypot(...q) > 0.2).map((q) => q.map((v) => v / Math.hypot(...q)) as unknown as [number, number, number, number]);
-const shift = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -500, max: 500, noNaN: true }))) as fc.Arbitrary<[number, number, number]>;
+const quaternion = fc
+  .tuple(...[0, 1, 2, 3].map(() => fc.double({ min: -1, max: 1, noNaN: true })))
+  .filter((q) => Math.hypot(...q) > 0.2)
+  .map((q) => q.map((v) => v / Math.hypot(...q)) as unknown as [number, number, number, number]);
+const shift = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -500, max: 500, noNaN: true }))) as fc.Arbitrary<
+  [number, number, number]
+>;
 const runs = process.env["CALIPER_LONG"] ? 300 : 12;
 
 describe("placing a part on itself", () => {
   it.each(["foot", "arm"])("the %s is found wherever it lies and however it is turned", (name) => {
-    fc.assert(fc.property(quaternion, shift, (q, t) => {
-      const faces = parts[name]!;
-      const away = faces.map((f) => movedFace(f, { rows: rotation(q), shift: t as Vec3 }));
-      const found = placeOn(faces, away, 120)!;
-      expect(found.matching.unmatchedReference).toEqual([]);
-      expect(found.matching.unmatchedSubmission).toEqual([]);
-      away.forEach((f, i) => expect(distance3(movedFace(f, found.motion).centre, faces[i]!.centre)).toBeLessThan(1e-7 * 500));
-    }), { numRuns: runs, seed: 7 });
+    fc.assert(
+      fc.property(quaternion, shift, (q, t) => {
+        const faces = parts[name]!;
+        const away = faces.map((f) => movedFace(f, { rows: rotation(q), shift: t as Vec3 }));
+        const found = placeOn(faces, away, 120)!;
+        expect(found.matching.unmatchedReference).toEqual([]);
+        expect(found.matching.unmatchedSubmission).toEqual([]);
+        away.forEach((f, i) =>
+          expect(distance3(movedFace(f, found.motion).centre, faces[i]!.centre)).toBeLessThan(1e-7 * 500),
+        );
+      }),
+      { numRuns: runs, seed: 7 },
+    );
   });
   it("a mirrored foot is never whole", () => {
     const faces = parts["foot"]!;
-    const found = placeOn(faces, faces.map((f) => transformedFace(f, true, 1)), 120)!;
+    const found = placeOn(
+      faces,
+      faces.map((f) => transformedFace(f, true, 1)),
+      120,
+    )!;
     expect(found.matching.unmatchedReference.length).toBeGreaterThan(0);
   });
   it("an arm on a foot brings less than half together", () => {

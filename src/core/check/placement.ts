@@ -47,13 +47,30 @@ function rotations(reference: readonly Heading[], submission: readonly Heading[]
     const r = snapRows(rows);
     if (!found.some((f) => f.every((row, i) => length3(sub3(row, r[i]!)) < 1e-6))) found.push(r);
   };
-  const across = (list: readonly Heading[]) => list.flatMap((a, i) => list.slice(i + 1).filter((b) => length3(cross3(a.direction, b.direction)) > 1e-3).map((b) => [a.direction, b.direction] as const));
-  const own = across(submission.slice(0, 8)).slice(0, 6), theirs = across(reference.slice(0, 24));
+  const across = (list: readonly Heading[]) =>
+    list.flatMap((a, i) =>
+      list
+        .slice(i + 1)
+        .filter((b) => length3(cross3(a.direction, b.direction)) > 1e-3)
+        .map((b) => [a.direction, b.direction] as const),
+    );
+  const own = across(submission.slice(0, 8)).slice(0, 6),
+    theirs = across(reference.slice(0, 24));
   for (const [a, b] of own)
     for (const [p, q] of theirs)
-      for (const [c, d] of [[p, q], [q, p]] as const)
+      for (const [c, d] of [
+        [p, q],
+        [q, p],
+      ] as const)
         if (Math.abs(dot3(a, b) - dot3(c, d)) < 1e-6) give(rotationBetween(triad(a, b), triad(c, d)));
-  if (!own.length && submission[0]) for (const h of reference) give(rotationBetween(triad(submission[0].direction, anyAcross(submission[0].direction)), triad(h.direction, anyAcross(h.direction))));
+  if (!own.length && submission[0])
+    for (const h of reference)
+      give(
+        rotationBetween(
+          triad(submission[0].direction, anyAcross(submission[0].direction)),
+          triad(h.direction, anyAcross(h.direction)),
+        ),
+      );
   return found;
 }
 
@@ -67,29 +84,55 @@ interface Wish {
 function wishes(reference: readonly Face[], turned: readonly Face[], size: number): Wish[] {
   const list: Wish[] = [];
   const give = (w: Wish) => {
-    const same = list.find((o) => o.along.length === w.along.length && o.along.every((d, i) => length3(sub3(d, w.along[i]!)) < 1e-6) && o.by.every((v, i) => Math.abs(v - w.by[i]!) <= SAME_PLACE * size));
+    const same = list.find(
+      (o) =>
+        o.along.length === w.along.length &&
+        o.along.every((d, i) => length3(sub3(d, w.along[i]!)) < 1e-6) &&
+        o.by.every((v, i) => Math.abs(v - w.by[i]!) <= SAME_PLACE * size),
+    );
     if (same) same.weight += w.weight;
     else list.push(w);
   };
   for (const r of reference)
     for (const s of turned) {
-      const a = r.carrier, b = s.carrier;
+      const a = r.carrier,
+        b = s.carrier;
       // faces that agree in size speak louder
       const weight = Math.min(r.area, s.area) * (Math.abs(r.area - s.area) < 1e-6 * r.area ? 2 : 1);
       if (a.kind === "plane" && b.kind === "plane" && length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION) {
         const sign = a.normal[0] + 1e-3 * a.normal[1] + 1e-6 * a.normal[2] < 0 ? -1 : 1;
         give({ along: [scale3(a.normal, sign)], by: [sign * (a.offset - b.offset)], weight });
       }
-      const p = axisOf(a), q = axisOf(b);
-      if (p && q && a.kind === b.kind && "hollow" in a && "hollow" in b && a.hollow === b.hollow && length3(cross3(p.along, q.along)) <= SAME_DIRECTION) {
-        const u = anyAcross(p.along), v = unit3(cross3(p.along, u)), d = sub3(p.at, q.at);
-        const alike = a.kind !== "cylinder" || b.kind !== "cylinder" || Math.abs(a.radius - b.radius) <= SAME_PLACE * size;
+      const p = axisOf(a),
+        q = axisOf(b);
+      if (
+        p &&
+        q &&
+        a.kind === b.kind &&
+        "hollow" in a &&
+        "hollow" in b &&
+        a.hollow === b.hollow &&
+        length3(cross3(p.along, q.along)) <= SAME_DIRECTION
+      ) {
+        const u = anyAcross(p.along),
+          v = unit3(cross3(p.along, u)),
+          d = sub3(p.at, q.at);
+        const alike =
+          a.kind !== "cylinder" || b.kind !== "cylinder" || Math.abs(a.radius - b.radius) <= SAME_PLACE * size;
         give({ along: [u, v], by: [dot3(d, u), dot3(d, v)], weight: alike ? weight : 0.3 * weight });
       }
       // the middle of a ball fixes the whole shift
       if (a.kind === "sphere" && b.kind === "sphere" && a.hollow === b.hollow) {
         const d = sub3(a.centre, b.centre);
-        give({ along: [[1, 0, 0], [0, 1, 0], [0, 0, 1]], by: [d[0], d[1], d[2]], weight: Math.abs(a.radius - b.radius) <= SAME_PLACE * size ? weight : 0.3 * weight });
+        give({
+          along: [
+            [1, 0, 0],
+            [0, 1, 0],
+            [0, 0, 1],
+          ],
+          by: [d[0], d[1], d[2]],
+          weight: Math.abs(a.radius - b.radius) <= SAME_PLACE * size ? weight : 0.3 * weight,
+        });
       }
     }
   return list.sort((a, b) => b.weight - a.weight).slice(0, 24);
@@ -112,7 +155,11 @@ function shifts(list: readonly Wish[], fallback: Vec3, branches: number): Vec3[]
     }
     if (!grew) {
       const full = [...basis];
-      for (const axis of [[1, 0, 0], [0, 1, 0], [0, 0, 1]] as Vec3[]) {
+      for (const axis of [
+        [1, 0, 0],
+        [0, 1, 0],
+        [0, 0, 1],
+      ] as Vec3[]) {
         const q = orthogonal(full, axis);
         if (q && full.length < 3) full.push({ q, value: dot3(q, fallback) });
       }
@@ -147,7 +194,14 @@ function adopt(basis: readonly { q: Vec3; value: number }[], wish: Wish) {
 
 const areaCentre = (faces: readonly Face[]): Vec3 => {
   const total = faces.reduce((s, f) => s + f.area, 0);
-  return faces.reduce<Vec3>((s, f) => [s[0] + (f.centre[0] * f.area) / total, s[1] + (f.centre[1] * f.area) / total, s[2] + (f.centre[2] * f.area) / total], [0, 0, 0]);
+  return faces.reduce<Vec3>(
+    (s, f) => [
+      s[0] + (f.centre[0] * f.area) / total,
+      s[1] + (f.centre[1] * f.area) / total,
+      s[2] + (f.centre[2] * f.area) / total,
+    ],
+    [0, 0, 0],
+  );
 };
 
 /**
@@ -157,14 +211,19 @@ const areaCentre = (faces: readonly Face[]): Vec3 => {
  */
 export function placeOn(reference: readonly Face[], submission: readonly Face[], size: number): Placement | undefined {
   let best: Placement | undefined;
-  const isWhole = () => best !== undefined && !best.matching.unmatchedReference.length && !best.matching.unmatchedSubmission.length;
+  const isWhole = () =>
+    best !== undefined && !best.matching.unmatchedReference.length && !best.matching.unmatchedSubmission.length;
   const attempt = (rows: Rigid["rows"], branches: number): number => {
     const turned = submission.map((f) => movedFace(f, { rows, shift: [0, 0, 0] }));
     const fallback = sub3(areaCentre(reference), areaCentre(turned));
     let top = 0;
     for (const raw of shifts(wishes(reference, turned, size), fallback, branches)) {
       const shift = raw.map((v) => (Math.abs(v) < 1e-12 * size ? 0 : v)) as unknown as Vec3;
-      const matching = matchFaces(reference, turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift })), size);
+      const matching = matchFaces(
+        reference,
+        turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift })),
+        size,
+      );
       top = Math.max(top, matching.area);
       if (best && matching.area <= best.matching.area * (1 + 1e-9)) continue;
       best = { motion: { rows, shift }, matching };

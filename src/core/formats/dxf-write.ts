@@ -13,7 +13,15 @@ export type DxfVersion = "R12" | "2000";
 export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): string {
   const out: string[] = [];
   let handle = 0x100;
-  const put = (code: number, value: string | number) => out.push(String(code), typeof value === "number" ? (Number.isInteger(value) ? String(value) : String(Number(value.toPrecision(17)))) : value);
+  const put = (code: number, value: string | number) =>
+    out.push(
+      String(code),
+      typeof value === "number"
+        ? Number.isInteger(value)
+          ? String(value)
+          : String(Number(value.toPrecision(17)))
+        : value,
+    );
   const place = (code: number, [x, y]: Vec2) => {
     put(code, x);
     put(code + 10, y);
@@ -40,7 +48,8 @@ export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): s
   put(0, "SECTION");
   put(2, "ENTITIES");
   for (const c of sketch.curves) {
-    const layer = c.construction ? "CONSTRUCTION" : "SKETCH", s = segmentOf(c);
+    const layer = c.construction ? "CONSTRUCTION" : "SKETCH",
+      s = segmentOf(c);
     if (!s) {
       if (c.kind !== "point") continue;
       entity("POINT", "AcDbPoint", layer);
@@ -90,8 +99,11 @@ export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): s
     entity("ELLIPSE", "AcDbEllipse", layer);
     place(10, s.centre);
     // the long half axis first; angles count from it, the short way to the other
-    const a = Math.hypot(...s.major), b = Math.hypot(...s.minor), swap = b > a;
-    const long = swap ? s.minor : s.major, handed = s.major[0] * s.minor[1] - s.major[1] * s.minor[0] > 0 ? 1 : -1;
+    const a = Math.hypot(...s.major),
+      b = Math.hypot(...s.minor),
+      swap = b > a;
+    const long = swap ? s.minor : s.major,
+      handed = s.major[0] * s.minor[1] - s.major[1] * s.minor[0] > 0 ? 1 : -1;
     let [from, to] = swap ? [s.from - Math.PI / 2, s.from + s.sweep - Math.PI / 2] : [s.from, s.from + s.sweep];
     if (handed < 0) [from, to] = [-to, -from];
     place(11, long);
@@ -104,7 +116,8 @@ export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): s
   }
 
   function spline(s: Extract<Segment, { kind: "spline" }>, layer: string): void {
-    const { poles, knots } = splinePoles(s.beziers), last = knots[knots.length - 1]!;
+    const { poles, knots } = splinePoles(s.beziers),
+      last = knots[knots.length - 1]!;
     const all = [0, 0, 0, ...knots, last, last, last];
     entity("SPLINE", "AcDbSpline", layer);
     put(70, 8);

@@ -20,7 +20,14 @@ let kernel: Kernel;
 beforeAll(async () => {
   kernel = await openNodeKernel();
 });
-const SOME = ["flange", "countersunk hole", "rounded box hollowed out", "torus", "posts with rounded rims, patterned together", "pulley"];
+const SOME = [
+  "flange",
+  "countersunk hole",
+  "rounded box hollowed out",
+  "torus",
+  "posts with rounded rims, patterned together",
+  "pulley",
+];
 const bodyOf = (name: string): Solid => rebuild(kernel, SOLIDS.find((s) => s.name === name)!.ways[0]!).body!;
 
 /** Volume inside facets, mm³, by the divergence theorem. */
@@ -29,14 +36,19 @@ function facetVolume(points: ArrayLike<number>, triangles: ArrayLike<number>): n
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [triangles[i]! * 3, triangles[i + 1]! * 3, triangles[i + 2]! * 3];
     const x = (k: number, j: number) => points[k + j]!;
-    v += (x(a, 0) * (x(b, 1) * x(c, 2) - x(b, 2) * x(c, 1)) - x(a, 1) * (x(b, 0) * x(c, 2) - x(b, 2) * x(c, 0)) + x(a, 2) * (x(b, 0) * x(c, 1) - x(b, 1) * x(c, 0))) / 6;
+    v +=
+      (x(a, 0) * (x(b, 1) * x(c, 2) - x(b, 2) * x(c, 1)) -
+        x(a, 1) * (x(b, 0) * x(c, 2) - x(b, 2) * x(c, 0)) +
+        x(a, 2) * (x(b, 0) * x(c, 1) - x(b, 1) * x(c, 0))) /
+      6;
   }
   return v;
 }
 
 describe("STEP", () => {
   it.each(SOME)("%s comes back with the same volume, area and faces", (name) => {
-    const body = bodyOf(name), back = readStep(kernel, writeStep(kernel, body, name));
+    const body = bodyOf(name),
+      back = readStep(kernel, writeStep(kernel, body, name));
     const [p, q] = [propertiesOf(kernel, body), propertiesOf(kernel, back)];
     expect(Math.abs(q.volume - p.volume)).toBeLessThan(1e-7 * p.volume);
     expect(Math.abs(q.area - p.area)).toBeLessThan(1e-7 * p.area);
@@ -44,7 +56,9 @@ describe("STEP", () => {
     kernel.release(body.shape, back.shape);
   });
   it("carries name and colours, and is the same each time", () => {
-    const body = bodyOf("flange"), write = () => writeStep(kernel, body, "Flange of the mast", { body: "#ff0000", faces: new Map([[0, "#00ff00"]]) });
+    const body = bodyOf("flange"),
+      write = () =>
+        writeStep(kernel, body, "Flange of the mast", { body: "#ff0000", faces: new Map([[0, "#00ff00"]]) });
     const text = write();
     expect(text).toContain("'Flange of the mast'");
     expect(text.match(/COLOUR_RGB\('',1\.,0\.,0\.\)|DRAUGHTING_PRE_DEFINED_COLOUR\('red'\)/)).not.toBeNull();
@@ -57,25 +71,49 @@ describe("STEP", () => {
 
 describe("facets", () => {
   it.each(SOME)("%s: admesh finds nothing to mend, and volumes come to the exact one as the net gets finer", (name) => {
-    const body = bodyOf(name), exact = propertiesOf(kernel, body).volume, folder = mkdtempSync(join(tmpdir(), "caliper-"));
+    const body = bodyOf(name),
+      exact = propertiesOf(kernel, body).volume,
+      folder = mkdtempSync(join(tmpdir(), "caliper-"));
     let last = Infinity;
-    for (const [deflection, angle] of [[0.5, 0.6], [0.1, 0.25], [0.02, 0.1]] as const) {
+    for (const [deflection, angle] of [
+      [0.5, 0.6],
+      [0.1, 0.25],
+      [0.02, 0.1],
+    ] as const) {
       kernel.library.BRepTools.Clean(body.shape, true);
       const mesh = meshOf(kernel, body, deflection, angle);
-      const file = join(folder, "part.stl"), stl = stlOf(mesh, name);
+      const file = join(folder, "part.stl"),
+        stl = stlOf(mesh, name);
       writeFileSync(file, stl);
       const told = execFileSync("admesh", [file], { encoding: "utf8" });
       expect(told, told).toMatch(/All facets connected\s*:\s*\d+|Total disconnected facets\s*:\s*0\s+0/);
       expect(Number(/Total disconnected facets\s*:\s*(\d+)/.exec(told)![1])).toBe(0);
-      for (const what of ["Degenerate facets", "Edges fixed", "Facets removed", "Facets added", "Facets reversed", "Backwards edges"]) expect(Number(new RegExp(`${what}\\s*:\\s*(\\d+)`).exec(told)![1]), what).toBe(0);
-      const view = new DataView(stl.buffer), n = view.getUint32(80, true), points: number[] = [];
+      for (const what of [
+        "Degenerate facets",
+        "Edges fixed",
+        "Facets removed",
+        "Facets added",
+        "Facets reversed",
+        "Backwards edges",
+      ])
+        expect(Number(new RegExp(`${what}\\s*:\\s*(\\d+)`).exec(told)![1]), what).toBe(0);
+      const view = new DataView(stl.buffer),
+        n = view.getUint32(80, true),
+        points: number[] = [];
       for (let k = 0; k < n; k++) for (let i = 3; i < 12; i++) points.push(view.getFloat32(84 + 50 * k + 4 * i, true));
       const error = Math.abs(facetVolume(points, points.map((_, i) => i).slice(0, n * 3)) - exact) / exact;
       expect(error).toBeLessThan(Math.max(last / 2, 1e-6));
       last = error;
-      const zip = unzipSync(threeMfOf(mesh, name)), model = strFromU8(zip["3D/3dmodel.model"]!);
-      const numbers = (tag: string, keys: string[]) => [...model.matchAll(new RegExp(`<${tag} ([^/]*)/>`, "g"))].flatMap((m) => keys.map((k) => Number(new RegExp(`${k}="([^"]*)"`).exec(m[1]!)![1])));
-      expect(Math.abs(facetVolume(numbers("vertex", ["x", "y", "z"]), numbers("triangle", ["v1", "v2", "v3"])) - exact) / exact).toBeLessThan(error + 1e-5);
+      const zip = unzipSync(threeMfOf(mesh, name)),
+        model = strFromU8(zip["3D/3dmodel.model"]!);
+      const numbers = (tag: string, keys: string[]) =>
+        [...model.matchAll(new RegExp(`<${tag} ([^/]*)/>`, "g"))].flatMap((m) =>
+          keys.map((k) => Number(new RegExp(`${k}="([^"]*)"`).exec(m[1]!)![1])),
+        );
+      expect(
+        Math.abs(facetVolume(numbers("vertex", ["x", "y", "z"]), numbers("triangle", ["v1", "v2", "v3"])) - exact) /
+          exact,
+      ).toBeLessThan(error + 1e-5);
     }
     expect(last).toBeLessThan(5e-3);
     rmSync(folder, { recursive: true });
@@ -85,7 +123,8 @@ describe("facets", () => {
 
 describe("names travel with packed bodies", () => {
   it.each(SOME)("%s", (name) => {
-    const body = bodyOf(name), back = unpack(kernel, JSON.parse(JSON.stringify(pack(kernel, body))) as never);
+    const body = bodyOf(name),
+      back = unpack(kernel, JSON.parse(JSON.stringify(pack(kernel, body))) as never);
     const [a, b] = [modelOf(kernel, body), modelOf(kernel, back)];
     expect(b.faces.map((f) => [f.key, f.area.toFixed(6)])).toEqual(a.faces.map((f) => [f.key, f.area.toFixed(6)]));
     expect(b.edges.map((e) => e.key)).toEqual(a.edges.map((e) => e.key));

@@ -4,8 +4,14 @@ import type { Mesh } from "@/core/kernel/mesh";
 const WELD = 1e-5;
 
 /** One net over all faces: points that faces share are made one, and facets that shrink to nothing by that are left out. */
-export function welded(mesh: Pick<Mesh, "positions" | "triangles">): { positions: Float32Array; triangles: Uint32Array } {
-  const { positions: p, triangles: t } = mesh, at = new Map<string, number>(), place: number[] = [], points: number[] = [];
+export function welded(mesh: Pick<Mesh, "positions" | "triangles">): {
+  positions: Float32Array;
+  triangles: Uint32Array;
+} {
+  const { positions: p, triangles: t } = mesh,
+    at = new Map<string, number>(),
+    place: number[] = [],
+    points: number[] = [];
   for (let i = 0; i < p.length; i += 3) {
     const key = `${Math.round(p[i]! / WELD)},${Math.round(p[i + 1]! / WELD)},${Math.round(p[i + 2]! / WELD)}`;
     let k = at.get(key);

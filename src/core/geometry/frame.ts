@@ -25,7 +25,9 @@ export const toSpace = (f: Frame, p: Vec2, lift = 0): Vec3 =>
 export const toPlane = (f: Frame, p: Vec3): Vec2 => [dot3(sub3(p, f.origin), f.x), dot3(sub3(p, f.origin), f.y)];
 /** The frame turned about its own x or y axis by an angle (radians, right-hand rule). */
 export function tiltedFrame(f: Frame, about: "x" | "y", angle: number): Frame {
-  const n = normalOf(f), c = Math.cos(angle), s = Math.sin(angle);
+  const n = normalOf(f),
+    c = Math.cos(angle),
+    s = Math.sin(angle);
   const mix = (a: Vec3, b: Vec3, k: number, l: number): Vec3 => add3(scale3(a, k), scale3(b, l));
   return about === "x" ? { ...f, y: mix(f.y, n, c, s) } : { ...f, x: mix(f.x, n, c, -s) };
 }
@@ -37,4 +39,7 @@ export function faceFrame(normal: Vec3, offset: number): Frame {
   return { origin: scale3(normal, offset), x, y: cross3(normal, x) };
 }
 /** The frame moved along its normal by `offset` millimetres. */
-export const offsetFrame = (f: Frame, offset: number): Frame => ({ ...f, origin: add3(f.origin, scale3(normalOf(f), offset)) });
+export const offsetFrame = (f: Frame, offset: number): Frame => ({
+  ...f,
+  origin: add3(f.origin, scale3(normalOf(f), offset)),
+});

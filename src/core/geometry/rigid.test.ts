@@ -41,7 +41,9 @@ describe("rotations", () => {
     const to = triad([-2, 1, 0.5], [1, 1, 1]);
     const rows = rotationBetween(from, to);
     expect(determinant(rows)).toBeCloseTo(1, 12);
-    from.forEach((v, i) => turn({ rows, shift: [0, 0, 0] }, v).forEach((c, k) => expect(c).toBeCloseTo(to[i]![k]!, 12)));
+    from.forEach((v, i) =>
+      turn({ rows, shift: [0, 0, 0] }, v).forEach((c, k) => expect(c).toBeCloseTo(to[i]![k]!, 12)),
+    );
     expect(length3(turn({ rows, shift: [0, 0, 0] }, [3, 4, 12]))).toBeCloseTo(13, 12);
   });
   it("between triads of other hands mirror", () => {
@@ -49,13 +51,24 @@ describe("rotations", () => {
     expect(determinant(rotationBetween([x, y, z], [x, y, [-z[0], -z[1], -z[2]]]))).toBeCloseTo(-1, 12);
   });
   it("a hair beside the axes are put on them, others stay", () => {
-    const rows = snapRows([[1 - 1e-12, 1e-11, 0], [-1e-11, 1, 0], [0, 0, 1]]);
+    const rows = snapRows([
+      [1 - 1e-12, 1e-11, 0],
+      [-1e-11, 1, 0],
+      [0, 0, 1],
+    ]);
     expect(rows).toEqual(IDENTITY.rows);
     const slanted: Vec3 = unit3([1, 1, 0]);
     expect(snapRows([slanted, [0, 1, 0], [0, 0, 1]])[0]).toEqual(slanted);
   });
   it("moving turns first and shifts after", () => {
-    const quarter = { rows: [[0, -1, 0], [1, 0, 0], [0, 0, 1]] as const, shift: [10, 0, 0] as const };
+    const quarter = {
+      rows: [
+        [0, -1, 0],
+        [1, 0, 0],
+        [0, 0, 1],
+      ] as const,
+      shift: [10, 0, 0] as const,
+    };
     expect(move(quarter, [1, 0, 0])).toEqual([10, 1, 0]);
     expect(dot3([1, 2, 3], [4, 5, 6])).toBe(32);
   });

@@ -8,8 +8,21 @@ import { splitBezier, bezierAt, bezierDerivative, type Bezier } from "./bezier";
  */
 export type Segment =
   | { readonly kind: "line"; readonly a: Vec2; readonly b: Vec2 }
-  | { readonly kind: "arc"; readonly centre: Vec2; readonly radius: number; readonly from: number; readonly sweep: number }
-  | { readonly kind: "ellipse"; readonly centre: Vec2; readonly major: Vec2; readonly minor: Vec2; readonly from: number; readonly sweep: number }
+  | {
+      readonly kind: "arc";
+      readonly centre: Vec2;
+      readonly radius: number;
+      readonly from: number;
+      readonly sweep: number;
+    }
+  | {
+      readonly kind: "ellipse";
+      readonly centre: Vec2;
+      readonly major: Vec2;
+      readonly minor: Vec2;
+      readonly from: number;
+      readonly sweep: number;
+    }
   | { readonly kind: "spline"; readonly beziers: readonly Bezier[] };
 
 export const TURN = 2 * Math.PI;
@@ -19,14 +32,19 @@ export const around = (t: number): number => {
   return r === TURN ? 0 : r;
 };
 
-export const onCircle = (centre: Vec2, radius: number, angle: number): Vec2 => [centre[0] + radius * Math.cos(angle), centre[1] + radius * Math.sin(angle)];
+export const onCircle = (centre: Vec2, radius: number, angle: number): Vec2 => [
+  centre[0] + radius * Math.cos(angle),
+  centre[1] + radius * Math.sin(angle),
+];
 export const onEllipse = (centre: Vec2, major: Vec2, minor: Vec2, angle: number): Vec2 => {
-  const c = Math.cos(angle), s = Math.sin(angle);
+  const c = Math.cos(angle),
+    s = Math.sin(angle);
   return [centre[0] + c * major[0] + s * minor[0], centre[1] + c * major[1] + s * minor[1]];
 };
 /** The angle at which an ellipse stands nearest to pointing at p: exact for points on it. */
 export const ellipseAngle = (centre: Vec2, major: Vec2, minor: Vec2, p: Vec2): number => {
-  const d = sub2(p, centre), k = cross2(major, minor) || 1e-300;
+  const d = sub2(p, centre),
+    k = cross2(major, minor) || 1e-300;
   return Math.atan2(cross2(major, d) / k, cross2(d, minor) / k);
 };
 
@@ -38,9 +56,12 @@ const inSpline = (n: number, t: number): [number, number] => {
 
 export function segmentAt(s: Segment, t: number): Vec2 {
   switch (s.kind) {
-    case "line": return [s.a[0] + (s.b[0] - s.a[0]) * t, s.a[1] + (s.b[1] - s.a[1]) * t];
-    case "arc": return onCircle(s.centre, s.radius, s.from + s.sweep * t);
-    case "ellipse": return onEllipse(s.centre, s.major, s.minor, s.from + s.sweep * t);
+    case "line":
+      return [s.a[0] + (s.b[0] - s.a[0]) * t, s.a[1] + (s.b[1] - s.a[1]) * t];
+    case "arc":
+      return onCircle(s.centre, s.radius, s.from + s.sweep * t);
+    case "ellipse":
+      return onEllipse(s.centre, s.major, s.minor, s.from + s.sweep * t);
     case "spline": {
       const [i, u] = inSpline(s.beziers.length, t);
       return bezierAt(s.beziers[i]!, u);
@@ -48,28 +69,50 @@ export function segmentAt(s: Segment, t: number): Vec2 {
   }
 }
 
-export const segmentStart = (s: Segment): Vec2 => (s.kind === "line" ? s.a : s.kind === "spline" ? s.beziers[0]![0] : segmentAt(s, 0));
-export const segmentEnd = (s: Segment): Vec2 => (s.kind === "line" ? s.b : s.kind === "spline" ? s.beziers[s.beziers.length - 1]![3] : segmentAt(s, 1));
+export const segmentStart = (s: Segment): Vec2 =>
+  s.kind === "line" ? s.a : s.kind === "spline" ? s.beziers[0]![0] : segmentAt(s, 0);
+export const segmentEnd = (s: Segment): Vec2 =>
+  s.kind === "line" ? s.b : s.kind === "spline" ? s.beziers[s.beziers.length - 1]![3] : segmentAt(s, 1);
 
 /** First and second derivative by t, mm. */
 export function segmentMotion(s: Segment, t: number): [Vec2, Vec2] {
   switch (s.kind) {
-    case "line": return [sub2(s.b, s.a), [0, 0]];
+    case "line":
+      return [sub2(s.b, s.a), [0, 0]];
     case "arc":
     case "ellipse": {
-      const [u, v]: [Vec2, Vec2] = s.kind === "arc" ? [[s.radius, 0], [0, s.radius]] : [s.major, s.minor];
-      const a = s.from + s.sweep * t, k = s.sweep, c = Math.cos(a), n = Math.sin(a);
-      return [[k * (-n * u[0] + c * v[0]), k * (-n * u[1] + c * v[1])], [-k * k * (c * u[0] + n * v[0]), -k * k * (c * u[1] + n * v[1])]];
+      const [u, v]: [Vec2, Vec2] =
+        s.kind === "arc"
+          ? [
+              [s.radius, 0],
+              [0, s.radius],
+            ]
+          : [s.major, s.minor];
+      const a = s.from + s.sweep * t,
+        k = s.sweep,
+        c = Math.cos(a),
+        n = Math.sin(a);
+      return [
+        [k * (-n * u[0] + c * v[0]), k * (-n * u[1] + c * v[1])],
+        [-k * k * (c * u[0] + n * v[0]), -k * k * (c * u[1] + n * v[1])],
+      ];
     }
     case "spline": {
-      const m = s.beziers.length, [i, u] = inSpline(m, t), [d, e] = bezierDerivative(s.beziers[i]!, u);
+      const m = s.beziers.length,
+        [i, u] = inSpline(m, t),
+        [d, e] = bezierDerivative(s.beziers[i]!, u);
       return [scale2(d, m), scale2(e, m * m)];
     }
   }
 }
 
 export function reversed<S extends Segment>(s: S): S {
-  const r: Segment = s.kind === "line" ? { ...s, a: s.b, b: s.a } : s.kind === "spline" ? { ...s, beziers: s.beziers.map(([a, b, c, d]): Bezier => [d, c, b, a]).reverse() } : { ...s, from: s.from + s.sweep, sweep: -s.sweep };
+  const r: Segment =
+    s.kind === "line"
+      ? { ...s, a: s.b, b: s.a }
+      : s.kind === "spline"
+        ? { ...s, beziers: s.beziers.map(([a, b, c, d]): Bezier => [d, c, b, a]).reverse() }
+        : { ...s, from: s.from + s.sweep, sweep: -s.sweep };
   return r as S;
 }
 
@@ -77,11 +120,14 @@ export function reversed<S extends Segment>(s: S): S {
 export function stretch<S extends Segment>(s: S, t0: number, t1: number): S {
   const cut = (): Segment => {
     switch (s.kind) {
-      case "line": return { ...s, a: segmentAt(s, t0), b: segmentAt(s, t1) };
+      case "line":
+        return { ...s, a: segmentAt(s, t0), b: segmentAt(s, t1) };
       case "arc":
-      case "ellipse": return { ...s, from: s.from + s.sweep * t0, sweep: s.sweep * (t1 - t0) };
+      case "ellipse":
+        return { ...s, from: s.from + s.sweep * t0, sweep: s.sweep * (t1 - t0) };
       case "spline": {
-        const m = s.beziers.length, [i, u] = inSpline(m, t0);
+        const m = s.beziers.length,
+          [i, u] = inSpline(m, t0);
         let [j, v] = inSpline(m, t1);
         if (v === 0 && j > i) [j, v] = [j - 1, 1];
         const list = s.beziers.slice(i, j + 1);
@@ -95,12 +141,16 @@ export function stretch<S extends Segment>(s: S, t0: number, t1: number): S {
 }
 
 /** A whole circle or ellipse: it begins where it ends. */
-export const isWhole = (s: Segment): boolean => (s.kind === "arc" || s.kind === "ellipse") && Math.abs(Math.abs(s.sweep) - TURN) < 1e-12;
+export const isWhole = (s: Segment): boolean =>
+  (s.kind === "arc" || s.kind === "ellipse") && Math.abs(Math.abs(s.sweep) - TURN) < 1e-12;
 
 /** Points along a segment, the end left out; round ones in steps of at most `step` radians. */
 export function sampled(s: Segment, step = TURN / 256): Vec2[] {
   if (s.kind === "line") return [s.a];
-  const n = s.kind === "spline" ? s.beziers.length * Math.max(8, Math.ceil(1 / step)) : Math.max(2, Math.ceil(Math.abs(s.sweep) / step));
+  const n =
+    s.kind === "spline"
+      ? s.beziers.length * Math.max(8, Math.ceil(1 / step))
+      : Math.max(2, Math.ceil(Math.abs(s.sweep) / step));
   return Array.from({ length: n }, (_, i) => segmentAt(s, i / n));
 }
 
@@ -109,25 +159,54 @@ export function segmentBox(s: Segment): [Vec2, Vec2] {
   const points: Vec2[] = [segmentStart(s), segmentEnd(s)];
   if (s.kind === "spline") points.push(...s.beziers.flat());
   else if (s.kind !== "line") {
-    const [u, v]: [Vec2, Vec2] = s.kind === "arc" ? [[s.radius, 0], [0, s.radius]] : [s.major, s.minor];
-    const low = Math.min(s.from, s.from + s.sweep), span = Math.abs(s.sweep);
-    for (const k of [0, 1]) for (const turn of [0, Math.PI]) {
-      const a = Math.atan2(v[k]!, u[k]!) + turn;
-      if (around(a - low) <= span) points.push(onEllipse(s.centre, u, v, a));
-    }
+    const [u, v]: [Vec2, Vec2] =
+      s.kind === "arc"
+        ? [
+            [s.radius, 0],
+            [0, s.radius],
+          ]
+        : [s.major, s.minor];
+    const low = Math.min(s.from, s.from + s.sweep),
+      span = Math.abs(s.sweep);
+    for (const k of [0, 1])
+      for (const turn of [0, Math.PI]) {
+        const a = Math.atan2(v[k]!, u[k]!) + turn;
+        if (around(a - low) <= span) points.push(onEllipse(s.centre, u, v, a));
+      }
   }
-  const xs = points.map((p) => p[0]), ys = points.map((p) => p[1]);
-  return [[Math.min(...xs), Math.min(...ys)], [Math.max(...xs), Math.max(...ys)]];
+  const xs = points.map((p) => p[0]),
+    ys = points.map((p) => p[1]);
+  return [
+    [Math.min(...xs), Math.min(...ys)],
+    [Math.max(...xs), Math.max(...ys)],
+  ];
 }
 
 /** Signed area between a segment and the origin, by Green's theorem, exact: half the integral of x dy - y dx. */
 export function sweptArea(s: Segment): number {
   switch (s.kind) {
-    case "line": return cross2(s.a, s.b) / 2;
-    case "arc": return cross2(segmentStart(s), segmentEnd(s)) / 2 + (s.radius * s.radius * (s.sweep - Math.sin(s.sweep))) / 2;
-    case "ellipse": return cross2(segmentStart(s), segmentEnd(s)) / 2 + (cross2(s.major, s.minor) * (s.sweep - Math.sin(s.sweep))) / 2;
+    case "line":
+      return cross2(s.a, s.b) / 2;
+    case "arc":
+      return cross2(segmentStart(s), segmentEnd(s)) / 2 + (s.radius * s.radius * (s.sweep - Math.sin(s.sweep))) / 2;
+    case "ellipse":
+      return (
+        cross2(segmentStart(s), segmentEnd(s)) / 2 + (cross2(s.major, s.minor) * (s.sweep - Math.sin(s.sweep))) / 2
+      );
     // exact for cubics; see Bernstein products
-    case "spline": return s.beziers.reduce((sum, [a, b, c, d]) => sum + (6 * cross2(a, b) + 3 * cross2(a, c) + cross2(a, d) + 3 * cross2(b, c) + 3 * cross2(b, d) + 6 * cross2(c, d)) / 20, 0);
+    case "spline":
+      return s.beziers.reduce(
+        (sum, [a, b, c, d]) =>
+          sum +
+          (6 * cross2(a, b) +
+            3 * cross2(a, c) +
+            cross2(a, d) +
+            3 * cross2(b, c) +
+            3 * cross2(b, d) +
+            6 * cross2(c, d)) /
+            20,
+        0,
+      );
   }
 }
 
@@ -135,9 +214,16 @@ export function sweptArea(s: Segment): number {
 export function segmentLength(s: Segment): number {
   if (s.kind === "line") return distance2(s.a, s.b);
   if (s.kind === "arc") return s.radius * Math.abs(s.sweep);
-  const n = s.kind === "spline" ? 8 * s.beziers.length : 32, g = Math.sqrt(0.6) / 2;
+  const n = s.kind === "spline" ? 8 * s.beziers.length : 32,
+    g = Math.sqrt(0.6) / 2;
   let sum = 0;
-  for (let i = 0; i < n; i++) for (const [at, w] of [[0.5 - g, 5], [0.5, 8], [0.5 + g, 5]] as const) sum += (w / 18 / n) * Math.hypot(...segmentMotion(s, (i + at) / n)[0]);
+  for (let i = 0; i < n; i++)
+    for (const [at, w] of [
+      [0.5 - g, 5],
+      [0.5, 8],
+      [0.5 + g, 5],
+    ] as const)
+      sum += (w / 18 / n) * Math.hypot(...segmentMotion(s, (i + at) / n)[0]);
   return sum;
 }
 
@@ -147,7 +233,8 @@ export function nearestOn(s: Segment, p: Vec2): { readonly t: number; readonly a
     const at = segmentAt(s, t);
     return { t, at, distance: distance2(at, p) };
   };
-  const best = (list: { t: number; at: Vec2; distance: number }[]) => list.reduce((a, b) => (b.distance < a.distance ? b : a));
+  const best = (list: { t: number; at: Vec2; distance: number }[]) =>
+    list.reduce((a, b) => (b.distance < a.distance ? b : a));
   if (s.kind === "line") {
     const u = sub2(s.b, s.a);
     return answer(Math.max(0, Math.min(1, dot2(sub2(p, s.a), u) / (dot2(u, u) || 1))));
@@ -162,8 +249,11 @@ export function nearestOn(s: Segment, p: Vec2): { readonly t: number; readonly a
   const rough = best(Array.from({ length: n + 1 }, (_, i) => answer(i / n)));
   let t = rough.t;
   for (let k = 0; k < 12; k++) {
-    const q = segmentAt(s, t), [d, e] = segmentMotion(s, t), w = sub2(q, p);
-    const slope = dot2(d, w), bend = dot2(d, d) + Math.max(0, dot2(e, w));
+    const q = segmentAt(s, t),
+      [d, e] = segmentMotion(s, t),
+      w = sub2(q, p);
+    const slope = dot2(d, w),
+      bend = dot2(d, d) + Math.max(0, dot2(e, w));
     const next = Math.max(rough.t - 1 / n, Math.min(rough.t + 1 / n, t - slope / (bend || 1)));
     t = Math.max(0, Math.min(1, next));
   }

@@ -8,7 +8,13 @@ import { gradeReport, shareOf } from "./grade";
 import { instructorSentence, studentSentence } from "./sentences";
 
 const exercise = footExercise();
-const falling = (limit: number): RubricLine => ({ id: "x", check: "mass", title: "Mass", points: 4, scoring: { mode: "falling", limit } });
+const falling = (limit: number): RubricLine => ({
+  id: "x",
+  check: "mass",
+  title: "Mass",
+  points: 4,
+  scoring: { mode: "falling", limit },
+});
 const all: RubricLine = { ...falling(1), scoring: { mode: "all" } };
 const mass = (off: number, tolerance = 0.01): Evidence => ({
   check: "mass",
@@ -19,10 +25,25 @@ const mass = (off: number, tolerance = 0.01): Evidence => ({
   off,
 });
 const shape = (change: Partial<ShapeEvidence>): ShapeEvidence => ({
-  check: "shape", verdict: "missed", finding: "differs", motion: IDENTITY, facesMatched: 8, facesOfReference: 11, scale: 1, missing: [], extra: [], off: 0.02, tolerance: 0.001, imbalance: 0,
+  check: "shape",
+  verdict: "missed",
+  finding: "differs",
+  motion: IDENTITY,
+  facesMatched: 8,
+  facesOfReference: 11,
+  scale: 1,
+  missing: [],
+  extra: [],
+  off: 0.02,
+  tolerance: 0.001,
+  imbalance: 0,
   ...change,
 });
-const lump = (volume: number) => ({ volume, centre: [1, 2, 3] as const, box: { min: [0, 0, 0] as const, max: [2, 4, 6] as const } });
+const lump = (volume: number) => ({
+  volume,
+  centre: [1, 2, 3] as const,
+  box: { min: [0, 0, 0] as const, max: [2, 4, 6] as const },
+});
 
 describe("the share of a line's points", () => {
   it.each([
@@ -43,13 +64,15 @@ describe("the share of a line's points", () => {
     expect(shareOf(falling(0.005), mass(0.02), 0.01)).toBe(0);
   });
   it("is nothing for a mirrored or wrongly scaled shape, however little is off", () => {
-    for (const finding of ["mirrored", "scaled"] as const) expect(shareOf(falling(1), shape({ finding }), 0.001)).toBe(0);
+    for (const finding of ["mirrored", "scaled"] as const)
+      expect(shareOf(falling(1), shape({ finding }), 0.001)).toBe(0);
   });
 });
 
 describe("points", () => {
   const report = (off: number): Report => ({ version: 1, kernel: "k", evidence: [mass(off)] });
-  const graded = (off: number, points: number) => gradeReport({ ...exercise, rubric: [{ ...falling(0.05), points }] }, report(off)).lines[0]!;
+  const graded = (off: number, points: number) =>
+    gradeReport({ ...exercise, rubric: [{ ...falling(0.05), points }] }, report(off)).lines[0]!;
 
   it("come in halves", () => {
     for (let off = 0; off < 0.06; off += 0.0013) expect((graded(off, 4).points * 2) % 1).toBe(0);
@@ -80,7 +103,9 @@ describe("sentences", () => {
     expect(text).toBe("Missing 42 mm³ in 2 places, most at (1, 2, 3) mm, nothing extra; 8 of 11 faces coincide.");
   });
   it("say why a difference is not believed", () => {
-    expect(instructorSentence(shape({ verdict: "unknown", doubt: "It does not balance." }), exercise)).toMatch(/Could not be checked: It does not balance/);
+    expect(instructorSentence(shape({ verdict: "unknown", doubt: "It does not balance." }), exercise)).toMatch(
+      /Could not be checked: It does not balance/,
+    );
   });
   it.each<[Partial<ShapeEvidence>, RegExp]>([
     [{ finding: "same", verdict: "met", facesMatched: 11 }, /Every face is where the drawing puts it \(11 of 11\)/],
@@ -106,14 +131,36 @@ describe("sentences", () => {
   });
   it("name what is loose in which sketch", () => {
     const e: Evidence = {
-      check: "sketches", verdict: "missed", used: 2, defined: 1, off: 3,
-      sketches: [{ id: "sketch1", title: "step 1 (Sketch on top)", freedoms: 3, loose: ["l1", "c2"] }, { id: "sketch2", title: "step 3 (Sketch on front)", freedoms: 0, loose: [] }],
+      check: "sketches",
+      verdict: "missed",
+      used: 2,
+      defined: 1,
+      off: 3,
+      sketches: [
+        { id: "sketch1", title: "step 1 (Sketch on top)", freedoms: 3, loose: ["l1", "c2"] },
+        { id: "sketch2", title: "step 3 (Sketch on front)", freedoms: 0, loose: [] },
+      ],
     };
-    expect(studentSentence(e, exercise)).toBe("1 of 2 used sketches fully defined: step 1 (Sketch on top) can still move in 3 ways (l1, c2).");
+    expect(studentSentence(e, exercise)).toBe(
+      "1 of 2 used sketches fully defined: step 1 (Sketch on top) can still move in 3 ways (l1, c2).",
+    );
   });
   it("tell bodies apart and steps in trouble", () => {
-    const solid: Evidence = { check: "solid", verdict: "missed", bodies: 2, closed: true, valid: true, off: 1, troubled: [] };
+    const solid: Evidence = {
+      check: "solid",
+      verdict: "missed",
+      bodies: 2,
+      closed: true,
+      valid: true,
+      off: 1,
+      troubled: [],
+    };
     expect(studentSentence(solid, exercise)).toBe("2 separate bodies instead of one.");
-    expect(studentSentence({ ...solid, bodies: 0, troubled: [{ step: "extrude1", sentence: "The sketch is open." }] }, exercise)).toBe("There is no solid; extrude1: The sketch is open.");
+    expect(
+      studentSentence(
+        { ...solid, bodies: 0, troubled: [{ step: "extrude1", sentence: "The sketch is open." }] },
+        exercise,
+      ),
+    ).toBe("There is no solid; extrude1: The sketch is open.");
   });
 });

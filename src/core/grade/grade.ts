@@ -41,7 +41,15 @@ export function gradeReport(exercise: Exercise, report: Report): Grade {
     const share = shareOf(line, evidence, tolerance);
     // rounding never gives all points for less than all, nor any for nothing
     const points = share === 1 ? line.points : Math.min(half(line.points * share), Math.max(0, line.points - 0.5));
-    return { id: line.id, title: line.title, points, of: line.points, verdict: evidence.verdict, sentence: instructorSentence(evidence, exercise), studentSentence: studentSentence(evidence, exercise) };
+    return {
+      id: line.id,
+      title: line.title,
+      points,
+      of: line.points,
+      verdict: evidence.verdict,
+      sentence: instructorSentence(evidence, exercise),
+      studentSentence: studentSentence(evidence, exercise),
+    };
   });
   return { points: lines.reduce((s, l) => s + l.points, 0), of: lines.reduce((s, l) => s + l.of, 0), lines };
 }

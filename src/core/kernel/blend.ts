@@ -22,18 +22,28 @@ export interface Bevel {
 type Maker = BRepFilletAPI_MakeFillet | BRepFilletAPI_MakeChamfer;
 
 /** Builds, and names what came of each edge (with the edges that go on from it without a corner) and of corners between them. */
-function blended(kernel: Kernel, solid: Solid, make: Maker, edges: readonly { id: string; edge: TopoDS_Shape }[], step: string, role: string): Solid | undefined {
+function blended(
+  kernel: Kernel,
+  solid: Solid,
+  make: Maker,
+  edges: readonly { id: string; edge: TopoDS_Shape }[],
+  step: string,
+  role: string,
+): Solid | undefined {
   const oc = kernel.library;
   kernel.run(() => make.Build());
   if (!make.IsDone()) return undefined;
   const shape = make.Shape();
-  const check = kernel.run(() => new oc.BRepCheck_Analyzer(shape, true, false, false)), valid = kernel.run(() => check.IsValid()) && explore(kernel, shape, "SOLID").length > 0;
+  const check = kernel.run(() => new oc.BRepCheck_Analyzer(shape, true, false, false)),
+    valid = kernel.run(() => check.IsValid()) && explore(kernel, shape, "SOLID").length > 0;
   kernel.release(check);
   // a rounding wider than its wall is made, but breaks through it
   if (!valid) return undefined;
   const named = carried(kernel, shape, make, [solid], (give) => {
     for (const { id, edge } of edges) {
-      const name: FaceName[] = [{ step, role, of: id }], e = oc.TopoDS.Edge(edge), contour = make.Contour(e);
+      const name: FaceName[] = [{ step, role, of: id }],
+        e = oc.TopoDS.Edge(edge),
+        contour = make.Contour(e);
       for (let k = 1; contour > 0 && k <= make.NbEdges(contour); k++) {
         const part = make.Edge(contour, k);
         drain(kernel, make.Generated(part), (f) => give(f, name));
@@ -48,33 +58,45 @@ function blended(kernel: Kernel, solid: Solid, make: Maker, edges: readonly { id
 
 /** Rounds edges. @returns undefined where the radii cannot be made */
 export function fillet(kernel: Kernel, solid: Solid, list: readonly Rounding[], step: string): Solid | undefined {
-  return attempt(() => {
-    const make = kernel.run(() => new kernel.library.BRepFilletAPI_MakeFillet(solid.shape));
-    for (const r of list) {
-      const e = kernel.library.TopoDS.Edge(r.edge);
-      kernel.run(() => make.Add(r.radius, e));
-      kernel.release(e);
-    }
-    const done = blended(kernel, solid, make, list, step, "round");
-    kernel.release(make);
-    return done;
-  }, kernel, "rounding edges");
+  return attempt(
+    () => {
+      const make = kernel.run(() => new kernel.library.BRepFilletAPI_MakeFillet(solid.shape));
+      for (const r of list) {
+        const e = kernel.library.TopoDS.Edge(r.edge);
+        kernel.run(() => make.Add(r.radius, e));
+        kernel.release(e);
+      }
+      const done = blended(kernel, solid, make, list, step, "round");
+      kernel.release(make);
+      return done;
+    },
+    kernel,
+    "rounding edges",
+  );
 }
 
 /** Cuts edges off. @returns undefined where the sizes cannot be made */
 export function chamfer(kernel: Kernel, solid: Solid, list: readonly Bevel[], step: string): Solid | undefined {
-  return attempt(() => {
-    const oc = kernel.library, make = kernel.run(() => new oc.BRepFilletAPI_MakeChamfer(solid.shape));
-    for (const b of list) {
-      const e = oc.TopoDS.Edge(b.edge), f = oc.TopoDS.Face(b.face);
-      const { first, second } = b;
-      kernel.run(() => ("angle" in second ? make.AddDA(first, second.angle, e, f) : make.Add(first, second.distance, e, f)));
-      kernel.release(e, f);
-    }
-    const done = blended(kernel, solid, make, list, step, "bevel");
-    kernel.release(make);
-    return done;
-  }, kernel, "cutting edges off");
+  return attempt(
+    () => {
+      const oc = kernel.library,
+        make = kernel.run(() => new oc.BRepFilletAPI_MakeChamfer(solid.shape));
+      for (const b of list) {
+        const e = oc.TopoDS.Edge(b.edge),
+          f = oc.TopoDS.Face(b.face);
+        const { first, second } = b;
+        kernel.run(() =>
+          "angle" in second ? make.AddDA(first, second.angle, e, f) : make.Add(first, second.distance, e, f),
+        );
+        kernel.release(e, f);
+      }
+      const done = blended(kernel, solid, make, list, step, "bevel");
+      kernel.release(make);
+      return done;
+    },
+    kernel,
+    "cutting edges off",
+  );
 }
 
 /** An exception of the library here means that the size cannot be made. */
@@ -94,7 +116,8 @@ export function largestShare(make: (share: number) => Solid | undefined, release
     if (s) release(s);
     return s !== undefined;
   };
-  let low = 0, high = 1;
+  let low = 0,
+    high = 1;
   for (let i = 0; i < 10; i++) {
     const middle = (low + high) / 2;
     if (works(middle)) low = middle;

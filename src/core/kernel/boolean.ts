@@ -13,8 +13,14 @@ export type BooleanKind = "fuse" | "cut" | "common";
 export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: readonly Solid[], merge = true): Solid {
   return kernel.guard("combining bodies", () => {
     const oc = kernel.library;
-    const make = kind === "fuse" ? new oc.BRepAlgoAPI_Fuse() : kind === "cut" ? new oc.BRepAlgoAPI_Cut() : new oc.BRepAlgoAPI_Common();
-    const args = new oc.NCollection_List_TopoDS_Shape(), others = new oc.NCollection_List_TopoDS_Shape();
+    const make =
+      kind === "fuse"
+        ? new oc.BRepAlgoAPI_Fuse()
+        : kind === "cut"
+          ? new oc.BRepAlgoAPI_Cut()
+          : new oc.BRepAlgoAPI_Common();
+    const args = new oc.NCollection_List_TopoDS_Shape(),
+      others = new oc.NCollection_List_TopoDS_Shape();
     args.Append(body.shape);
     for (const t of tools) others.Append(t.shape);
     make.SetArguments(args);
@@ -42,7 +48,9 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
  */
 function isSpoilt(kernel: Kernel, plain: TopoDS_Shape, merged: TopoDS_Shape): boolean {
   if (count(kernel, merged) === count(kernel, plain)) return false;
-  const { BRep_Tool } = kernel.library, shells = explore(kernel, merged, "SHELL"), open = shells.some((s) => !BRep_Tool.IsClosed(s));
+  const { BRep_Tool } = kernel.library,
+    shells = explore(kernel, merged, "SHELL"),
+    open = shells.some((s) => !BRep_Tool.IsClosed(s));
   kernel.release(...shells);
   if (open) return true;
   // cylinders go wrong even where only their ends were merged; of other round faces (dear to measure) only new ones can
@@ -54,7 +62,10 @@ function isSpoilt(kernel: Kernel, plain: TopoDS_Shape, merged: TopoDS_Shape): bo
 }
 
 function surfaceType(kernel: Kernel, shape: TopoDS_Shape): string {
-  const oc = kernel.library, face = oc.TopoDS.Face(shape), surface = new oc.BRepAdaptor_Surface(face, false), type = String(surface.GetType());
+  const oc = kernel.library,
+    face = oc.TopoDS.Face(shape),
+    surface = new oc.BRepAdaptor_Surface(face, false),
+    type = String(surface.GetType());
   kernel.release(surface, face);
   return type;
 }
@@ -70,7 +81,8 @@ function isInsideOut(kernel: Kernel, face: TopoDS_Shape): boolean {
 /** Whether an operation took nothing away: the very same faces, or as many with the same volume (a face that was only touched is made anew). */
 export function isUnchanged(kernel: Kernel, before: Solid, after: Solid): boolean {
   if (before.names.length !== after.names.length) return false;
-  const { index } = faceShapes(kernel, before.shape), same = faceShapes(kernel, after.shape).shapes.every((f) => index.find(f) >= 0);
+  const { index } = faceShapes(kernel, before.shape),
+    same = faceShapes(kernel, after.shape).shapes.every((f) => index.find(f) >= 0);
   if (same) return true;
   const [was, is] = [roughVolume(kernel, before.shape), roughVolume(kernel, after.shape)];
   return is >= was * (1 - 1e-12);
@@ -80,7 +92,8 @@ export const isEmpty = (kernel: Kernel, s: Solid): boolean => count(kernel, s.sh
 
 /** How many sub-shapes there are, without taking hold of any. */
 function count(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "SOLID" = "FACE"): number {
-  const { TopExp_Explorer, TopAbs_ShapeEnum } = kernel.library, explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`] as never);
+  const { TopExp_Explorer, TopAbs_ShapeEnum } = kernel.library,
+    explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`] as never);
   let n = 0;
   for (; explorer.More(); explorer.Next()) n++;
   explorer.delete();

@@ -6,15 +6,35 @@ import type { Kernel } from "./opencascade";
 /** The surface a face is cut from. `hollow`: the material lies outside, as in a bore. mm, radians. */
 export type Carrier =
   | { readonly kind: "plane"; readonly normal: Vec3; readonly offset: number }
-  | { readonly kind: "cylinder"; readonly at: Vec3; readonly axis: Vec3; readonly radius: number; readonly hollow: boolean }
+  | {
+      readonly kind: "cylinder";
+      readonly at: Vec3;
+      readonly axis: Vec3;
+      readonly radius: number;
+      readonly hollow: boolean;
+    }
   /** `axis` runs from the tip into the cone; `half` is the angle between them. */
   | { readonly kind: "cone"; readonly tip: Vec3; readonly axis: Vec3; readonly half: number; readonly hollow: boolean }
   | { readonly kind: "sphere"; readonly centre: Vec3; readonly radius: number; readonly hollow: boolean }
-  | { readonly kind: "torus"; readonly centre: Vec3; readonly axis: Vec3; readonly major: number; readonly minor: number; readonly hollow: boolean }
+  | {
+      readonly kind: "torus";
+      readonly centre: Vec3;
+      readonly axis: Vec3;
+      readonly major: number;
+      readonly minor: number;
+      readonly hollow: boolean;
+    }
   | { readonly kind: "other"; readonly type: string };
 
 /** The line a round surface turns about; none for planes and spheres. */
-export const axisOf = (c: Carrier): Line | undefined => (c.kind === "cylinder" ? { at: c.at, along: c.axis } : c.kind === "cone" ? { at: c.tip, along: c.axis } : c.kind === "torus" ? { at: c.centre, along: c.axis } : undefined);
+export const axisOf = (c: Carrier): Line | undefined =>
+  c.kind === "cylinder"
+    ? { at: c.at, along: c.axis }
+    : c.kind === "cone"
+      ? { at: c.tip, along: c.axis }
+      : c.kind === "torus"
+        ? { at: c.centre, along: c.axis }
+        : undefined;
 
 /** How far a point is from a carrier, mm; without end for surfaces that are none of the elementary ones. */
 export function distanceTo(c: Carrier, p: Vec3): number {
@@ -22,7 +42,9 @@ export function distanceTo(c: Carrier, p: Vec3): number {
   if (c.kind === "sphere") return Math.abs(length3(sub3(p, c.centre)) - c.radius);
   const axis = axisOf(c);
   if (!axis) return Infinity;
-  const w = sub3(p, axis.at), along = dot3(w, axis.along), out = length3(cross3(w, axis.along));
+  const w = sub3(p, axis.at),
+    along = dot3(w, axis.along),
+    out = length3(cross3(w, axis.along));
   if (c.kind === "cylinder") return Math.abs(out - c.radius);
   if (c.kind === "cone") return Math.abs(out * Math.cos(c.half) - along * Math.sin(c.half));
   return c.kind === "torus" ? Math.abs(Math.hypot(out - c.major, along) - c.minor) : Infinity;
@@ -32,12 +54,21 @@ export function distanceTo(c: Carrier, p: Vec3): number {
 export function normalAt(c: Carrier, p: Vec3): Vec3 | undefined {
   if (c.kind === "plane") return c.normal;
   if (c.kind === "other") return undefined;
-  const axis = axisOf(c), sign = c.hollow ? -1 : 1, away = (from: Vec3): Vec3 | undefined => { const w = sub3(p, from); return length3(w) < 1e-12 ? undefined : scale3(unit3(w), sign); };
+  const axis = axisOf(c),
+    sign = c.hollow ? -1 : 1,
+    away = (from: Vec3): Vec3 | undefined => {
+      const w = sub3(p, from);
+      return length3(w) < 1e-12 ? undefined : scale3(unit3(w), sign);
+    };
   if (!axis) return away((c as { centre: Vec3 }).centre);
-  const w = sub3(p, axis.at), along = dot3(w, axis.along), foot = add3(axis.at, scale3(axis.along, along)), out = sub3(p, foot);
+  const w = sub3(p, axis.at),
+    along = dot3(w, axis.along),
+    foot = add3(axis.at, scale3(axis.along, along)),
+    out = sub3(p, foot);
   if (length3(out) < 1e-12) return undefined;
   if (c.kind === "cylinder") return away(foot);
-  if (c.kind === "cone") return scale3(sub3(scale3(unit3(out), Math.cos(c.half)), scale3(axis.along, Math.sin(c.half))), sign);
+  if (c.kind === "cone")
+    return scale3(sub3(scale3(unit3(out), Math.cos(c.half)), scale3(axis.along, Math.sin(c.half))), sign);
   return away(add3(axis.at, scale3(unit3(out), (c as { major: number }).major)));
 }
 
@@ -73,21 +104,40 @@ export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
   const type = String(surface.GetType());
   try {
     if (type === "GeomAbs_Plane") {
-      const plane = surface.Plane(), position = plane.Position(), d = position.Direction(), at = position.Location();
+      const plane = surface.Plane(),
+        position = plane.Position(),
+        d = position.Direction(),
+        at = position.Location();
       const sign = (position.Direct() ? 1 : -1) * (flipped ? -1 : 1);
       const normal = tidy3([sign * d.X(), sign * d.Y(), sign * d.Z()]);
-      const carrier: Carrier = { kind: "plane", normal, offset: normal[0] * at.X() + normal[1] * at.Y() + normal[2] * at.Z() };
+      const carrier: Carrier = {
+        kind: "plane",
+        normal,
+        offset: normal[0] * at.X() + normal[1] * at.Y() + normal[2] * at.Z(),
+      };
       kernel.release(d, at, position, plane);
       return carrier;
     }
     if (type === "GeomAbs_Cylinder") {
-      const cylinder = surface.Cylinder(), position = cylinder.Position(), d = position.Direction(), at = position.Location();
-      const carrier: Carrier = { kind: "cylinder", at: [at.X(), at.Y(), at.Z()], axis: tidy3([d.X(), d.Y(), d.Z()]), radius: cylinder.Radius(), hollow: position.Direct() === flipped };
+      const cylinder = surface.Cylinder(),
+        position = cylinder.Position(),
+        d = position.Direction(),
+        at = position.Location();
+      const carrier: Carrier = {
+        kind: "cylinder",
+        at: [at.X(), at.Y(), at.Z()],
+        axis: tidy3([d.X(), d.Y(), d.Z()]),
+        radius: cylinder.Radius(),
+        hollow: position.Direct() === flipped,
+      };
       kernel.release(d, at, position, cylinder);
       return carrier;
     }
     if (type === "GeomAbs_Sphere") {
-      const sphere = surface.Sphere(), at = sphere.Location(), centre: Vec3 = [at.X(), at.Y(), at.Z()], radius = sphere.Radius();
+      const sphere = surface.Sphere(),
+        at = sphere.Location(),
+        centre: Vec3 = [at.X(), at.Y(), at.Z()],
+        radius = sphere.Radius();
       kernel.release(at, sphere);
       const { point, normal } = middleOf(surface, flipped);
       return { kind: "sphere", centre, radius, hollow: dot3(normal, sub3(point, centre)) < 0 };
@@ -101,8 +151,10 @@ export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
 
 /** A point of the surface, and the direction out of the material there. */
 function middleOf(surface: BRepAdaptor_Surface, flipped: boolean): { point: Vec3; normal: Vec3 } {
-  const u = (surface.FirstUParameter() + surface.LastUParameter()) / 2, v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
-  const h = 1e-4, point = at(surface, u, v);
+  const u = (surface.FirstUParameter() + surface.LastUParameter()) / 2,
+    v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
+  const h = 1e-4,
+    point = at(surface, u, v);
   // differences are enough to tell which side is meant
   const n = cross3(sub3(at(surface, u + h, v), point), sub3(at(surface, u, v + h), point));
   return { point, normal: scale3(n, flipped ? -1 : 1) };
@@ -117,7 +169,8 @@ function at(surface: BRepAdaptor_Surface, u: number, v: number): Vec3 {
 
 /** Centre and radius of the circle that u runs on at one v: opposite points stand half a turn apart. */
 function ring(surface: BRepAdaptor_Surface, v: number): { centre: Vec3; radius: number } {
-  const a = at(surface, 0, v), b = at(surface, Math.PI, v);
+  const a = at(surface, 0, v),
+    b = at(surface, Math.PI, v);
   return { centre: scale3(add3(a, b), 0.5), radius: length3(sub3(a, b)) / 2 };
 }
 
@@ -126,8 +179,17 @@ function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean)
   const { point, normal } = middleOf(surface, flipped);
   if (isCone) {
     const v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
-    const low = ring(surface, v), high = ring(surface, v + Math.max(1, Math.abs(low.radius)));
-    const rise = sub3(high.centre, low.centre), h = length3(rise), signed = dot3(sub3(at(surface, 0, v + Math.max(1, Math.abs(low.radius))), high.centre), sub3(at(surface, 0, v), low.centre)) < 0 ? -high.radius : high.radius;
+    const low = ring(surface, v),
+      high = ring(surface, v + Math.max(1, Math.abs(low.radius)));
+    const rise = sub3(high.centre, low.centre),
+      h = length3(rise),
+      signed =
+        dot3(
+          sub3(at(surface, 0, v + Math.max(1, Math.abs(low.radius))), high.centre),
+          sub3(at(surface, 0, v), low.centre),
+        ) < 0
+          ? -high.radius
+          : high.radius;
     const slope = (signed - low.radius) / h;
     const axis = tidy3(scale3(unit3(rise), slope < 0 ? -1 : 1));
     const tip = add3(low.centre, scale3(unit3(rise), -low.radius / slope));
@@ -135,11 +197,18 @@ function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean)
     return { kind: "cone", tip, axis, half: Math.atan(Math.abs(slope)), hollow: dot3(normal, out) < 0 };
   }
   // at v = 0 the tube is farthest from the axis, at v = π nearest
-  const far = ring(surface, 0), near = ring(surface, Math.PI), top = ring(surface, Math.PI / 2);
+  const far = ring(surface, 0),
+    near = ring(surface, Math.PI),
+    top = ring(surface, Math.PI / 2);
   const axis = tidy3(unit3(sub3(top.centre, far.centre)));
-  const inward = dot3(sub3(at(surface, 0, Math.PI), far.centre), sub3(at(surface, 0, 0), far.centre)) < 0 ? -near.radius : near.radius;
-  const major = (far.radius + inward) / 2, minor = (far.radius - inward) / 2;
-  const outward = sub3(point, far.centre), flat = sub3(outward, scale3(axis, dot3(outward, axis)));
+  const inward =
+    dot3(sub3(at(surface, 0, Math.PI), far.centre), sub3(at(surface, 0, 0), far.centre)) < 0
+      ? -near.radius
+      : near.radius;
+  const major = (far.radius + inward) / 2,
+    minor = (far.radius - inward) / 2;
+  const outward = sub3(point, far.centre),
+    flat = sub3(outward, scale3(axis, dot3(outward, axis)));
   const tube = add3(far.centre, scale3(unit3(flat), major));
   return { kind: "torus", centre: far.centre, axis, major, minor, hollow: dot3(normal, sub3(point, tube)) < 0 };
 }

@@ -13,8 +13,11 @@ import { faceShapes, type Solid } from "./solid";
 export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: number): Solid | undefined {
   try {
     return kernel.guard("leaning the sides", () => {
-      const oc = kernel.library, { shapes } = faceShapes(kernel, solid.shape);
-      const at = point(kernel, frame.origin), along = direction(kernel, normalOf(frame)), plane = new oc.gp_Pln(at, along);
+      const oc = kernel.library,
+        { shapes } = faceShapes(kernel, solid.shape);
+      const at = point(kernel, frame.origin),
+        along = direction(kernel, normalOf(frame)),
+        plane = new oc.gp_Pln(at, along);
       const make = new oc.BRepOffsetAPI_DraftAngle(solid.shape);
       for (const [i, f] of shapes.entries()) {
         if (solid.names[i]?.[0]?.role !== "side") continue;
@@ -27,7 +30,8 @@ export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: numbe
       if (!make.IsDone()) throw new KernelFault("the sides cannot lean so far");
       // of this operation only ModifiedShape answers
       const Modified = (f: TopoDS_Shape) => {
-        const list = new oc.NCollection_List_TopoDS_Shape(), moved = make.ModifiedShape(f);
+        const list = new oc.NCollection_List_TopoDS_Shape(),
+          moved = make.ModifiedShape(f);
         list.Append(moved);
         moved.delete();
         return list;

@@ -7,21 +7,33 @@ import type { Kernel } from "./opencascade";
 export interface Edge {
   /** `extrude1/side/l2|extrude1/end`; edges of the same two faces are told apart by ~2, ~3 in order of place. */
   readonly key: string;
-  readonly shape: { readonly kind: "line" } | { readonly kind: "circle"; readonly centre: Vec3; readonly axis: Vec3; readonly radius: number; readonly whole: boolean } | { readonly kind: "other" };
+  readonly shape:
+    | { readonly kind: "line" }
+    | {
+        readonly kind: "circle";
+        readonly centre: Vec3;
+        readonly axis: Vec3;
+        readonly radius: number;
+        readonly whole: boolean;
+      }
+    | { readonly kind: "other" };
   /** Points along it, first to last. */
   readonly points: readonly Vec3[];
   readonly length: number;
 }
 
 /** Names made unique: edges that share one are told apart by ~2, ~3 in order of place. */
-export function numbered<E extends Omit<Edge, "key"> & { readonly base: string }>(list: readonly E[]): (Omit<E, "base"> & { key: string })[] {
+export function numbered<E extends Omit<Edge, "key"> & { readonly base: string }>(
+  list: readonly E[],
+): (Omit<E, "base"> & { key: string })[] {
   const groups = new Map<string, number[]>();
   list.forEach((e, i) => groups.set(e.base, [...(groups.get(e.base) ?? []), i]));
   const middle = (i: number) => list[i]!.points[list[i]!.points.length >> 1]!;
   const keys: string[] = [];
   for (const [base, members] of groups) {
     members.sort((a, b) => {
-      const [p, q] = [middle(a), middle(b)], k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
+      const [p, q] = [middle(a), middle(b)],
+        k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
       return k === undefined ? 0 : p[k]! - q[k]!;
     });
     members.forEach((m, n) => (keys[m] = n ? `${base}~${n + 1}` : base));
@@ -31,13 +43,29 @@ export function numbered<E extends Omit<Edge, "key"> & { readonly base: string }
 
 /** An edge of the kernel in numbers. */
 export function describeEdge(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "key"> {
-  const oc = kernel.library, edge = oc.TopoDS.Edge(shape), adaptor = new oc.BRepAdaptor_Curve(edge);
-  const type = String(adaptor.GetType()), flat = edgePoints(kernel, edge, 0.1);
-  const points = Array.from({ length: flat.length / 3 }, (_, i): Vec3 => [flat[3 * i]!, flat[3 * i + 1]!, flat[3 * i + 2]!]);
+  const oc = kernel.library,
+    edge = oc.TopoDS.Edge(shape),
+    adaptor = new oc.BRepAdaptor_Curve(edge);
+  const type = String(adaptor.GetType()),
+    flat = edgePoints(kernel, edge, 0.1);
+  const points = Array.from({ length: flat.length / 3 }, (_, i): Vec3 => [
+    flat[3 * i]!,
+    flat[3 * i + 1]!,
+    flat[3 * i + 2]!,
+  ]);
   let kind: Edge["shape"] = type === "GeomAbs_Line" ? { kind: "line" } : { kind: "other" };
   if (type === "GeomAbs_Circle") {
-    const circle = adaptor.Circle(), position = circle.Position(), c = position.Location(), d = position.Direction();
-    kind = { kind: "circle", centre: [c.X(), c.Y(), c.Z()], axis: [d.X(), d.Y(), d.Z()], radius: circle.Radius(), whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < 1e-9 };
+    const circle = adaptor.Circle(),
+      position = circle.Position(),
+      c = position.Location(),
+      d = position.Direction();
+    kind = {
+      kind: "circle",
+      centre: [c.X(), c.Y(), c.Z()],
+      axis: [d.X(), d.Y(), d.Z()],
+      radius: circle.Radius(),
+      whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < 1e-9,
+    };
     kernel.release(c, d, position, circle);
   }
   const along = new oc.GProp_GProps();

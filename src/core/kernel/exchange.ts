@@ -18,17 +18,23 @@ const filesOf = (kernel: Kernel): Files => (kernel.library as unknown as { FS: F
 const PATH = "/exchange.step";
 
 /** Linear parts of a colour; the file holds them as they are shown. */
-const linear = (hex: string): [number, number, number] => [1, 3, 5].map((i) => {
-  const v = parseInt(hex.slice(i, i + 2), 16) / 255;
-  return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
-}) as [number, number, number];
+const linear = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((i) => {
+    const v = parseInt(hex.slice(i, i + 2), 16) / 255;
+    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
+  }) as [number, number, number];
 
 /** A body as a STEP file (ISO 10303-21, AP214), in millimetres, with its name and colours. */
 export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Paint = {}): string {
   return kernel.guard("writing STEP", () => {
-    const oc = kernel.library, text = (t: string) => new oc.TCollection_ExtendedString(t, true);
-    const format = text("XmlOcaf"), called = text(name || "part"), document = new oc.TDocStd_Document(format), main = document.Main();
-    const shapes = oc.XCAFDoc_DocumentTool.ShapeTool(main), colours = oc.XCAFDoc_DocumentTool.ColorTool(main);
+    const oc = kernel.library,
+      text = (t: string) => new oc.TCollection_ExtendedString(t, true);
+    const format = text("XmlOcaf"),
+      called = text(name || "part"),
+      document = new oc.TDocStd_Document(format),
+      main = document.Main();
+    const shapes = oc.XCAFDoc_DocumentTool.ShapeTool(main),
+      colours = oc.XCAFDoc_DocumentTool.ColorTool(main);
     const node = shapes.AddShape(solid.shape, false, false);
     oc.TDataStd_Name.Set(node, called);
     const dye = (label: TDF_Label, hex: string) => {
@@ -47,14 +53,17 @@ export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Pai
       }
     }
     shapes.UpdateAssemblies();
-    const session = new oc.XSControl_WorkSession(), writer = new oc.STEPCAFControl_Writer(session, false), progress = new oc.Message_ProgressRange();
+    const session = new oc.XSControl_WorkSession(),
+      writer = new oc.STEPCAFControl_Writer(session, false),
+      progress = new oc.Message_ProgressRange();
     writer.SetColorMode(true);
     writer.SetNameMode(true);
     // Transfer by itself would write geometry into files of its own
     const ok = writer.Perform(document, PATH, progress);
     kernel.release(progress, writer, session, node, main, document, called, format);
     if (!ok) throw new KernelFault("the body could not be put into the file");
-    const files = filesOf(kernel), bytes = files.readFile(PATH);
+    const files = filesOf(kernel),
+      bytes = files.readFile(PATH);
     files.unlink(PATH);
     // the file's own head carries the time of writing; the same part gives the same file
     return decode(bytes).replace(/(FILE_NAME\([^,]*,)'[^']*'/, "$1'2000-01-01T00:00:00'");
@@ -71,13 +80,16 @@ function decode(bytes: Uint8Array): string {
 /** Reads the bodies of a STEP file. Faces have no history: they are named file/face/N in explorer order. */
 export function readStep(kernel: Kernel, text: string): Solid {
   return kernel.guard("reading STEP", () => {
-    const oc = kernel.library, files = filesOf(kernel);
+    const oc = kernel.library,
+      files = filesOf(kernel);
     files.writeFile(PATH, text);
-    const reader = new oc.STEPControl_Reader(), progress = new oc.Message_ProgressRange();
+    const reader = new oc.STEPControl_Reader(),
+      progress = new oc.Message_ProgressRange();
     try {
       if (String(reader.ReadFile(PATH)) !== "IFSelect_RetDone") throw new KernelFault("this is no STEP file");
       reader.TransferRoots(progress);
-      const shape = reader.OneShape(), { shapes } = distinct(kernel, shape, "FACE");
+      const shape = reader.OneShape(),
+        { shapes } = distinct(kernel, shape, "FACE");
       kernel.release(...shapes);
       return { shape, names: shapes.map((_, i): FaceName[] => [{ step: "file", role: "face", of: String(i + 1) }]) };
     } finally {
@@ -92,5 +104,11 @@ export interface Packed {
   readonly brep: string;
   readonly names: Solid["names"];
 }
-export const pack = (kernel: Kernel, solid: Solid): Packed => ({ brep: kernel.library.BRepToolsWrapper.Write(solid.shape), names: solid.names });
-export const unpack = (kernel: Kernel, packed: Packed): Solid => ({ shape: kernel.guard("unpacking", () => kernel.library.BRepToolsWrapper.Read(packed.brep)), names: packed.names });
+export const pack = (kernel: Kernel, solid: Solid): Packed => ({
+  brep: kernel.library.BRepToolsWrapper.Write(solid.shape),
+  names: solid.names,
+});
+export const unpack = (kernel: Kernel, packed: Packed): Solid => ({
+  shape: kernel.guard("unpacking", () => kernel.library.BRepToolsWrapper.Read(packed.brep)),
+  names: packed.names,
+});

@@ -20,7 +20,10 @@ export interface Face {
 /** Describes every face of a body, in explorer order. Normals point out of the material. */
 export function facesOf(kernel: Kernel, solid: Solid): Face[] {
   return kernel.guard("describing faces", () => {
-    const list = faceShapes(kernel, solid.shape).shapes.map((shape, i) => ({ names: solid.names[i] ?? [], ...describeFace(kernel, shape) }));
+    const list = faceShapes(kernel, solid.shape).shapes.map((shape, i) => ({
+      names: solid.names[i] ?? [],
+      ...describeFace(kernel, shape),
+    }));
     return keyedFaces(list);
   });
 }
@@ -49,11 +52,17 @@ const comparePlace = (a: Vec3, b: Vec3): number => {
 export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "key" | "names"> {
   const oc = kernel.library;
   const face = oc.TopoDS.Face(shape);
-  const surface = new oc.GProp_GProps(), rim = new oc.GProp_GProps();
+  const surface = new oc.GProp_GProps(),
+    rim = new oc.GProp_GProps();
   oc.BRepGProp.SurfaceProperties(face, surface, false, false);
   oc.BRepGProp.LinearProperties(face, rim, false, false);
   const c = surface.CentreOfMass();
-  const result = { carrier: carrierOf(kernel, face), area: surface.Mass(), centre: [c.X(), c.Y(), c.Z()] as Vec3, rim: rim.Mass() };
+  const result = {
+    carrier: carrierOf(kernel, face),
+    area: surface.Mass(),
+    centre: [c.X(), c.Y(), c.Z()] as Vec3,
+    rim: rim.Mass(),
+  };
   kernel.release(c, surface, rim, face);
   return result;
 }

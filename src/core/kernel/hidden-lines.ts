@@ -24,7 +24,9 @@ export interface Gaze {
 export function projectedEdges(kernel: Kernel, solid: Solid, gaze: Gaze, withHidden: boolean): ProjectedEdge[] {
   return kernel.guard("drawing a view", () => {
     const oc = kernel.library;
-    const o = point(kernel, [0, 0, 0]), n = direction(kernel, gaze.toViewer), x = direction(kernel, gaze.right);
+    const o = point(kernel, [0, 0, 0]),
+      n = direction(kernel, gaze.toViewer),
+      x = direction(kernel, gaze.right);
     const axes = new oc.gp_Ax2(o, n, x);
     const projector = new oc.HLRAlgo_Projector(axes);
     const algorithm = new oc.HLRBRep_Algo();

@@ -26,7 +26,13 @@ export type Give = (face: TopoDS_Shape, names: readonly FaceName[]) => boolean;
  * Names the faces of a result. Those of the inputs follow by the operation's own history; new ones are named by
  * `fresh`. The history calls some survivors deleted, so a face itself is looked for first.
  */
-export function carried(kernel: Kernel, shape: TopoDS_Shape, make: Maker, inputs: readonly Solid[], fresh?: (give: Give) => void): Solid {
+export function carried(
+  kernel: Kernel,
+  shape: TopoDS_Shape,
+  make: Maker,
+  inputs: readonly Solid[],
+  fresh?: (give: Give) => void,
+): Solid {
   const { index, shapes } = faceShapes(kernel, shape);
   const names: FaceName[][] = shapes.map(() => []);
   const give: Give = (face, from) => {

@@ -29,15 +29,28 @@ function block(step: string, x: number, y: number, w: number, h: number, from: n
   return prism(kernel, DATUM_FRAMES.top, regions[0]!, from, to, step);
 }
 function rod(step: string, x: number, y: number, r: number, from: number, to: number): Solid {
-  const { regions } = findRegions({ ...emptySketch("top"), curves: [{ id: "c1", kind: "circle", centre: [x, y], radius: r }] });
+  const { regions } = findRegions({
+    ...emptySketch("top"),
+    curves: [{ id: "c1", kind: "circle", centre: [x, y], radius: r }],
+  });
   return prism(kernel, DATUM_FRAMES.top, regions[0]!, from, to, step);
 }
 const volume = (s: Solid) => propertiesOf(kernel, s).volume;
-const keys = (s: Solid) => facesOf(kernel, s).map((f) => f.key).sort();
+const keys = (s: Solid) =>
+  facesOf(kernel, s)
+    .map((f) => f.key)
+    .sort();
 
 describe("a prism", () => {
   it("names its faces by step, role and curve", () => {
-    expect(keys(block("e", 0, 0, 4, 3, 0, 2))).toEqual(["e/end", "e/side/l1", "e/side/l2", "e/side/l3", "e/side/l4", "e/start"]);
+    expect(keys(block("e", 0, 0, 4, 3, 0, 2))).toEqual([
+      "e/end",
+      "e/side/l1",
+      "e/side/l2",
+      "e/side/l3",
+      "e/side/l4",
+      "e/start",
+    ]);
   });
   it("has outward normals", () => {
     const faces = facesOf(kernel, block("e", 0, 0, 4, 3, 0, 2));
@@ -83,7 +96,9 @@ describe("combining", () => {
   });
   it("numbers the pieces of a face that was split", () => {
     const split = combine(kernel, "cut", block("a", 0, 0, 10, 4, 0, 4), [block("slot", 4, -1, 2, 6, 2, 5)]);
-    expect(keys(split)).toEqual(expect.arrayContaining(["a/end", "a/end~2", "slot/start", "slot/side/l2", "slot/side/l4"]));
+    expect(keys(split)).toEqual(
+      expect.arrayContaining(["a/end", "a/end~2", "slot/start", "slot/side/l2", "slot/side/l4"]),
+    );
   });
   it("counts bodies that come apart", () => {
     const apart = combine(kernel, "cut", block("a", 0, 0, 10, 4, 0, 4), [block("saw", 4, -1, 2, 6, -1, 5)]);
@@ -94,7 +109,14 @@ describe("combining", () => {
 describe("placing", () => {
   it("moves without changing anything that is measured", () => {
     const part = combine(kernel, "cut", block("a", 0, 0, 10, 4, 0, 4), [rod("r", 3, 2, 1, -1, 5)]);
-    const moved = placed(kernel, part, { rows: [[0, -1, 0], [1, 0, 0], [0, 0, 1]], shift: [7, 8, 9] });
+    const moved = placed(kernel, part, {
+      rows: [
+        [0, -1, 0],
+        [1, 0, 0],
+        [0, 0, 1],
+      ],
+      shift: [7, 8, 9],
+    });
     const [p, q] = [propertiesOf(kernel, part), propertiesOf(kernel, moved)];
     expect(q.volume).toBeCloseTo(p.volume, 10);
     expect(q.area).toBeCloseTo(p.area, 10);
@@ -115,7 +137,8 @@ describe("pictures", () => {
   });
   it("have unit normals", () => {
     const { normals } = meshOf(kernel, rod("r", 0, 0, 2, 0, 5), 0.05);
-    for (let i = 0; i < normals.length; i += 3) expect(Math.hypot(normals[i]!, normals[i + 1]!, normals[i + 2]!)).toBeCloseTo(1, 5);
+    for (let i = 0; i < normals.length; i += 3)
+      expect(Math.hypot(normals[i]!, normals[i + 1]!, normals[i + 2]!)).toBeCloseTo(1, 5);
   });
   it("with hidden lines show a blind hole behind the front", () => {
     const part = combine(kernel, "cut", block("a", 0, 0, 10, 10, 0, 10), [rod("r", 5, 5, 2, 5, 11)]);
@@ -126,17 +149,22 @@ describe("pictures", () => {
   it("give the corner points of each face", () => {
     const points = facePoints(kernel, block("a", 0, 0, 4, 3, 0, 2));
     expect(points).toHaveLength(6);
-    for (const face of points) for (const [x, y, z] of face) expect(x >= 0 && x <= 4 && y >= 0 && y <= 3 && z >= 0 && z <= 2).toBe(true);
+    for (const face of points)
+      for (const [x, y, z] of face) expect(x >= 0 && x <= 4 && y >= 0 && y <= 3 && z >= 0 && z <= 2).toBe(true);
   });
 });
 
 describe("the instance", () => {
   it("turns an exception of the library into a sentence", () => {
-    expect(() => kernel.guard("trying", () => {
-      throw new KernelFault("no");
-    })).toThrow("no");
+    expect(() =>
+      kernel.guard("trying", () => {
+        throw new KernelFault("no");
+      }),
+    ).toThrow("no");
     const { library } = kernel;
-    expect(() => kernel.guard("making nothing", () => new library.BRepBuilderAPI_MakeWire().Wire())).toThrow(KernelFault);
+    expect(() => kernel.guard("making nothing", () => new library.BRepBuilderAPI_MakeWire().Wire())).toThrow(
+      KernelFault,
+    );
   });
   it("tells how large its heap is", () => {
     expect(kernel.heapBytes).toBeGreaterThan(1e6);
@@ -149,9 +177,30 @@ describe("the instance", () => {
 
 describe("eigenvalues", () => {
   it.each([
-    [[[2, 0, 0], [0, 3, 0], [0, 0, 1]], [1, 2, 3]],
-    [[[2, 1, 0], [1, 2, 0], [0, 0, 5]], [1, 3, 5]],
-    [[[0, 0, 0], [0, 0, 0], [0, 0, 0]], [0, 0, 0]],
+    [
+      [
+        [2, 0, 0],
+        [0, 3, 0],
+        [0, 0, 1],
+      ],
+      [1, 2, 3],
+    ],
+    [
+      [
+        [2, 1, 0],
+        [1, 2, 0],
+        [0, 0, 5],
+      ],
+      [1, 3, 5],
+    ],
+    [
+      [
+        [0, 0, 0],
+        [0, 0, 0],
+        [0, 0, 0],
+      ],
+      [0, 0, 0],
+    ],
   ])("of %j are %j", (m, want) => {
     eigen3(m).values.forEach((v, i) => expect(v).toBeCloseTo(want[i]!, 12));
   });

@@ -29,7 +29,8 @@ export interface Model {
   readonly vertices: readonly ModelVertex[];
 }
 
-export const modelOf = (kernel: Kernel, solid: Solid): Model => kernel.guard("describing the part", () => Topology.over(kernel, solid, modelOver));
+export const modelOf = (kernel: Kernel, solid: Solid): Model =>
+  kernel.guard("describing the part", () => Topology.over(kernel, solid, modelOver));
 
 export function modelOver(t: Topology): Model {
   const faces = keyedFaces(t.faces.map((_, i) => ({ names: t.solid.names[i] ?? [], ...t.face(i) })));
@@ -38,7 +39,19 @@ export function modelOver(t: Topology): Model {
     const pair = t.edgeFaces[index]!;
     if (pair.length !== 2) return [];
     const ends = t.edgeEnds[index]!;
-    return [{ base: pair.map((f) => faces[f]!.key).sort().join("|"), ...t.edge(index), faces: pair as unknown as readonly [number, number], ends, beside: [...new Set(ends.flatMap((v) => vertexFaces[v]!))].filter((f) => !pair.includes(f)), index }];
+    return [
+      {
+        base: pair
+          .map((f) => faces[f]!.key)
+          .sort()
+          .join("|"),
+        ...t.edge(index),
+        faces: pair as unknown as readonly [number, number],
+        ends,
+        beside: [...new Set(ends.flatMap((v) => vertexFaces[v]!))].filter((f) => !pair.includes(f)),
+        index,
+      },
+    ];
   });
   return {
     faces: faces.map((f, i) => ({ ...f, beside: t.neighbours(i) })),
@@ -48,4 +61,6 @@ export function modelOver(t: Topology): Model {
 }
 
 /** All names of some faces of a model. */
-export const namesOf = (m: Model, faces: readonly number[]): string[] => [...new Set(faces.flatMap((f) => m.faces[f]!.names.map(faceKey)))];
+export const namesOf = (m: Model, faces: readonly number[]): string[] => [
+  ...new Set(faces.flatMap((f) => m.faces[f]!.names.map(faceKey))),
+];

@@ -81,7 +81,9 @@ export class Kernel {
       return work();
     } catch (e) {
       if (e instanceof Error && e.name !== "Exception" && !("excPtr" in e)) throw e;
-      const message = (this.library as unknown as { getExceptionMessage?: (e: unknown) => unknown }).getExceptionMessage?.(e);
+      const message = (
+        this.library as unknown as { getExceptionMessage?: (e: unknown) => unknown }
+      ).getExceptionMessage?.(e);
       throw new KernelFault(`${what}: ${Array.isArray(message) ? message.join(" ") : String(message ?? e)}`);
     }
   }

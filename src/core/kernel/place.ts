@@ -18,4 +18,7 @@ export function placed(kernel: Kernel, solid: Solid, m: Rigid): Solid {
 }
 
 /** Names of a copy: `step/role/NAME` after the face each is an image of. */
-export const renamed = (solid: Solid, step: string, role: string): Solid => ({ shape: solid.shape, names: solid.names.map((list) => list.map((n): FaceName => ({ step, role, of: faceKey(n) }))) });
+export const renamed = (solid: Solid, step: string, role: string): Solid => ({
+  shape: solid.shape,
+  names: solid.names.map((list) => list.map((n): FaceName => ({ step, role, of: faceKey(n) }))),
+});

@@ -30,7 +30,8 @@ const RULES_AGREE = 1e-8;
 /** Volume properties of a shape by the better of two rules. The caller releases them. */
 function volumeProperties(kernel: Kernel, shape: TopoDS_Shape): GProp_GProps {
   const oc = kernel.library;
-  const plain = new oc.GProp_GProps(), adaptive = new oc.GProp_GProps();
+  const plain = new oc.GProp_GProps(),
+    adaptive = new oc.GProp_GProps();
   oc.BRepGProp.VolumeProperties(shape, plain, false, false, false);
   oc.BRepGProp.VolumeProperties(shape, adaptive, ACCURACY, false, false);
   const exact = Math.abs(plain.Mass() - adaptive.Mass()) <= RULES_AGREE * Math.abs(plain.Mass());
@@ -40,21 +41,35 @@ function volumeProperties(kernel: Kernel, shape: TopoDS_Shape): GProp_GProps {
 
 /** Eigenvalues of a symmetric 3 × 3 matrix by Jacobi rotations (Golub & Van Loan 8.5), ascending, and their unit vectors. */
 export function eigen3(m: readonly (readonly number[])[]): { values: Vec3; vectors: [Vec3, Vec3, Vec3] } {
-  const a = m.map((r) => [...r]), v = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+  const a = m.map((r) => [...r]),
+    v = [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ];
   for (let sweep = 0; sweep < 60; sweep++) {
-    let p = 0, q = 1;
-    for (const [i, j] of [[0, 1], [0, 2], [1, 2]] as const) if (Math.abs(a[i]![j]!) > Math.abs(a[p]![q]!)) [p, q] = [i, j];
+    let p = 0,
+      q = 1;
+    for (const [i, j] of [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const)
+      if (Math.abs(a[i]![j]!) > Math.abs(a[p]![q]!)) [p, q] = [i, j];
     if (Math.abs(a[p]![q]!) <= 1e-15 * (Math.abs(a[0]![0]!) + Math.abs(a[1]![1]!) + Math.abs(a[2]![2]!))) break;
     const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
     const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
-    const c = 1 / Math.hypot(t, 1), s = t * c;
+    const c = 1 / Math.hypot(t, 1),
+      s = t * c;
     for (let k = 0; k < 3; k++) {
-      const u = a[k]![p]!, w = a[k]![q]!;
+      const u = a[k]![p]!,
+        w = a[k]![q]!;
       a[k]![p] = c * u - s * w;
       a[k]![q] = s * u + c * w;
     }
     for (let k = 0; k < 3; k++) {
-      const u = a[p]![k]!, w = a[q]![k]!;
+      const u = a[p]![k]!,
+        w = a[q]![k]!;
       a[p]![k] = c * u - s * w;
       a[q]![k] = s * u + c * w;
     }
@@ -64,7 +79,8 @@ export function eigen3(m: readonly (readonly number[])[]): { values: Vec3; vecto
       row[q] = s * u + c * w;
     }
   }
-  const order = [0, 1, 2].sort((i, j) => a[i]![i]! - a[j]![j]!), column = (i: number): Vec3 => [v[0]![i]!, v[1]![i]!, v[2]![i]!];
+  const order = [0, 1, 2].sort((i, j) => a[i]![i]! - a[j]![j]!),
+    column = (i: number): Vec3 => [v[0]![i]!, v[1]![i]!, v[2]![i]!];
   return { values: order.map((i) => a[i]![i]!) as unknown as Vec3, vectors: order.map(column) as [Vec3, Vec3, Vec3] };
 }
 
@@ -90,7 +106,8 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
   return kernel.guard("measuring", () => {
     const oc = kernel.library;
     const { shape } = solid;
-    const props = volumeProperties(kernel, shape), surface = new oc.GProp_GProps();
+    const props = volumeProperties(kernel, shape),
+      surface = new oc.GProp_GProps();
     oc.BRepGProp.SurfaceProperties(shape, surface, ACCURACY, false);
     const c = props.CentreOfMass();
     const centre: Vec3 = [c.X(), c.Y(), c.Z()];
@@ -103,16 +120,32 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
     };
     // the tensor from six axes: I(u) = uᵀ J u
     const s = Math.SQRT1_2;
-    const xx = about([1, 0, 0]), yy = about([0, 1, 0]), zz = about([0, 0, 1]);
-    const xy = about([s, s, 0]) - (xx + yy) / 2, xz = about([s, 0, s]) - (xx + zz) / 2, yz = about([0, s, s]) - (yy + zz) / 2;
-    const inertia = eigen3([[xx, xy, xz], [xy, yy, yz], [xz, yz, zz]]);
-    const solids = explore(kernel, shape, "SOLID"), shells = explore(kernel, shape, "SHELL");
+    const xx = about([1, 0, 0]),
+      yy = about([0, 1, 0]),
+      zz = about([0, 0, 1]);
+    const xy = about([s, s, 0]) - (xx + yy) / 2,
+      xz = about([s, 0, s]) - (xx + zz) / 2,
+      yz = about([0, s, s]) - (yy + zz) / 2;
+    const inertia = eigen3([
+      [xx, xy, xz],
+      [xy, yy, yz],
+      [xz, yz, zz],
+    ]);
+    const solids = explore(kernel, shape, "SOLID"),
+      shells = explore(kernel, shape, "SHELL");
     const closed = shells.length > 0 && shells.every((sh) => oc.BRep_Tool.IsClosed(sh));
     const check = new oc.BRepCheck_Analyzer(shape, true, false, false);
     const valid = check.IsValid();
     const result: Properties = {
-      bodies: solids.length, valid, closed, volume: props.Mass(), area: surface.Mass(), centre,
-      moments: inertia.values, axes: inertia.vectors, box: boxOf(kernel, shape),
+      bodies: solids.length,
+      valid,
+      closed,
+      volume: props.Mass(),
+      area: surface.Mass(),
+      centre,
+      moments: inertia.values,
+      axes: inertia.vectors,
+      box: boxOf(kernel, shape),
     };
     kernel.release(check, c, props, surface, ...solids, ...shells);
     return result;
@@ -121,9 +154,13 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
 
 /** A box that surely holds a shape, not tight: many times cheaper, enough to reach past it or to judge its size. */
 export function roughBoxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Vec3 } {
-  const oc = kernel.library, box = new oc.Bnd_Box();
+  const oc = kernel.library,
+    box = new oc.Bnd_Box();
   oc.BRepBndLib.Add(shape, box, false);
-  const result = { min: [box.GetXMin(), box.GetYMin(), box.GetZMin()] as Vec3, max: [box.GetXMax(), box.GetYMax(), box.GetZMax()] as Vec3 };
+  const result = {
+    min: [box.GetXMin(), box.GetYMin(), box.GetZMin()] as Vec3,
+    max: [box.GetXMax(), box.GetYMax(), box.GetZMax()] as Vec3,
+  };
   box.delete();
   return result;
 }
@@ -136,8 +173,10 @@ export function boxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Ve
   box.SetGap(0);
   // the optimal box is good to 1e-7; show round sizes as round
   const clean = (v: number) => Math.round(v * 1e6) / 1e6 + 0;
-  const result = { min: [box.GetXMin(), box.GetYMin(), box.GetZMin()].map(clean) as unknown as Vec3, max: [box.GetXMax(), box.GetYMax(), box.GetZMax()].map(clean) as unknown as Vec3 };
+  const result = {
+    min: [box.GetXMin(), box.GetYMin(), box.GetZMin()].map(clean) as unknown as Vec3,
+    max: [box.GetXMax(), box.GetYMax(), box.GetZMax()].map(clean) as unknown as Vec3,
+  };
   box.delete();
   return result;
 }
-

@@ -14,12 +14,25 @@ const JOIN = 1e-5;
  */
 export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], thickness: number, step: string): Solid {
   return kernel.guard("shelling", () => {
-    const oc = kernel.library, { shapes } = faceShapes(kernel, solid.shape);
+    const oc = kernel.library,
+      { shapes } = faceShapes(kernel, solid.shape);
     const list = new oc.NCollection_List_TopoDS_Shape();
     for (const i of open) list.Append(shapes[i]!);
     const [only] = explore(kernel, solid.shape, "SOLID");
     const make = new oc.BRepOffsetAPI_MakeThickSolid();
-    kernel.run(() => make.MakeThickSolidByJoin(only ?? solid.shape, list, -thickness, JOIN, oc.BRepOffset_Mode.BRepOffset_Skin, false, false, oc.GeomAbs_JoinType.GeomAbs_Intersection, false));
+    kernel.run(() =>
+      make.MakeThickSolidByJoin(
+        only ?? solid.shape,
+        list,
+        -thickness,
+        JOIN,
+        oc.BRepOffset_Mode.BRepOffset_Skin,
+        false,
+        false,
+        oc.GeomAbs_JoinType.GeomAbs_Intersection,
+        false,
+      ),
+    );
     if (!make.IsDone()) {
       kernel.release(list, make);
       throw new KernelFault("the wall cannot be made that thick");
@@ -42,7 +55,8 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
 
 /** The library also "makes" walls thicker than the body: turned inside out, torn, or with more material than there was. */
 function isBroken(kernel: Kernel, before: TopoDS_Shape, after: TopoDS_Shape, thickness: number): boolean {
-  const check = kernel.run(() => new kernel.library.BRepCheck_Analyzer(after, true, false, false)), valid = kernel.run(() => check.IsValid());
+  const check = kernel.run(() => new kernel.library.BRepCheck_Analyzer(after, true, false, false)),
+    valid = kernel.run(() => check.IsValid());
   kernel.release(check);
   if (!valid) return true;
   const [was, is] = [roughVolume(kernel, before), roughVolume(kernel, after)];

@@ -12,7 +12,8 @@ export interface FaceName {
 }
 
 /** Written form of a face name: `extrude1/side/l2`. Faces that share one (a split face) are told apart by ~2, ~3 in order of place. */
-export const faceKey = (n: FaceName): string => (n.of === undefined ? `${n.step}/${n.role}` : `${n.step}/${n.role}/${n.of}`);
+export const faceKey = (n: FaceName): string =>
+  n.of === undefined ? `${n.step}/${n.role}` : `${n.step}/${n.role}/${n.of}`;
 
 /**
  * A body, or several, with the names of its faces in the order the explorer meets them. A merged face carries
@@ -52,7 +53,8 @@ export class ShapeIndex {
   }
   /** The number of a shape; where it is new the index keeps the handle. */
   place(shape: TopoDS_Shape): number {
-    const list = this.bucket(shape), known = list.find((i) => this.shapes[i]!.IsSame(shape));
+    const list = this.bucket(shape),
+      known = list.find((i) => this.shapes[i]!.IsSame(shape));
     if (known !== undefined) return known;
     const k = this.shapes.push(shape) - 1;
     list.push(k);
@@ -61,7 +63,11 @@ export class ShapeIndex {
 }
 
 /** Sub-shapes of a kind, each once, in explorer order, and where to find one. The caller releases the shapes. */
-export function distinct(kernel: Kernel, shape: TopoDS_Shape, kind: ShapeKind): { index: ShapeIndex; shapes: TopoDS_Shape[] } {
+export function distinct(
+  kernel: Kernel,
+  shape: TopoDS_Shape,
+  kind: ShapeKind,
+): { index: ShapeIndex; shapes: TopoDS_Shape[] } {
   const index = new ShapeIndex(kernel);
   for (const s of explore(kernel, shape, kind)) if (index.shapes[index.place(s)] !== s) s.delete();
   return { index, shapes: index.shapes };
@@ -81,7 +87,9 @@ export function faceShapes(kernel: Kernel, shape: TopoDS_Shape): ReturnType<type
 
 /** Several bodies as one, their faces in order. The shapes are shared, not copied. */
 export function compound(kernel: Kernel, solids: readonly Solid[]): Solid {
-  const oc = kernel.library, builder = new oc.TopoDS_Builder(), shape = new oc.TopoDS_Compound();
+  const oc = kernel.library,
+    builder = new oc.TopoDS_Builder(),
+    shape = new oc.TopoDS_Compound();
   builder.MakeCompound(shape);
   for (const s of solids) builder.Add(shape, s.shape);
   builder.delete();

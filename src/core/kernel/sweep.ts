@@ -28,7 +28,8 @@ function wireOf(kernel: Kernel, frame: Frame, loop: readonly Segment[]): TopoDS_
 
 function faceOf(kernel: Kernel, frame: Frame, region: Region): TopoDS_Face {
   const oc = kernel.library;
-  const c = point(kernel, frame.origin), n = direction(kernel, normalOf(frame));
+  const c = point(kernel, frame.origin),
+    n = direction(kernel, normalOf(frame));
   const plane = new oc.gp_Pln(c, n);
   const outer = wireOf(kernel, frame, region.outer);
   const make = new oc.BRepBuilderAPI_MakeFace(plane, outer, true);
@@ -65,10 +66,25 @@ interface Sweep {
 const ON = 1e-6;
 
 /** Middle of a segment as the edge made of it has it. */
-const middle = (s: Segment): Vec2 => (!isWhole(s) ? segmentMiddle(s) : s.kind === "arc" ? onCircle(s.centre, s.radius, (s.sweep < 0 ? -Math.PI : Math.PI) + SEAM) : s.kind === "ellipse" ? onEllipse(s.centre, s.major, s.minor, s.from + Math.PI) : segmentMiddle(s));
+const middle = (s: Segment): Vec2 =>
+  !isWhole(s)
+    ? segmentMiddle(s)
+    : s.kind === "arc"
+      ? onCircle(s.centre, s.radius, (s.sweep < 0 ? -Math.PI : Math.PI) + SEAM)
+      : s.kind === "ellipse"
+        ? onEllipse(s.centre, s.major, s.minor, s.from + Math.PI)
+        : segmentMiddle(s);
 
 /** Names the faces of a sweep over a face: start, end, and side with the curve it rose from. `closed`: it has no ends. */
-function named(kernel: Kernel, sweep: Sweep, frame: Frame, region: Region, face: TopoDS_Shape, step: string, closed: boolean): Solid {
+function named(
+  kernel: Kernel,
+  sweep: Sweep,
+  frame: Frame,
+  region: Region,
+  face: TopoDS_Shape,
+  step: string,
+  closed: boolean,
+): Solid {
   const shape = sweep.Shape();
   const { index, shapes: faces } = faceShapes(kernel, shape);
   const names: FaceName[][] = faces.map(() => []);
@@ -77,7 +93,8 @@ function named(kernel: Kernel, sweep: Sweep, frame: Frame, region: Region, face:
     if (k >= 0 && !names[k]!.some((n) => n.role === name.role && n.of === name.of)) names[k]!.push(name);
   };
   if (!closed) {
-    const first = sweep.FirstShape(), last = sweep.LastShape();
+    const first = sweep.FirstShape(),
+      last = sweep.LastShape();
     give(first, { step, role: "start" });
     give(last, { step, role: "end" });
     kernel.release(first, last);
@@ -97,9 +114,12 @@ function named(kernel: Kernel, sweep: Sweep, frame: Frame, region: Region, face:
   // of flat faces square to an axis the history knows nothing: they lie where their line does
   for (const [i, shape] of faces.entries()) {
     if (names[i]!.length) continue;
-    const f = kernel.library.TopoDS.Face(shape), carrier = carrierOf(kernel, f);
+    const f = kernel.library.TopoDS.Face(shape),
+      carrier = carrierOf(kernel, f);
     f.delete();
-    const k = middles.findIndex((m, j) => !names.flat().some((n) => n.of === segments[j]!.curve) && distanceTo(carrier, m) < ON);
+    const k = middles.findIndex(
+      (m, j) => !names.flat().some((n) => n.of === segments[j]!.curve) && distanceTo(carrier, m) < ON,
+    );
     if (k >= 0) names[i]!.push({ step, role: "side", of: segments[k]!.curve });
   }
   return { shape, names };
@@ -121,16 +141,32 @@ export function prism(kernel: Kernel, frame: Frame, region: Region, from: number
 }
 
 /** A prism over a flat face of a body, from `from` to `to` mm along its normal; sides are called after the faces across the edges. */
-export function prismOnFace(kernel: Kernel, t: Topology, face: number, normal: Vec3, from: number, to: number, step: string): Solid {
+export function prismOnFace(
+  kernel: Kernel,
+  t: Topology,
+  face: number,
+  normal: Vec3,
+  from: number,
+  to: number,
+  step: string,
+): Solid {
   return kernel.guard("extruding", () => {
-    const oc = kernel.library, shift = scale3(normal, from), rise = scale3(normal, to - from);
-    const motion = new oc.gp_Trsf(), by = new oc.gp_Vec(shift[0], shift[1], shift[2]), vector = new oc.gp_Vec(rise[0], rise[1], rise[2]);
+    const oc = kernel.library,
+      shift = scale3(normal, from),
+      rise = scale3(normal, to - from);
+    const motion = new oc.gp_Trsf(),
+      by = new oc.gp_Vec(shift[0], shift[1], shift[2]),
+      vector = new oc.gp_Vec(rise[0], rise[1], rise[2]);
     motion.SetTranslation(by);
-    const place = new oc.TopLoc_Location(motion), base = t.faces[face]!.Moved(place, false);
-    const make = kernel.run(() => new oc.BRepPrimAPI_MakePrism(base, vector, true, true)), shape = make.Shape();
-    const { index, shapes } = faceShapes(kernel, shape), names: FaceName[][] = shapes.map(() => []);
+    const place = new oc.TopLoc_Location(motion),
+      base = t.faces[face]!.Moved(place, false);
+    const make = kernel.run(() => new oc.BRepPrimAPI_MakePrism(base, vector, true, true)),
+      shape = make.Shape();
+    const { index, shapes } = faceShapes(kernel, shape),
+      names: FaceName[][] = shapes.map(() => []);
     const give = (f: TopoDS_Shape, name: FaceName) => void names[index.find(f)]?.push(name);
-    const first = make.FirstShape(), last = make.LastShape();
+    const first = make.FirstShape(),
+      last = make.LastShape();
     give(first, { step, role: "start" });
     give(last, { step, role: "end" });
     // the moved face keeps the order of its edges
@@ -148,13 +184,28 @@ export function prismOnFace(kernel: Kernel, t: Topology, face: number, normal: V
  * A body turned from one region about an axis in its plane. Faces are named by `step`; a whole turn has no start and end.
  * @param from @param to angles from the frame, radians, by the right hand about the axis; a whole turn where they differ by 2π
  */
-export function revolution(kernel: Kernel, frame: Frame, region: Region, axis: Line, from: number, to: number, step: string): Solid {
+export function revolution(
+  kernel: Kernel,
+  frame: Frame,
+  region: Region,
+  axis: Line,
+  from: number,
+  to: number,
+  step: string,
+): Solid {
   return kernel.guard("revolving", () => {
-    const oc = kernel.library, whole = Math.abs(to - from - TURN) < 1e-12;
+    const oc = kernel.library,
+      whole = Math.abs(to - from - TURN) < 1e-12;
     const base = from ? turnedFrame(frame, axis, from) : frame;
     const face = kernel.run(() => faceOf(kernel, base, region));
-    const at = point(kernel, axis.at), along = direction(kernel, axis.along), line = new oc.gp_Ax1(at, along);
-    const make = kernel.run(() => (whole ? new oc.BRepPrimAPI_MakeRevol(face, line, false) : new oc.BRepPrimAPI_MakeRevol(face, line, to - from, false)));
+    const at = point(kernel, axis.at),
+      along = direction(kernel, axis.along),
+      line = new oc.gp_Ax1(at, along);
+    const make = kernel.run(() =>
+      whole
+        ? new oc.BRepPrimAPI_MakeRevol(face, line, false)
+        : new oc.BRepPrimAPI_MakeRevol(face, line, to - from, false),
+    );
     const solid = named(kernel, make, base, region, face, step, whole);
     kernel.release(make, line, at, along, face);
     return solid;

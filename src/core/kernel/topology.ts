@@ -20,7 +20,10 @@ export class Topology {
   private net: { edges: TopoDS_Shape[]; edgeFaces: number[][]; faceEdges: number[][] } | undefined;
   private corners: { vertices: TopoDS_Shape[]; edgeEnds: number[][] } | undefined;
 
-  constructor(readonly kernel: Kernel, readonly solid: Solid) {
+  constructor(
+    readonly kernel: Kernel,
+    readonly solid: Solid,
+  ) {
     this.faces = faceShapes(kernel, solid.shape).shapes;
     this.names = solid.names.map((list) => list.map(faceKey));
   }
@@ -29,7 +32,8 @@ export class Topology {
   private get meets() {
     if (this.net) return this.net;
     // face after face edges come in the order of the whole
-    const index = new ShapeIndex(this.kernel), edgeFaces: number[][] = [];
+    const index = new ShapeIndex(this.kernel),
+      edgeFaces: number[][] = [];
     const faceEdges = this.faces.map((face, i) => {
       const own = new Set<number>();
       for (const s of explore(this.kernel, face, "EDGE")) {
@@ -47,11 +51,15 @@ export class Topology {
   private get ends() {
     if (this.corners) return this.corners;
     const { index, shapes: vertices } = distinct(this.kernel, this.solid.shape, "VERTEX");
-    return (this.corners = { vertices, edgeEnds: this.edges.map((e) => {
-      const own = explore(this.kernel, e, "VERTEX"), list = [...new Set(own.map((v) => index.find(v)))];
-      for (const v of own) v.delete();
-      return list;
-    }) });
+    return (this.corners = {
+      vertices,
+      edgeEnds: this.edges.map((e) => {
+        const own = explore(this.kernel, e, "VERTEX"),
+          list = [...new Set(own.map((v) => index.find(v)))];
+        for (const v of own) v.delete();
+        return list;
+      }),
+    });
   }
   get edges(): readonly TopoDS_Shape[] {
     return this.meets.edges;
@@ -106,7 +114,9 @@ export class Topology {
     return e;
   }
   point(i: number): Vec3 {
-    const { TopoDS, BRep_Tool } = this.kernel.library, v = TopoDS.Vertex(this.vertices[i]!), p = BRep_Tool.Pnt(v);
+    const { TopoDS, BRep_Tool } = this.kernel.library,
+      v = TopoDS.Vertex(this.vertices[i]!),
+      p = BRep_Tool.Pnt(v);
     const at: Vec3 = [p.X(), p.Y(), p.Z()];
     this.kernel.release(p, v);
     return at;

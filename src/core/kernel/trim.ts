@@ -18,7 +18,8 @@ const ON = 1e-6;
 export function piecesOf(kernel: Kernel, solid: Solid): Solid[] {
   let at = 0;
   return explore(kernel, solid.shape, "SOLID").map((shape) => {
-    const faces = explore(kernel, shape, "FACE"), n = faces.length;
+    const faces = explore(kernel, shape, "FACE"),
+      n = faces.length;
     kernel.release(...faces);
     return { shape, names: solid.names.slice(at, (at += n)) };
   });
@@ -26,8 +27,11 @@ export function piecesOf(kernel: Kernel, solid: Solid): Solid[] {
 
 /** Whether a body has a face in a plane. */
 export function touches(kernel: Kernel, solid: Solid, frame: Frame): boolean {
-  const { min, max } = boxOf(kernel, solid.shape), n = normalOf(frame), o = dot3(n, frame.origin);
-  const low = [0, 1, 2].reduce((s, i) => s + Math.min(n[i]! * min[i]!, n[i]! * max[i]!), -o), high = [0, 1, 2].reduce((s, i) => s + Math.max(n[i]! * min[i]!, n[i]! * max[i]!), -o);
+  const { min, max } = boxOf(kernel, solid.shape),
+    n = normalOf(frame),
+    o = dot3(n, frame.origin);
+  const low = [0, 1, 2].reduce((s, i) => s + Math.min(n[i]! * min[i]!, n[i]! * max[i]!), -o),
+    high = [0, 1, 2].reduce((s, i) => s + Math.max(n[i]! * min[i]!, n[i]! * max[i]!), -o);
   return low <= ON && high >= -ON;
 }
 
@@ -44,19 +48,59 @@ export function deeper(c: Stop, by: number): Stop {
 
 /** All space on one side of a surface, as far as it matters for a body: beyond a plane, inside a round one. */
 function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: string): TopoDS_Shape {
-  const oc = kernel.library, square = (n: Vec3) => unit3(cross3(n, Math.abs(n[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
-  const over = (corners: readonly Vec2[]): Region => ({ name: "", depth: 0, area: 0, outer: corners.map((a, i) => ({ kind: "line", curve: `e${i}`, a, b: corners[(i + 1) % corners.length]! })), holes: [] });
+  const oc = kernel.library,
+    square = (n: Vec3) => unit3(cross3(n, Math.abs(n[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
+  const over = (corners: readonly Vec2[]): Region => ({
+    name: "",
+    depth: 0,
+    area: 0,
+    outer: corners.map((a, i) => ({ kind: "line", curve: `e${i}`, a, b: corners[(i + 1) % corners.length]! })),
+    holes: [],
+  });
   if (c.kind === "plane") {
-    const foot = add3(middle, scale3(c.normal, c.offset - dot3(c.normal, middle))), x = square(c.normal);
-    return prism(kernel, { origin: foot, x, y: cross3(c.normal, x) }, over([[-size, -size], [size, -size], [size, size], [-size, size]]), 0, size, step).shape;
+    const foot = add3(middle, scale3(c.normal, c.offset - dot3(c.normal, middle))),
+      x = square(c.normal);
+    return prism(
+      kernel,
+      { origin: foot, x, y: cross3(c.normal, x) },
+      over([
+        [-size, -size],
+        [size, -size],
+        [size, size],
+        [-size, size],
+      ]),
+      0,
+      size,
+      step,
+    ).shape;
   }
   if (c.kind === "cone") {
-    const x = square(c.axis), reach = size + distance3(c.tip, middle);
-    return revolution(kernel, { origin: c.tip, x, y: c.axis }, over([[0, 0], [reach * Math.tan(c.half), reach], [0, reach]]), { at: c.tip, along: c.axis }, 0, TURN, step).shape;
+    const x = square(c.axis),
+      reach = size + distance3(c.tip, middle);
+    return revolution(
+      kernel,
+      { origin: c.tip, x, y: c.axis },
+      over([
+        [0, 0],
+        [reach * Math.tan(c.half), reach],
+        [0, reach],
+      ]),
+      { at: c.tip, along: c.axis },
+      0,
+      TURN,
+      step,
+    ).shape;
   }
   const from = c.kind === "cylinder" ? add3(c.at, scale3(c.axis, dot3(c.axis, sub3(middle, c.at)) - size)) : c.centre;
-  const at = point(kernel, from), along = direction(kernel, c.kind === "sphere" ? [0, 0, 1] : c.axis), axes = new oc.gp_Ax2(at, along);
-  const make = c.kind === "cylinder" ? new oc.BRepPrimAPI_MakeCylinder(axes, c.radius, 2 * size) : c.kind === "sphere" ? new oc.BRepPrimAPI_MakeSphere(axes, c.radius) : new oc.BRepPrimAPI_MakeTorus(axes, c.major, c.minor);
+  const at = point(kernel, from),
+    along = direction(kernel, c.kind === "sphere" ? [0, 0, 1] : c.axis),
+    axes = new oc.gp_Ax2(at, along);
+  const make =
+    c.kind === "cylinder"
+      ? new oc.BRepPrimAPI_MakeCylinder(axes, c.radius, 2 * size)
+      : c.kind === "sphere"
+        ? new oc.BRepPrimAPI_MakeSphere(axes, c.radius)
+        : new oc.BRepPrimAPI_MakeTorus(axes, c.major, c.minor);
   const shape = make.Shape();
   kernel.release(make, axes, at, along);
   return shape;
@@ -64,9 +108,13 @@ function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: strin
 
 /** What is left of a body on the near side of a surface: of a plane, against its normal; of a boss, outside it; of a bore, within it. The new face is called the end. */
 export function beyond(kernel: Kernel, solid: Solid, carrier: Stop, step: string): Solid {
-  const { min, max } = roughBoxOf(kernel, solid.shape), size = 2 * distance3(min, max) + 1;
-  const shape = within(kernel, carrier, scale3(add3(min, max), 0.5), size, step), end: FaceName[] = [{ step, role: "end" }];
-  const left = combine(kernel, carrier.kind !== "plane" && carrier.hollow ? "common" : "cut", solid, [{ shape, names: faceShapes(kernel, shape).shapes.map(() => end) }]);
+  const { min, max } = roughBoxOf(kernel, solid.shape),
+    size = 2 * distance3(min, max) + 1;
+  const shape = within(kernel, carrier, scale3(add3(min, max), 0.5), size, step),
+    end: FaceName[] = [{ step, role: "end" }];
+  const left = combine(kernel, carrier.kind !== "plane" && carrier.hollow ? "common" : "cut", solid, [
+    { shape, names: faceShapes(kernel, shape).shapes.map(() => end) },
+  ]);
   kernel.release(shape);
   return left;
 }

@@ -4,7 +4,20 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { rebuild } from "@/core/part/rebuild";
-import { arc, circ, extrude, face, fillet, hole, edge, line, part, rect, revolve, sketch } from "@/core/part/testing/build";
+import {
+  arc,
+  circ,
+  extrude,
+  face,
+  fillet,
+  hole,
+  edge,
+  line,
+  part,
+  rect,
+  revolve,
+  sketch,
+} from "@/core/part/testing/build";
 import { openNodeKernel } from "@/worker/kernel";
 import { extentAlong, readingsBetween, readingsOf, type Reading, type Thing } from "./measure";
 import { nearest } from "./nearest";
@@ -14,24 +27,44 @@ beforeAll(async () => {
   kernel = await openNodeKernel();
   // a block 60 × 40 × 20 with a bore of 10, a countersunk hole, and one rounded edge
   const d = part(
-    sketch("s", "top", rect(0, 0, 60, 40)), extrude("b", "s", 20), hole("h", face("b/end"), 10, [[15, 20]]),
-    hole("k", face("b/end"), 6, [[45, 20]], { head: { kind: "countersink", diameter: 12, angle: 90 } }), fillet("f", 5, edge("b/side/l1", "b/side/l2")),
+    sketch("s", "top", rect(0, 0, 60, 40)),
+    extrude("b", "s", 20),
+    hole("h", face("b/end"), 10, [[15, 20]]),
+    hole("k", face("b/end"), 6, [[45, 20]], { head: { kind: "countersink", diameter: 12, angle: 90 } }),
+    fillet("f", 5, edge("b/side/l1", "b/side/l2")),
   );
   body = rebuild(kernel, d).body!;
   m = modelOf(kernel, body);
 });
 
 const faceAt = (key: string): Thing => ({ kind: "face", index: m.faces.findIndex((f) => f.key === key) });
-const edgeAt = (key: string): Thing => ({ kind: "edge", index: m.edges.findIndex((e) => e.key === key.split("|").sort().join("|")) });
-const cornerAt = (x: number, y: number, z: number): Thing => ({ kind: "vertex", index: m.vertices.findIndex((v) => Math.hypot(v.at[0] - x, v.at[1] - y, v.at[2] - z) < 1e-6) });
+const edgeAt = (key: string): Thing => ({
+  kind: "edge",
+  index: m.edges.findIndex((e) => e.key === key.split("|").sort().join("|")),
+});
+const cornerAt = (x: number, y: number, z: number): Thing => ({
+  kind: "vertex",
+  index: m.vertices.findIndex((v) => Math.hypot(v.at[0] - x, v.at[1] - y, v.at[2] - z) < 1e-6),
+});
 const value = (list: readonly Reading[], what: Reading["what"]) => list.find((r) => r.what === what)?.value;
 
 describe("readings of one thing", () => {
   it.each([
-    ["h/bore/p1", "diameter", 10], ["h/bore/p1", "depth", 20], ["h/bore/p1", "area", Math.PI * 10 * 20], ["k/countersink/p1", "angle", Math.PI / 2], ["k/countersink/p1", "depth", 3], ["f/round/e1", "radius", 5], ["b/side/l4", "area", 800],
+    ["h/bore/p1", "diameter", 10],
+    ["h/bore/p1", "depth", 20],
+    ["h/bore/p1", "area", Math.PI * 10 * 20],
+    ["k/countersink/p1", "angle", Math.PI / 2],
+    ["k/countersink/p1", "depth", 3],
+    ["f/round/e1", "radius", 5],
+    ["b/side/l4", "area", 800],
   ] as const)("%s %s", (key, what, want) => expect(value(readingsOf(m, faceAt(key)), what)).toBeCloseTo(want, 9));
-  it.each([["b/side/l1|b/end", "length", 55], ["h/bore/p1|b/end", "radius", 5], ["h/bore/p1|b/end", "length", 10 * Math.PI]] as const)("%s %s", (key, what, want) => expect(value(readingsOf(m, edgeAt(key)), what)).toBeCloseTo(want, 9));
-  it("a corner has coordinates", () => expect(readingsOf(m, cornerAt(0, 40, 20)).map((r) => r.value)).toEqual([0, 40, 20]));
+  it.each([
+    ["b/side/l1|b/end", "length", 55],
+    ["h/bore/p1|b/end", "radius", 5],
+    ["h/bore/p1|b/end", "length", 10 * Math.PI],
+  ] as const)("%s %s", (key, what, want) => expect(value(readingsOf(m, edgeAt(key)), what)).toBeCloseTo(want, 9));
+  it("a corner has coordinates", () =>
+    expect(readingsOf(m, cornerAt(0, 40, 20)).map((r) => r.value)).toEqual([0, 40, 20]));
   it("extents along any direction", () => {
     expect(extentAlong(m, [1, 0, 0]).value).toBeCloseTo(60, 9);
     expect(extentAlong(m, [0, 0, 5]).value).toBeCloseTo(20, 9);
@@ -66,11 +99,22 @@ it("the smallest distance is between the things as they are bounded", () => {
 });
 
 it("reads balls, rings and cones off their surfaces", () => {
-  const d = part(sketch("s", "front", [arc("a", [0, 0], [7, 0], [0, 7]), line("l", [0, 7], [0, 0]), line("m", [0, 0], [7, 0])]), revolve("r", "s"), sketch("t", "front", circ(20, 0, 3)), revolve("u", "t", { operation: "separate" }));
-  const other = rebuild(kernel, d), all = modelOf(kernel, other.body!);
+  const d = part(
+    sketch("s", "front", [arc("a", [0, 0], [7, 0], [0, 7]), line("l", [0, 7], [0, 0]), line("m", [0, 0], [7, 0])]),
+    revolve("r", "s"),
+    sketch("t", "front", circ(20, 0, 3)),
+    revolve("u", "t", { operation: "separate" }),
+  );
+  const other = rebuild(kernel, d),
+    all = modelOf(kernel, other.body!);
   const carriers = all.faces.map((f) => f.carrier);
   expect(carriers.find((c) => c.kind === "sphere")).toMatchObject({ radius: 7, hollow: false });
   const torus = carriers.find((c) => c.kind === "torus")!;
-  expect(torus.kind === "torus" && [torus.major, torus.minor, torus.hollow, Math.abs(torus.axis[2])].map((v) => (typeof v === "number" ? Number(v.toFixed(9)) : v))).toEqual([20, 3, false, 1]);
+  expect(
+    torus.kind === "torus" &&
+      [torus.major, torus.minor, torus.hollow, Math.abs(torus.axis[2])].map((v) =>
+        typeof v === "number" ? Number(v.toFixed(9)) : v,
+      ),
+  ).toEqual([20, 3, false, 1]);
   kernel.release(other.body!.shape);
 });

@@ -11,7 +11,20 @@ export interface Thing {
 
 /** One answer. Lengths in mm, angles in radians, areas in mm². `between`: what to draw it along. */
 export interface Reading {
-  readonly what: "radius" | "diameter" | "area" | "length" | "angle" | "distance" | "centre distance" | "depth" | "extent" | "half angle" | "x" | "y" | "z";
+  readonly what:
+    | "radius"
+    | "diameter"
+    | "area"
+    | "length"
+    | "angle"
+    | "distance"
+    | "centre distance"
+    | "depth"
+    | "extent"
+    | "half angle"
+    | "x"
+    | "y"
+    | "z";
   readonly quantity: "length" | "angle" | "area";
   readonly value: number;
   readonly between?: readonly [Vec3, Vec3];
@@ -20,26 +33,43 @@ export interface Reading {
 /** Directions this near to parallel are: radians. */
 const PARALLEL = 1e-9;
 
-const length = (what: Reading["what"], value: number, between?: readonly [Vec3, Vec3]): Reading => ({ what, quantity: "length", value, ...(between && { between }) });
+const length = (what: Reading["what"], value: number, between?: readonly [Vec3, Vec3]): Reading => ({
+  what,
+  quantity: "length",
+  value,
+  ...(between && { between }),
+});
 const angle = (value: number, what: Reading["what"] = "angle"): Reading => ({ what, quantity: "angle", value });
 const turned = (a: Vec3, b: Vec3): number => Math.atan2(length3(cross3(a, b)), dot3(a, b));
 const areParallel = (a: Vec3, b: Vec3): boolean => length3(cross3(a, b)) < PARALLEL;
 
 /** What carries a thing: a plane, a line (with the radius of what turns about it), or a point. */
-type Support = { readonly plane: { readonly normal: Vec3; readonly offset: number } } | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3 } | { readonly point: Vec3; readonly radius?: number };
+type Support =
+  | { readonly plane: { readonly normal: Vec3; readonly offset: number } }
+  | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3 }
+  | { readonly point: Vec3; readonly radius?: number };
 
 export function supportOf(m: Model, t: Thing): Support | undefined {
   if (t.kind === "vertex") return { point: m.vertices[t.index]!.at };
   if (t.kind === "edge") {
     const { shape, points } = m.edges[t.index]!;
-    if (shape.kind === "circle") return { line: { at: shape.centre, along: shape.axis }, radius: shape.radius, centre: shape.centre };
-    return shape.kind === "line" ? { line: { at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) } } : undefined;
+    if (shape.kind === "circle")
+      return { line: { at: shape.centre, along: shape.axis }, radius: shape.radius, centre: shape.centre };
+    return shape.kind === "line"
+      ? { line: { at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) } }
+      : undefined;
   }
   const { carrier } = m.faces[t.index]!;
   if (carrier.kind === "plane") return { plane: carrier };
   if (carrier.kind === "sphere") return { point: carrier.centre, radius: carrier.radius };
   const axis = axisOf(carrier);
-  return axis && { line: axis, ...(carrier.kind === "cylinder" && { radius: carrier.radius }), ...(carrier.kind === "torus" && { centre: carrier.centre }) };
+  return (
+    axis && {
+      line: axis,
+      ...(carrier.kind === "cylinder" && { radius: carrier.radius }),
+      ...(carrier.kind === "torus" && { centre: carrier.centre }),
+    }
+  );
 }
 
 /** Everything that can be said of one thing. */
@@ -47,17 +77,26 @@ export function readingsOf(m: Model, t: Thing): Reading[] {
   if (t.kind === "vertex") return m.vertices[t.index]!.at.map((v, i) => length(["x", "y", "z"][i] as "x", v));
   if (t.kind === "edge") {
     const e = m.edges[t.index]!;
-    const round = e.shape.kind === "circle" ? [length("diameter", 2 * e.shape.radius), length("radius", e.shape.radius)] : [];
+    const round =
+      e.shape.kind === "circle" ? [length("diameter", 2 * e.shape.radius), length("radius", e.shape.radius)] : [];
     return [length("length", e.length), ...round];
   }
-  const { carrier, area } = m.faces[t.index]!, list: Reading[] = [{ what: "area", quantity: "area", value: area }];
-  if (carrier.kind === "cylinder" || carrier.kind === "sphere") list.unshift(length("diameter", 2 * carrier.radius), length("radius", carrier.radius));
+  const { carrier, area } = m.faces[t.index]!,
+    list: Reading[] = [{ what: "area", quantity: "area", value: area }];
+  if (carrier.kind === "cylinder" || carrier.kind === "sphere")
+    list.unshift(length("diameter", 2 * carrier.radius), length("radius", carrier.radius));
   if (carrier.kind === "torus") list.unshift(length("radius", carrier.minor), length("diameter", 2 * carrier.major));
   if (carrier.kind === "cone") list.unshift(angle(2 * carrier.half));
   const axis = axisOf(carrier);
   if (axis && carrier.kind !== "torus") {
     const span = spanAlong(m, t.index, axis);
-    if (span) list.push(length(carrierHollow(carrier) ? "depth" : "length", span[1] - span[0], [add3(axis.at, scale3(axis.along, span[0])), add3(axis.at, scale3(axis.along, span[1]))]));
+    if (span)
+      list.push(
+        length(carrierHollow(carrier) ? "depth" : "length", span[1] - span[0], [
+          add3(axis.at, scale3(axis.along, span[0])),
+          add3(axis.at, scale3(axis.along, span[1])),
+        ]),
+      );
   }
   return list;
 }
@@ -65,20 +104,28 @@ const carrierHollow = (c: Carrier): boolean => "hollow" in c && c.hollow;
 
 /** From and to of a face along a line, by the edges around it. */
 function spanAlong(m: Model, face: number, l: Line): [number, number] | undefined {
-  const along = m.edges.filter((e) => e.faces.includes(face)).flatMap((e) => e.points.map((p) => dot3(sub3(p, l.at), l.along)));
+  const along = m.edges
+    .filter((e) => e.faces.includes(face))
+    .flatMap((e) => e.points.map((p) => dot3(sub3(p, l.at), l.along)));
   return along.length ? [Math.min(...along), Math.max(...along)] : undefined;
 }
 
 /** How far a body reaches along a direction, mm, by its edges and the outlines of its round faces. */
 export function extentAlong(m: Model, direction: Vec3): Reading {
   const d = unit3(direction);
-  const along = [...m.edges.flatMap((e) => e.points.map((p) => dot3(p, d))), ...m.faces.flatMap(({ carrier: c }) => (c.kind === "sphere" ? [dot3(c.centre, d) - c.radius, dot3(c.centre, d) + c.radius] : []))];
+  const along = [
+    ...m.edges.flatMap((e) => e.points.map((p) => dot3(p, d))),
+    ...m.faces.flatMap(({ carrier: c }) =>
+      c.kind === "sphere" ? [dot3(c.centre, d) - c.radius, dot3(c.centre, d) + c.radius] : [],
+    ),
+  ];
   return length("extent", Math.max(...along) - Math.min(...along));
 }
 
 /** What lies between two things, on their carriers and axes. */
 export function readingsBetween(m: Model, a: Thing, b: Thing): Reading[] {
-  const p = supportOf(m, a), q = supportOf(m, b);
+  const p = supportOf(m, a),
+    q = supportOf(m, b);
   if (!p || !q) return [];
   if ("plane" in p) return "plane" in q ? ofPlanes(p.plane, q.plane) : ofPlaneAnd(p.plane, q);
   if ("plane" in q) return ofPlaneAnd(q.plane, p);
@@ -95,12 +142,16 @@ function centres(p: Support, q: Support): Reading[] {
   const [a, b] = [middle(p), middle(q)];
   if (!a || !b) return [];
   const d = sub3(b, a);
-  return [length("point" in p && "point" in q && !p.radius && !q.radius ? "distance" : "centre distance", length3(d), [a, b]), ...d.map((v, i) => length(["x", "y", "z"][i] as "x", Math.abs(v)))];
+  return [
+    length("point" in p && "point" in q && !p.radius && !q.radius ? "distance" : "centre distance", length3(d), [a, b]),
+    ...d.map((v, i) => length(["x", "y", "z"][i] as "x", Math.abs(v))),
+  ];
 }
 
 function ofPlanes(p: { normal: Vec3; offset: number }, q: { normal: Vec3; offset: number }): Reading[] {
   if (!areParallel(p.normal, q.normal)) return [angle(Math.PI - turned(p.normal, q.normal))];
-  const gap = Math.abs(p.offset - Math.sign(dot3(p.normal, q.normal)) * q.offset), foot = scale3(p.normal, p.offset);
+  const gap = Math.abs(p.offset - Math.sign(dot3(p.normal, q.normal)) * q.offset),
+    foot = scale3(p.normal, p.offset);
   return [length("distance", gap, [foot, scale3(q.normal, q.offset)])];
 }
 
@@ -109,7 +160,10 @@ function ofPlaneAnd(plane: { normal: Vec3; offset: number }, s: Exclude<Support,
   const drop = (x: Vec3): readonly [Vec3, Vec3] => [x, sub3(x, scale3(plane.normal, off(x)))];
   if ("point" in s) return [length("distance", Math.abs(off(s.point)), drop(s.point))];
   const slope = Math.abs(dot3(plane.normal, s.line.along));
-  const list: Reading[] = slope < PARALLEL ? [length("distance", Math.abs(off(s.line.at)), drop(s.line.at))] : [angle(Math.asin(Math.min(1, slope)))];
+  const list: Reading[] =
+    slope < PARALLEL
+      ? [length("distance", Math.abs(off(s.line.at)), drop(s.line.at))]
+      : [angle(Math.asin(Math.min(1, slope)))];
   // a circle parallel to the plane has a height over it
   if (s.centre && slope > 1 - PARALLEL) list.unshift(length("distance", Math.abs(off(s.centre)), drop(s.centre)));
   return list;
@@ -123,6 +177,8 @@ function toLine(point: Vec3, l: Line): Reading {
 function ofLines(p: { line: Line; centre?: Vec3 }, q: { line: Line; centre?: Vec3 }): Reading[] {
   const [a, b] = [p.line, q.line];
   if (areParallel(a.along, b.along)) return [toLine(b.at, a), ...centres(p as Support, q as Support)];
-  const n = unit3(cross3(a.along, b.along)), gap = Math.abs(dot3(sub3(b.at, a.at), n)), t = turned(a.along, b.along);
+  const n = unit3(cross3(a.along, b.along)),
+    gap = Math.abs(dot3(sub3(b.at, a.at), n)),
+    t = turned(a.along, b.along);
   return [angle(Math.min(t, Math.PI - t)), length("distance", gap), ...centres(p as Support, q as Support)];
 }

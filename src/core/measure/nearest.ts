@@ -8,11 +8,17 @@ import type { Reading, Thing } from "./measure";
  * Edges are meant by their place among all of the body's, seams included.
  */
 export function nearest(kernel: Kernel, t: Topology, a: Thing, b: Thing): Reading {
-  const shape = ({ kind, index }: Thing) => (kind === "face" ? t.faces : kind === "edge" ? t.edges : t.vertices)[index]!;
+  const shape = ({ kind, index }: Thing) =>
+    (kind === "face" ? t.faces : kind === "edge" ? t.edges : t.vertices)[index]!;
   return kernel.guard("measuring the smallest distance", () => {
     const extrema = new kernel.library.BRepExtrema_DistShapeShape(shape(a), shape(b));
-    const p = extrema.PointOnShape1(1), q = extrema.PointOnShape2(1);
-    const between: [Vec3, Vec3] = [[p.X(), p.Y(), p.Z()], [q.X(), q.Y(), q.Z()]], value = extrema.Value();
+    const p = extrema.PointOnShape1(1),
+      q = extrema.PointOnShape2(1);
+    const between: [Vec3, Vec3] = [
+        [p.X(), p.Y(), p.Z()],
+        [q.X(), q.Y(), q.Z()],
+      ],
+      value = extrema.Value();
     kernel.release(p, q, extrema);
     return { what: "distance", quantity: "length", value, between };
   });

@@ -17,28 +17,34 @@ describe("commands on a part", () => {
     const r = apply({ ...foot, steps: [] }, { do: "add-step", step: extrude });
     expect(r.ok ? "" : r.refusal.sentence).toMatch(/not an earlier step/);
   });
-  it.each([{ do: "sketch", step: "extrude1", command: { do: "delete", ids: [] } }, { do: "delete-step", id: "nothing" }, { do: "suppress-step", id: "nothing", on: true }] as PartCommand[])("refuses or leaves alone what is not there: %j", (c) => {
+  it.each([
+    { do: "sketch", step: "extrude1", command: { do: "delete", ids: [] } },
+    { do: "delete-step", id: "nothing" },
+    { do: "suppress-step", id: "nothing", on: true },
+  ] as PartCommand[])("refuses or leaves alone what is not there: %j", (c) => {
     const r = apply(foot, c);
     if (r.ok) expect(r.value.steps).toEqual(foot.steps);
     else expect(r.refusal.code).toBe("not-found");
   });
   it("undo and redo go all the way back and forth", () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom("change", "undo", "redo"), { maxLength: 60 }), (moves) => {
-      let h: History = startHistory(foot);
-      const seen: PartDocument[] = [foot];
-      let n = 0;
-      for (const m of moves) {
-        if (m === "change") {
-          const r = apply(h.present, { do: "describe", name: `n${n++}` });
-          if (r.ok) seen.push(r.value);
-          h = r.ok ? record(h, r.value) : h;
-        } else h = m === "undo" ? undo(h) : redo(h);
-      }
-      for (let i = 0; i < 100; i++) h = undo(h);
-      expect(h.present).toBe(foot);
-      for (let i = 0; i < 100; i++) h = redo(h);
-      expect(seen).toContain(h.present);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom("change", "undo", "redo"), { maxLength: 60 }), (moves) => {
+        let h: History = startHistory(foot);
+        const seen: PartDocument[] = [foot];
+        let n = 0;
+        for (const m of moves) {
+          if (m === "change") {
+            const r = apply(h.present, { do: "describe", name: `n${n++}` });
+            if (r.ok) seen.push(r.value);
+            h = r.ok ? record(h, r.value) : h;
+          } else h = m === "undo" ? undo(h) : redo(h);
+        }
+        for (let i = 0; i < 100; i++) h = undo(h);
+        expect(h.present).toBe(foot);
+        for (let i = 0; i < 100; i++) h = redo(h);
+        expect(seen).toContain(h.present);
+      }),
+    );
   });
   it("commands from outside are read strictly", () => {
     expect(readCommand({ do: "delete-step", id: "x" }).ok).toBe(true);
@@ -58,10 +64,44 @@ describe("reading documents", () => {
     ["text that is no JSON", "{"],
     ["another format", { ...foot, format: "other" }],
     ["a later version", { ...foot, version: 2 }],
-    ["a coordinate that is no number", { ...foot, steps: [{ id: "s", kind: "sketch", sketch: { plane: { base: "top" }, curves: [{ id: "l1", kind: "line", start: [0, "x"], end: [1, 1] }], constraints: [], dimensions: [] } }] }],
+    [
+      "a coordinate that is no number",
+      {
+        ...foot,
+        steps: [
+          {
+            id: "s",
+            kind: "sketch",
+            sketch: {
+              plane: { base: "top" },
+              curves: [{ id: "l1", kind: "line", start: [0, "x"], end: [1, 1] }],
+              constraints: [],
+              dimensions: [],
+            },
+          },
+        ],
+      },
+    ],
     ["an id used twice", { ...foot, steps: [foot.steps[0], foot.steps[0]] }],
     ["a density of nothing", { ...foot, material: { name: "air", density: 0 } }],
-    ["infinite coordinates", { ...foot, steps: [{ id: "s", kind: "sketch", sketch: { plane: { base: "top" }, curves: [{ id: "l1", kind: "line", start: [0, 1e300], end: [1, 1] }], constraints: [], dimensions: [] } }] }],
+    [
+      "infinite coordinates",
+      {
+        ...foot,
+        steps: [
+          {
+            id: "s",
+            kind: "sketch",
+            sketch: {
+              plane: { base: "top" },
+              curves: [{ id: "l1", kind: "line", start: [0, 1e300], end: [1, 1] }],
+              constraints: [],
+              dimensions: [],
+            },
+          },
+        ],
+      },
+    ],
   ])("refuses %s with one sentence", (_, source) => {
     const r = readPart(source);
     expect(r.ok).toBe(false);

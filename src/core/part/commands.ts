@@ -20,7 +20,11 @@ export const PartCommandSchema = z.discriminatedUnion("do", [
   /** Another unit for the document: sizes that were plain numbers get the old unit written out, so that nothing changes. */
   z.strictObject({ do: z.literal("units"), units: PartSchema.shape.units }),
   z.strictObject({ do: z.literal("sketch"), step: z.string(), command: SketchCommandSchema }),
-  z.strictObject({ do: z.literal("describe"), name: PartSchema.shape.name.optional(), material: MaterialSchema.optional() }),
+  z.strictObject({
+    do: z.literal("describe"),
+    name: PartSchema.shape.name.optional(),
+    material: MaterialSchema.optional(),
+  }),
 ]);
 export type PartCommand = z.infer<typeof PartCommandSchema>;
 
@@ -52,45 +56,87 @@ function withParameters(document: PartDocument): Outcome<PartDocument> {
   if (!parameters?.length && !document.steps.some((s) => s.kind === "sketch" && s.sketch.given)) return done(document);
   const values = readParameters(parameters ?? [], document.units);
   if (!values.ok) return values;
-  const given = [...values.value].map(([name, v]) => ({ name, value: v.n, kind: v.angle ? ("angle" as const) : ("length" as const) })), text = JSON.stringify(given);
-  return done({ ...document, steps: document.steps.map((s) => {
-    if (s.kind !== "sketch" || JSON.stringify(s.sketch.given ?? []) === text) return s;
-    const { given: _, ...rest } = s.sketch;
-    return { ...s, sketch: given.length ? { ...rest, given } : rest };
-  }) });
+  const given = [...values.value].map(([name, v]) => ({
+      name,
+      value: v.n,
+      kind: v.angle ? ("angle" as const) : ("length" as const),
+    })),
+    text = JSON.stringify(given);
+  return done({
+    ...document,
+    steps: document.steps.map((s) => {
+      if (s.kind !== "sketch" || JSON.stringify(s.sketch.given ?? []) === text) return s;
+      const { given: _, ...rest } = s.sketch;
+      return { ...s, sketch: given.length ? { ...rest, given } : rest };
+    }),
+  });
 }
 
 /** Plain numbers get a unit. Text that holds names or several terms is left as it is, since names carry their own. */
-const inWords = (size: unknown, unit: string): unknown => (typeof size === "number" || (typeof size === "string" && /^\s*=?\s*[\d.,/ ]+$/.test(size)) ? `${String(size).replace(/^\s*=\s*/, "")} ${unit}` : size);
+const inWords = (size: unknown, unit: string): unknown =>
+  typeof size === "number" || (typeof size === "string" && /^\s*=?\s*[\d.,/ ]+$/.test(size))
+    ? `${String(size).replace(/^\s*=\s*/, "")} ${unit}`
+    : size;
 /** Fields of steps and dimensions that hold a length. */
-const LENGTH_FIELDS = new Set(["depth", "back", "offset", "thickness", "diameter", "radius", "distance", "first", "second"]);
+const LENGTH_FIELDS = new Set([
+  "depth",
+  "back",
+  "offset",
+  "thickness",
+  "diameter",
+  "radius",
+  "distance",
+  "first",
+  "second",
+]);
 
 function inOtherUnits(document: PartDocument, units: PartDocument["units"]): PartDocument {
   const old = document.units;
   const mapped = (v: unknown, name = ""): unknown => {
     if (Array.isArray(v)) return name === "of" || name === "at" ? v : v.map((x) => mapped(x));
-    if (typeof v === "object" && v !== null) return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, LENGTH_FIELDS.has(k) && typeof x !== "object" ? inWords(x, old) : mapped(x, k)]));
+    if (typeof v === "object" && v !== null)
+      return Object.fromEntries(
+        Object.entries(v).map(([k, x]) => [
+          k,
+          LENGTH_FIELDS.has(k) && typeof x !== "object" ? inWords(x, old) : mapped(x, k),
+        ]),
+      );
     return v;
   };
   const steps = document.steps.map((s): Step => {
     if (s.kind !== "sketch") return mapped(s) as Step;
-    return { ...s, sketch: { ...s.sketch, dimensions: s.sketch.dimensions.map((d) => (quantityOf(d) === "length" && !d.reference ? { ...d, value: inWords(d.value, old) as typeof d.value } : d)) } };
+    return {
+      ...s,
+      sketch: {
+        ...s.sketch,
+        dimensions: s.sketch.dimensions.map((d) =>
+          quantityOf(d) === "length" && !d.reference ? { ...d, value: inWords(d.value, old) as typeof d.value } : d,
+        ),
+      },
+    };
   });
-  const parameters = document.parameters?.map((p) => (p.kind === "angle" ? p : { ...p, value: inWords(p.value, old) as typeof p.value }));
+  const parameters = document.parameters?.map((p) =>
+    p.kind === "angle" ? p : { ...p, value: inWords(p.value, old) as typeof p.value },
+  );
   return { ...document, units, steps, ...(parameters && { parameters }) };
 }
 
 function change(document: PartDocument, command: PartCommand): Outcome<PartDocument> {
   const { steps } = document;
   const find = (id: string) => steps.find((s) => s.id === id);
-  const replace = (step: Step): PartDocument => ({ ...document, steps: steps.map((s) => (s.id === step.id ? step : s)) });
+  const replace = (step: Step): PartDocument => ({
+    ...document,
+    steps: steps.map((s) => (s.id === step.id ? step : s)),
+  });
   switch (command.do) {
     case "add-step": {
       const at = Math.min(command.at ?? steps.length, steps.length);
       return done({ ...document, steps: [...steps.slice(0, at), command.step, ...steps.slice(at)] });
     }
     case "change-step":
-      return find(command.step.id) ? done(replace(command.step)) : refuse("not-found", `There is no step ${command.step.id}.`);
+      return find(command.step.id)
+        ? done(replace(command.step))
+        : refuse("not-found", `There is no step ${command.step.id}.`);
     case "suppress-step": {
       const step = find(command.id);
       if (!step) return refuse("not-found", `There is no step ${command.id}.`);
@@ -99,24 +145,43 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
     }
     case "delete-step": {
       const needing = steps.filter((s) => kindOf(s).uses(s).includes(command.id));
-      if (needing.length) return refuse("in-use", `${needing.map((s) => titleOf(document, s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this step. Delete ${needing.length > 1 ? "them" : "that"} first.`, needing.map((s) => s.id));
+      if (needing.length)
+        return refuse(
+          "in-use",
+          `${needing.map((s) => titleOf(document, s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this step. Delete ${needing.length > 1 ? "them" : "that"} first.`,
+          needing.map((s) => s.id),
+        );
       return done({ ...document, steps: steps.filter((s) => s.id !== command.id) });
     }
     case "move-step": {
       const step = find(command.id);
       if (!step) return refuse("not-found", `There is no step ${command.id}.`);
-      const rest = steps.filter((s) => s !== step), at = Math.min(command.to, rest.length);
+      const rest = steps.filter((s) => s !== step),
+        at = Math.min(command.to, rest.length);
       const before = new Set(rest.slice(0, at).map((s) => s.id));
-      const missing = kindOf(step).uses(step).find((id) => !before.has(id));
-      if (missing) return refuse("order", `${titleOf(document, step.id)} stands on ${titleOf(document, missing)} and must come after it.`, [missing]);
+      const missing = kindOf(step)
+        .uses(step)
+        .find((id) => !before.has(id));
+      if (missing)
+        return refuse(
+          "order",
+          `${titleOf(document, step.id)} stands on ${titleOf(document, missing)} and must come after it.`,
+          [missing],
+        );
       const needing = rest.slice(0, at).find((s) => kindOf(s).uses(s).includes(step.id));
-      if (needing) return refuse("order", `${titleOf(document, needing.id)} stands on ${titleOf(document, step.id)} and must come after it.`, [needing.id]);
+      if (needing)
+        return refuse(
+          "order",
+          `${titleOf(document, needing.id)} stands on ${titleOf(document, step.id)} and must come after it.`,
+          [needing.id],
+        );
       return done({ ...document, steps: [...rest.slice(0, at), step, ...rest.slice(at)] });
     }
     case "name-step": {
       const step = find(command.id);
       if (!step) return refuse("not-found", `There is no step ${command.id}.`);
-      const { name: _, ...rest } = step, name = command.name.trim();
+      const { name: _, ...rest } = step,
+        name = command.name.trim();
       return done(replace((name ? { ...rest, name } : rest) as Step));
     }
     case "parameters": {
@@ -136,7 +201,11 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
       return r.ok ? done(replace({ ...step, sketch: r.value }), r.notice) : r;
     }
     case "describe":
-      return done({ ...document, ...(command.name !== undefined && { name: command.name }), ...(command.material && { material: command.material }) });
+      return done({
+        ...document,
+        ...(command.name !== undefined && { name: command.name }),
+        ...(command.material && { material: command.material }),
+      });
   }
 }
 
@@ -154,6 +223,11 @@ export interface History {
 }
 
 export const startHistory = (present: PartDocument): History => ({ past: [], present, future: [] });
-export const record = (h: History, present: PartDocument): History => (present === h.present ? h : { past: [...h.past, h.present], present, future: [] });
-export const undo = (h: History): History => (h.past.length ? { past: h.past.slice(0, -1), present: h.past[h.past.length - 1]!, future: [h.present, ...h.future] } : h);
-export const redo = (h: History): History => (h.future.length ? { past: [...h.past, h.present], present: h.future[0]!, future: h.future.slice(1) } : h);
+export const record = (h: History, present: PartDocument): History =>
+  present === h.present ? h : { past: [...h.past, h.present], present, future: [] };
+export const undo = (h: History): History =>
+  h.past.length
+    ? { past: h.past.slice(0, -1), present: h.past[h.past.length - 1]!, future: [h.present, ...h.future] }
+    : h;
+export const redo = (h: History): History =>
+  h.future.length ? { past: [...h.past, h.present], present: h.future[0]!, future: h.future.slice(1) } : h;

@@ -21,7 +21,15 @@ export const PartSchema = z.strictObject({
   material: MaterialSchema,
   parameters: z.array(ParameterSchema).max(200).optional(),
   /** How it looks; plays no part in any number. */
-  colours: z.strictObject({ body: ColourSchema.optional(), faces: z.array(z.strictObject({ on: FaceRefSchema, colour: ColourSchema })).max(300).optional() }).optional(),
+  colours: z
+    .strictObject({
+      body: ColourSchema.optional(),
+      faces: z
+        .array(z.strictObject({ on: FaceRefSchema, colour: ColourSchema }))
+        .max(300)
+        .optional(),
+    })
+    .optional(),
   steps: z.array(StepSchema).max(300),
 });
 
@@ -31,7 +39,14 @@ export type PartDocument = z.infer<typeof PartSchema>;
 /** g/cm³ to g/mm³. */
 export const densityOf = (m: Material): number => m.density / 1000;
 
-export const emptyPart = (name: string, units: "mm" | "in", material: Material): PartDocument => ({ format: "caliper-part", version: 1, name, units, material, steps: [] });
+export const emptyPart = (name: string, units: "mm" | "in", material: Material): PartDocument => ({
+  format: "caliper-part",
+  version: 1,
+  name,
+  units,
+  material,
+  steps: [],
+});
 
 /** Largest document taken, in characters of JSON. */
 export const MAX_DOCUMENT = 2_000_000;
@@ -52,13 +67,16 @@ export function readDocument<T>(source: unknown, schema: z.ZodType<T>, what: str
 
 /** Reads a part from anything: JSON text or parsed data. Says in one sentence what is wrong and where. */
 export function readPart(source: unknown): Outcome<PartDocument> {
-  if (typeof source === "string" && source.length > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
+  if (typeof source === "string" && source.length > MAX_DOCUMENT)
+    return refuse("too-large", "The part document is larger than 2 MB.");
   const r = readDocument(source, PartSchema, "The part document", "bad-document");
   if (!r.ok) return r;
   const seen = new Set<string>();
   for (const step of r.value.steps) {
     if (seen.has(step.id)) return refuse("bad-document", `The step id ${step.id} is used twice.`, [step.id]);
-    for (const used of kindOf(step).uses(step)) if (!seen.has(used)) return refuse("bad-document", `Step ${step.id} stands on ${used}, which is not an earlier step.`, [step.id]);
+    for (const used of kindOf(step).uses(step))
+      if (!seen.has(used))
+        return refuse("bad-document", `Step ${step.id} stands on ${used}, which is not an earlier step.`, [step.id]);
     seen.add(step.id);
   }
   return r;

@@ -13,7 +13,8 @@ beforeAll(async () => {
 /** Volume common to two cylinders at right angles, radii a > b, by Simpson's rule over the smaller. */
 function crossing(a: number, b: number): number {
   const f = (t: number) => 8 * Math.sqrt(a * a - (b * Math.sin(t)) ** 2) * (b * Math.cos(t)) ** 2;
-  const n = 2000, h = Math.PI / 2 / n;
+  const n = 2000,
+    h = Math.PI / 2 / n;
   let s = f(0) + f(Math.PI / 2);
   for (let i = 1; i < n; i++) s += (i % 2 ? 4 : 2) * f(i * h);
   return (s * h) / 3;
@@ -35,6 +36,9 @@ describe("the examples of docs/part-format.md", () => {
 
   it("stand in the text word for word", () => {
     const text = readFileSync(new URL("../../../docs/part-format.md", import.meta.url), "utf8");
-    for (const name of ["gauge-plate", "post"]) expect(text).toContain(readFileSync(new URL(`../../../docs/examples/${name}.json`, import.meta.url), "utf8").trim());
+    for (const name of ["gauge-plate", "post"])
+      expect(text).toContain(
+        readFileSync(new URL(`../../../docs/examples/${name}.json`, import.meta.url), "utf8").trim(),
+      );
   });
 });

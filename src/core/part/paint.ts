@@ -11,9 +11,11 @@ export function paintOf(kernel: Kernel, document: Pick<PartDocument, "colours">,
   if (!faces.length) return whole ? { body: whole } : {};
   return Topology.over(kernel, body, (t) => ({
     ...(whole && { body: whole }),
-    faces: new Map(faces.flatMap(({ on, colour }) => {
-      const f = findFace(t, on);
-      return f.ok ? [[f.value, colour] as const] : [];
-    })),
+    faces: new Map(
+      faces.flatMap(({ on, colour }) => {
+        const f = findFace(t, on);
+        return f.ok ? [[f.value, colour] as const] : [];
+      }),
+    ),
   }));
 }

@@ -5,14 +5,20 @@ import type { PartDocument } from "./document";
 import { SizeSchema } from "./steps/step";
 
 /** A named number of the part, usable in every size. */
-export const ParameterSchema = z.strictObject({ name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/), value: SizeSchema, kind: z.enum(["length", "angle"]).optional() });
+export const ParameterSchema = z.strictObject({
+  name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/),
+  value: SizeSchema,
+  kind: z.enum(["length", "angle"]).optional(),
+});
 export type Parameter = z.infer<typeof ParameterSchema>;
 
-const asValue = (p: Parameter, n: number): Value => (p.kind === "angle" ? { n, length: 0, angle: 1 } : { n, length: 1, angle: 0 });
+const asValue = (p: Parameter, n: number): Value =>
+  p.kind === "angle" ? { n, length: 0, angle: 1 } : { n, length: 1, angle: 0 };
 
 /** Reads every parameter; each may name those before and after it. @returns mm and radians by name, or what is wrong */
 export function readParameters(list: readonly Parameter[], unit: LengthUnit): Outcome<ReadonlyMap<string, Value>> {
-  const values = new Map<string, Value>(), open: string[] = [];
+  const values = new Map<string, Value>(),
+    open: string[] = [];
   let fault: { name: string; sentence: string } | undefined;
   const value = (p: Parameter): Value | undefined => {
     const known = values.get(p.name);
@@ -21,7 +27,8 @@ export function readParameters(list: readonly Parameter[], unit: LengthUnit): Ou
     const r = readQuantity(p.value, p.kind ?? "length", unit, (name) => {
       const other = list.find((o) => o.name === name);
       if (!other) return undefined;
-      if (open.includes(name)) return `it goes round in a circle (${[...open.slice(open.indexOf(name)), name].join(" → ")})`;
+      if (open.includes(name))
+        return `it goes round in a circle (${[...open.slice(open.indexOf(name)), name].join(" → ")})`;
       return value(other) ?? `“${name}” has no value`;
     });
     open.pop();
@@ -31,8 +38,10 @@ export function readParameters(list: readonly Parameter[], unit: LengthUnit): Ou
     return v;
   };
   for (const [i, p] of list.entries()) {
-    if (isReserved(p.name)) return refuse("bad-name", `“${p.name}” cannot name a parameter: it is a unit or a function.`, [p.name]);
-    if (list.findIndex((o) => o.name === p.name) !== i) return refuse("bad-name", `Two parameters are called “${p.name}”.`, [p.name]);
+    if (isReserved(p.name))
+      return refuse("bad-name", `“${p.name}” cannot name a parameter: it is a unit or a function.`, [p.name]);
+    if (list.findIndex((o) => o.name === p.name) !== i)
+      return refuse("bad-name", `Two parameters are called “${p.name}”.`, [p.name]);
     if (value(p) === undefined && fault) return refuse("bad-number", fault.sentence, [fault.name]);
   }
   return done(values);

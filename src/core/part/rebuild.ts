@@ -37,7 +37,14 @@ interface State {
   readonly made: readonly Solid[];
 }
 
-const START: Omit<State, "key" | "built"> = { bodies: [], whole: undefined, sketches: new Map(), datums: new Map(), tools: new Map(), made: [] };
+const START: Omit<State, "key" | "built"> = {
+  bodies: [],
+  whole: undefined,
+  sketches: new Map(),
+  datums: new Map(),
+  tools: new Map(),
+  made: [],
+};
 
 /**
  * Builds a part again and again, each time from the first step that changed; what stands before is kept. A step in
@@ -55,7 +62,8 @@ export class Rebuilder {
 
   /** Step by step, so that a caller may look up in between and leave off; what was built until then is kept. */
   *going(document: PartDocument, count = document.steps.length): Generator<number, void> {
-    const shared = JSON.stringify([document.units, document.parameters ?? []]), steps = document.steps.slice(0, count);
+    const shared = JSON.stringify([document.units, document.parameters ?? []]),
+      steps = document.steps.slice(0, count);
     const keys = steps.map((s) => shared + JSON.stringify(s));
     const from = keys.findIndex((k, i) => this.states[i]?.key !== k);
     if (from < 0) return;
@@ -69,8 +77,15 @@ export class Rebuilder {
 
   /** What stands after so many steps of the last run. */
   after(count: number, document: PartDocument): BuiltPart {
-    const n = Math.min(count, document.steps.length), at = this.states[n - 1] ?? START;
-    return { body: at.whole, bodies: at.bodies, sketches: at.sketches, datums: at.datums, steps: this.states.slice(0, n).map((s) => s.built) };
+    const n = Math.min(count, document.steps.length),
+      at = this.states[n - 1] ?? START;
+    return {
+      body: at.whole,
+      bodies: at.bodies,
+      sketches: at.sketches,
+      datums: at.datums,
+      steps: this.states.slice(0, n).map((s) => s.built),
+    };
   }
 
   private build(document: PartDocument, step: Step, key: string, before: Omit<State, "key" | "built">): State {
@@ -78,7 +93,14 @@ export class Rebuilder {
     if (step.suppressed) return { ...same, built: { id: step.id } };
     let topology: Topology | undefined;
     const context: BuildContext = {
-      kernel: this.kernel, unit: document.units, names: parameterNames(document), bodies: before.bodies, body: before.whole, sketches: before.sketches, datums: before.datums, tools: before.tools,
+      kernel: this.kernel,
+      unit: document.units,
+      names: parameterNames(document),
+      bodies: before.bodies,
+      body: before.whole,
+      sketches: before.sketches,
+      datums: before.datums,
+      tools: before.tools,
       topology: () => (topology ??= before.whole && new Topology(this.kernel, before.whole)),
       again: (id, bodies, prefix, steps) => this.again(document, context, id, bodies, prefix, steps),
     };
@@ -86,27 +108,63 @@ export class Rebuilder {
       const r = kindOf(step).build(context, step);
       if (!r.ok) return { ...same, built: refused(step, r.refusal) };
       const built: BuiltStep = r.value.lost?.length ? { id: step.id, lost: r.value.lost } : { id: step.id };
-      if ("sketch" in r.value) return { ...same, built, sketches: new Map(before.sketches).set(step.id, r.value.sketch) };
+      if ("sketch" in r.value)
+        return { ...same, built, sketches: new Map(before.sketches).set(step.id, r.value.sketch) };
       if ("datum" in r.value) return { ...same, built, datums: new Map(before.datums).set(step.id, r.value.datum) };
       const { bodies, tools } = r.value;
       const fresh = bodies.filter((b) => !before.bodies.includes(b)).map((b) => b.solid);
-      const whole = bodies.length > 1 ? compound(this.kernel, bodies.map((b) => b.solid)) : bodies[0]?.solid;
-      return { ...same, built, bodies, whole, tools: tools ? new Map(before.tools).set(step.id, tools) : before.tools, made: [...fresh, ...(tools?.solids ?? []), ...(bodies.length > 1 ? [whole!] : [])] };
+      const whole =
+        bodies.length > 1
+          ? compound(
+              this.kernel,
+              bodies.map((b) => b.solid),
+            )
+          : bodies[0]?.solid;
+      return {
+        ...same,
+        built,
+        bodies,
+        whole,
+        tools: tools ? new Map(before.tools).set(step.id, tools) : before.tools,
+        made: [...fresh, ...(tools?.solids ?? []), ...(bodies.length > 1 ? [whole!] : [])],
+      };
     } catch (e) {
       if (!(e instanceof KernelFault)) throw e;
-      return { ...same, built: refused(step, refuse("kernel", `This step could not be built: ${e.message}. Change its sketch or its sizes a little.`, [step.id]).refusal) };
+      return {
+        ...same,
+        built: refused(
+          step,
+          refuse("kernel", `This step could not be built: ${e.message}. Change its sketch or its sizes a little.`, [
+            step.id,
+          ]).refusal,
+        ),
+      };
     } finally {
       topology?.release();
     }
   }
 
-  private again(document: PartDocument, context: BuildContext, id: string, bodies: readonly Body[], prefix: string, steps: readonly string[]): Outcome<readonly Body[]> {
+  private again(
+    document: PartDocument,
+    context: BuildContext,
+    id: string,
+    bodies: readonly Body[],
+    prefix: string,
+    steps: readonly string[],
+  ): Outcome<readonly Body[]> {
     const step = document.steps.find((s) => s.id === id);
     if (!step) return refuse("not-found", `There is no step ${id}.`, [id]);
-    const image = imageOf(step, prefix, steps), whole = compound(this.kernel, bodies.map((b) => b.solid));
+    const image = imageOf(step, prefix, steps),
+      whole = compound(
+        this.kernel,
+        bodies.map((b) => b.solid),
+      );
     let topology: Topology | undefined;
     try {
-      const r = kindOf(step).build({ ...context, bodies, body: whole, topology: () => (topology ??= new Topology(this.kernel, whole)) }, image);
+      const r = kindOf(step).build(
+        { ...context, bodies, body: whole, topology: () => (topology ??= new Topology(this.kernel, whole)) },
+        image,
+      );
       if (!r.ok) return r;
       if (!("bodies" in r.value)) return refuse("cannot-repeat", `${id} makes nothing that could be repeated.`, [id]);
       this.kernel.release(...(r.value.tools?.solids ?? []).map((t) => t.shape));
@@ -118,7 +176,8 @@ export class Rebuilder {
   }
 
   private drop(from: number, keep: ReadonlySet<Solid> = new Set()): void {
-    for (const s of this.states.splice(from)) for (const solid of new Set(s.made)) if (!keep.has(solid)) this.kernel.release(solid.shape);
+    for (const s of this.states.splice(from))
+      for (const solid of new Set(s.made)) if (!keep.has(solid)) this.kernel.release(solid.shape);
   }
 
   /** Gives back all but what the last step left, which is the caller's from now on. */
@@ -131,7 +190,11 @@ export class Rebuilder {
   }
 }
 
-const refused = (step: Step, refusal: StepRefusal): BuiltStep => ({ id: step.id, refusal, ...(refusal.lost && { lost: refusal.lost }) });
+const refused = (step: Step, refusal: StepRefusal): BuiltStep => ({
+  id: step.id,
+  refusal,
+  ...(refusal.lost && { lost: refusal.lost }),
+});
 
 /** A step as it stands on images: names of what the repeated steps made are prefixed, and so is its own id. */
 function imageOf(step: Step, prefix: string, steps: readonly string[]): Step {
@@ -139,21 +202,24 @@ function imageOf(step: Step, prefix: string, steps: readonly string[]): Step {
   const mapped = (v: unknown): unknown => {
     if (Array.isArray(v)) return v.map(mapped);
     if (typeof v !== "object" || v === null) return v;
-    return Object.fromEntries(Object.entries(v).map(([name, x]) => {
-      if (name === "face" && typeof x === "string") return [name, key(x)];
-      if (name === "edge" && typeof x === "string") return [name, x.split("|").map(key).join("|")];
-      if ((name === "vertex" || name === "beside") && Array.isArray(x)) return [name, (x as string[]).map(key)];
-      // where the original stood says nothing of where its image is
-      if (name === "at" && ("edge" in v || "face" in v || "vertex" in v)) return [name, undefined];
-      return [name, mapped(x)];
-    }));
+    return Object.fromEntries(
+      Object.entries(v).map(([name, x]) => {
+        if (name === "face" && typeof x === "string") return [name, key(x)];
+        if (name === "edge" && typeof x === "string") return [name, x.split("|").map(key).join("|")];
+        if ((name === "vertex" || name === "beside") && Array.isArray(x)) return [name, (x as string[]).map(key)];
+        // where the original stood says nothing of where its image is
+        if (name === "at" && ("edge" in v || "face" in v || "vertex" in v)) return [name, undefined];
+        return [name, mapped(x)];
+      }),
+    );
   };
   return { ...(mapped(step) as Step), id: `${prefix}/${step.id}` };
 }
 
 /** Builds a part once. The caller releases the body. @param count build only so many steps */
 export function rebuild(kernel: Kernel, document: PartDocument, count = document.steps.length): BuiltPart {
-  const r = new Rebuilder(kernel), part = r.run(document, count);
+  const r = new Rebuilder(kernel),
+    part = r.run(document, count);
   r.leave();
   return part;
 }

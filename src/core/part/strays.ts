@@ -13,7 +13,8 @@ export interface Stray {
  * @param lumps separate solids as built @param bodies how many of them are bodies by intent
  */
 export function strayThings(document: PartDocument, lumps: number, bodies: number): Stray[] {
-  const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap((s) => kindOf(s).uses(s))), list: Stray[] = [];
+  const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap((s) => kindOf(s).uses(s))),
+    list: Stray[] = [];
   // walls follow outlines that are open on purpose
   const walled = new Set(document.steps.flatMap((s) => ("thin" in s && s.thin && s.sketch ? [s.sketch] : [])));
   document.steps.forEach((s, i) => {
@@ -21,8 +22,13 @@ export function strayThings(document: PartDocument, lumps: number, bodies: numbe
     const called = s.name ?? `Sketch ${i + 1}`;
     if (!s.sketch.curves.length) return void list.push({ text: `${called} is empty.`, step: s.id });
     if (!used.has(s.id)) list.push({ text: `${called} is used by no step.`, step: s.id });
-    const gaps = findRegions(s.sketch).gaps, loose = new Set(gaps.map((g) => g.curve));
-    if (loose.size && used.has(s.id) && !walled.has(s.id)) list.push({ text: `${called}: ${[...loose].slice(0, 4).join(", ")}${loose.size > 4 ? " …" : ""} end${loose.size > 1 ? "" : "s"} in the open.`, step: s.id });
+    const gaps = findRegions(s.sketch).gaps,
+      loose = new Set(gaps.map((g) => g.curve));
+    if (loose.size && used.has(s.id) && !walled.has(s.id))
+      list.push({
+        text: `${called}: ${[...loose].slice(0, 4).join(", ")}${loose.size > 4 ? " …" : ""} end${loose.size > 1 ? "" : "s"} in the open.`,
+        step: s.id,
+      });
   });
   if (lumps > Math.max(bodies, 1)) list.push({ text: `The part lies in ${lumps} pieces that do not touch.` });
   else if (bodies > 1) list.push({ text: `The part has ${bodies} separate bodies.` });

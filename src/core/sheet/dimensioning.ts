@@ -24,13 +24,32 @@ const arrow = (tip: Vec2, toward: Vec2) => {
   const u: Vec2 = [(toward[0] - tip[0]) / l, (toward[1] - tip[1]) / l];
   const base: Vec2 = [tip[0] + u[0] * ARROW, tip[1] + u[1] * ARROW];
   const w = ARROW / 6;
-  return element("path", { d: `M${tip.map(r).join(" ")}L${r(base[0] - u[1] * w)} ${r(base[1] + u[0] * w)}L${r(base[0] + u[1] * w)} ${r(base[1] - u[0] * w)}Z`, class: "arrow" });
+  return element("path", {
+    d: `M${tip.map(r).join(" ")}L${r(base[0] - u[1] * w)} ${r(base[1] + u[0] * w)}L${r(base[0] + u[1] * w)} ${r(base[1] - u[0] * w)}Z`,
+    class: "arrow",
+  });
 };
 const r = (n: number) => Math.round(n * 1000) / 1000;
 
-const group = (d: DrawnDimension, parts: string[]) => element("g", { class: "dimension", "data-dimension": d.id, "data-size": d.value, "data-kind": d.kind, tabindex: 0 }, element("title", {}, d.kind === "linear" ? "distance" : d.kind), ...parts);
+const group = (d: DrawnDimension, parts: string[]) =>
+  element(
+    "g",
+    { class: "dimension", "data-dimension": d.id, "data-size": d.value, "data-kind": d.kind, tabindex: 0 },
+    element("title", {}, d.kind === "linear" ? "distance" : d.kind),
+    ...parts,
+  );
 const lettering = (p: Vec2, text: string, anchor: "start" | "middle" | "end", turned = false) =>
-  element("text", { x: p[0], y: p[1], "text-anchor": anchor, "font-size": LETTER, transform: turned ? `rotate(-90 ${r(p[0])} ${r(p[1])})` : undefined }, text.replace(/&/g, "&amp;"));
+  element(
+    "text",
+    {
+      x: p[0],
+      y: p[1],
+      "text-anchor": anchor,
+      "font-size": LETTER,
+      transform: turned ? `rotate(-90 ${r(p[0])} ${r(p[1])})` : undefined,
+    },
+    text.replace(/&/g, "&amp;"),
+  );
 
 /**
  * Draws the dimensions of one view around its box: horizontal ones above, upright ones at the left, the smaller nearer
@@ -38,26 +57,49 @@ const lettering = (p: Vec2, text: string, anchor: "start" | "middle" | "end", tu
  */
 export function drawDimensions(list: readonly DrawnDimension[], toPaper: ToPaper, box: Box): string {
   const out: string[] = [];
-  const linear = (along: "x" | "y") => list.filter((d) => d.kind === "linear" && d.along === along).sort((a, b) => a.value - b.value);
+  const linear = (along: "x" | "y") =>
+    list.filter((d) => d.kind === "linear" && d.along === along).sort((a, b) => a.value - b.value);
   linear("x").forEach((d, tier) => {
-    const a = toPaper(d.a), b = toPaper(d.b);
+    const a = toPaper(d.a),
+      b = toPaper(d.b);
     const y = box.min[1] - FIRST - tier * TIER;
-    out.push(group(d, [line([a[0], a[1] - 1], [a[0], y - 1.5]), line([b[0], b[1] - 1], [b[0], y - 1.5]), ...between([a[0], y], [b[0], y], d.text)]));
+    out.push(
+      group(d, [
+        line([a[0], a[1] - 1], [a[0], y - 1.5]),
+        line([b[0], b[1] - 1], [b[0], y - 1.5]),
+        ...between([a[0], y], [b[0], y], d.text),
+      ]),
+    );
   });
   linear("y").forEach((d, tier) => {
-    const a = toPaper(d.a), b = toPaper(d.b);
+    const a = toPaper(d.a),
+      b = toPaper(d.b);
     const x = box.min[0] - FIRST - tier * TIER;
-    out.push(group(d, [line([a[0] - 1, a[1]], [x - 1.5, a[1]]), line([b[0] - 1, b[1]], [x - 1.5, b[1]]), ...between([x, a[1]], [x, b[1]], d.text)]));
+    out.push(
+      group(d, [
+        line([a[0] - 1, a[1]], [x - 1.5, a[1]]),
+        line([b[0] - 1, b[1]], [x - 1.5, b[1]]),
+        ...between([x, a[1]], [x, b[1]], d.text),
+      ]),
+    );
   });
   const round = list.filter((d) => d.kind !== "linear").sort((p, q) => toPaper(p.a)[1] - toPaper(q.a)[1]);
   round.forEach((d, i) => {
-    const c = toPaper(d.a), rim = toPaper(d.b);
+    const c = toPaper(d.a),
+      rim = toPaper(d.b);
     const radius = Math.hypot(rim[0] - c[0], rim[1] - c[1]);
     const shelf: Vec2 = [box.max[0] + 4, Math.max(box.min[1] + 2 + i * (LETTER + 3.5), 0)];
     const l = Math.hypot(shelf[0] - c[0], shelf[1] - c[1]) || 1;
     const tip: Vec2 = [c[0] + ((shelf[0] - c[0]) / l) * radius, c[1] + ((shelf[1] - c[1]) / l) * radius];
     const end: Vec2 = [shelf[0] + d.text.length * WIDTH + 1, shelf[1]];
-    out.push(group(d, [line(tip, shelf), line(shelf, end), arrow(tip, shelf), lettering([shelf[0] + 0.8, shelf[1] - 1], d.text, "start")]));
+    out.push(
+      group(d, [
+        line(tip, shelf),
+        line(shelf, end),
+        arrow(tip, shelf),
+        lettering([shelf[0] + 0.8, shelf[1] - 1], d.text, "start"),
+      ]),
+    );
   });
   return out.join("");
 }
@@ -75,7 +117,11 @@ function between(a: Vec2, b: Vec2, text: string): string[] {
   const at: Vec2 = room ? mid : out(q, ARROW + 1 + (text.length * WIDTH) / 2 + (arrows ? -ARROW : 0));
   const spot: Vec2 = upright ? [at[0] - 1, at[1]] : [at[0], at[1] - 1];
   const ends = arrows ? [arrow(p, q), arrow(q, p)] : [arrow(p, out(p, -9)), arrow(q, out(q, 9)), line(out(p, -6), p)];
-  return [line(p, room ? q : out(q, (arrows ? 0 : ARROW) + text.length * WIDTH + 1)), ...ends, lettering(spot, text, "middle", upright)];
+  return [
+    line(p, room ? q : out(q, (arrows ? 0 : ARROW) + text.length * WIDTH + 1)),
+    ...ends,
+    lettering(spot, text, "middle", upright),
+  ];
 }
 
 /** How much paper the dimensions of a view want above, at the left and at the right. */

@@ -21,10 +21,16 @@ export interface DrawnDimension {
 }
 
 /** A size as lettered: mm with up to 3 decimals; inches with up to 4 and no leading zero (ASME Y14.5). */
-export const lettered = (mm: number, unit: LengthUnit): string => (unit === "mm" ? plainNumber(mm, 3) : plainNumber(inUnit(mm, unit), 4).replace(/^0\./, "."));
+export const lettered = (mm: number, unit: LengthUnit): string =>
+  unit === "mm" ? plainNumber(mm, 3) : plainNumber(inUnit(mm, unit), 4).replace(/^0\./, ".");
 
 /** Measures one anchored dimension on the reference. Undefined when a face is lost or the view cannot show it. */
-export function measureAnchored(model: SheetModel, d: AnchoredDimension, gaze: Gaze, unit: LengthUnit): DrawnDimension | undefined {
+export function measureAnchored(
+  model: SheetModel,
+  d: AnchoredDimension,
+  gaze: Gaze,
+  unit: LengthUnit,
+): DrawnDimension | undefined {
   const [first, second] = d.faces.map((k) => faceByKey(model, k));
   if (!first || (d.faces.length === 2 && !second)) return undefined;
   if (d.kind !== "linear") {
@@ -33,7 +39,15 @@ export function measureAnchored(model: SheetModel, d: AnchoredDimension, gaze: G
     const c = project(gaze, at);
     const value = d.kind === "diameter" ? 2 * radius : radius;
     const sign = d.kind === "diameter" ? "⌀" : "R";
-    return { id: d.id, view: d.view, kind: d.kind, value, text: `${d.count ? `${d.count}× ` : ""}${sign}${lettered(value, unit)}`, a: c, b: [c[0] + radius * Math.SQRT1_2, c[1] + radius * Math.SQRT1_2] };
+    return {
+      id: d.id,
+      view: d.view,
+      kind: d.kind,
+      value,
+      text: `${d.count ? `${d.count}× ` : ""}${sign}${lettered(value, unit)}`,
+      a: c,
+      b: [c[0] + radius * Math.SQRT1_2, c[1] + radius * Math.SQRT1_2],
+    };
   }
   if (!second || first.carrier.kind !== "plane") return undefined;
   const { normal, offset } = first.carrier;
@@ -44,11 +58,25 @@ export function measureAnchored(model: SheetModel, d: AnchoredDimension, gaze: G
   if (!target) return undefined;
   const value = Math.abs(dot3(target, normal) - offset);
   const foot = nearestTo(first.points, target);
-  return { id: d.id, view: d.view, kind: "linear", value, text: lettered(value, unit), a: project(gaze, foot), b: project(gaze, target), along };
+  return {
+    id: d.id,
+    view: d.view,
+    kind: "linear",
+    value,
+    text: lettered(value, unit),
+    a: project(gaze, foot),
+    b: project(gaze, target),
+    along,
+  };
 }
 
 /** The point of the second face a distance is taken to. */
-function targetPoint(face: SheetModel["faces"][number], normal: Vec3, offset: number, reach?: "near" | "far"): Vec3 | undefined {
+function targetPoint(
+  face: SheetModel["faces"][number],
+  normal: Vec3,
+  offset: number,
+  reach?: "near" | "far",
+): Vec3 | undefined {
   const c = face.carrier;
   if (c.kind === "cylinder") return Math.abs(dot3(c.axis, normal)) < 1e-6 ? c.at : undefined;
   if (c.kind === "plane" && Math.abs(Math.abs(dot3(c.normal, normal)) - 1) < 1e-9) return face.points[0];

@@ -14,7 +14,12 @@ export interface SheetModel {
 
 export function sheetModel(kernel: Kernel, solid: Solid): SheetModel {
   const points = facePoints(kernel, solid);
-  return { solid, properties: propertiesOf(kernel, solid), faces: facesOf(kernel, solid).map((f, i) => ({ ...f, points: points[i]! })) };
+  return {
+    solid,
+    properties: propertiesOf(kernel, solid),
+    faces: facesOf(kernel, solid).map((f, i) => ({ ...f, points: points[i]! })),
+  };
 }
 
-export const faceByKey = (m: SheetModel, key: string) => m.faces.find((f) => f.key === key || f.names.some((n) => faceKey(n) === key));
+export const faceByKey = (m: SheetModel, key: string) =>
+  m.faces.find((f) => f.key === key || f.names.some((n) => faceKey(n) === key));

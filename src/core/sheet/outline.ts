@@ -31,20 +31,37 @@ function joined(list: readonly [number, number][], near: number): [number, numbe
 }
 
 /** What of `list` no interval of `covers` covers. */
-function uncovered(list: readonly [number, number][], covers: readonly [number, number][], near: number): [number, number][] {
+function uncovered(
+  list: readonly [number, number][],
+  covers: readonly [number, number][],
+  near: number,
+): [number, number][] {
   let rest = list.map(([a, b]): [number, number] => [a, b]);
-  for (const [c, d] of covers) rest = rest.flatMap(([a, b]): [number, number][] => (d <= a + near || c >= b - near ? [[a, b]] : [[a, Math.min(b, c)], [Math.max(a, d), b]]));
+  for (const [c, d] of covers)
+    rest = rest.flatMap(([a, b]): [number, number][] =>
+      d <= a + near || c >= b - near
+        ? [[a, b]]
+        : [
+            [a, Math.min(b, c)],
+            [Math.max(a, d), b],
+          ],
+    );
   return rest.filter(([a, b]) => b - a > near);
 }
 
 function circleThrough(p: readonly Vec2[]): { centre: Vec2; radius: number } | undefined {
-  const a = p[0]!, b = p[Math.floor(p.length / 3)]!, c = p[Math.floor((2 * p.length) / 3)]!;
+  const a = p[0]!,
+    b = p[Math.floor(p.length / 3)]!,
+    c = p[Math.floor((2 * p.length) / 3)]!;
   const d = 2 * cross2(sub2(b, a), sub2(c, a));
   if (Math.abs(d) < 1e-9) return undefined;
-  const bb = dot2(b, b) - dot2(a, a), cc = dot2(c, c) - dot2(a, a);
+  const bb = dot2(b, b) - dot2(a, a),
+    cc = dot2(c, c) - dot2(a, a);
   const centre: Vec2 = [(bb * (c[1] - a[1]) - cc * (b[1] - a[1])) / d, (cc * (b[0] - a[0]) - bb * (c[0] - a[0])) / d];
   const radius = distance2(centre, a);
-  return p.every((q) => Math.abs(distance2(q, centre) - radius) < NEAR * Math.max(1, radius)) ? { centre, radius } : undefined;
+  return p.every((q) => Math.abs(distance2(q, centre) - radius) < NEAR * Math.max(1, radius))
+    ? { centre, radius }
+    : undefined;
 }
 
 /**
@@ -63,7 +80,11 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
       if (length < NEAR) continue;
       let along: Vec2 = [(b[0] - a[0]) / length, (b[1] - a[1]) / length];
       if (along[0] < -1e-9 || (Math.abs(along[0]) <= 1e-9 && along[1] < 0)) along = [-along[0], -along[1]];
-      let bundle = lines.find((l) => Math.abs(cross2(l.carrier.along, along)) < 1e-6 && Math.abs(cross2(l.carrier.along, sub2(a, l.carrier.at))) < NEAR);
+      let bundle = lines.find(
+        (l) =>
+          Math.abs(cross2(l.carrier.along, along)) < 1e-6 &&
+          Math.abs(cross2(l.carrier.along, sub2(a, l.carrier.at))) < NEAR,
+      );
       if (!bundle) lines.push((bundle = { carrier: { at: a, along }, shown: [], hidden: [] }));
       const { at, along: u } = bundle.carrier;
       const span = [dot2(sub2(a, at), u), dot2(sub2(b, at), u)].sort((p, q) => p - q) as [number, number];
@@ -75,7 +96,9 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
       paths.push({ kind: "path", points, hidden });
       continue;
     }
-    let bundle = circles.find((c) => distance2(c.carrier.centre, circle.centre) < NEAR && Math.abs(c.carrier.radius - circle.radius) < NEAR);
+    let bundle = circles.find(
+      (c) => distance2(c.carrier.centre, circle.centre) < NEAR && Math.abs(c.carrier.radius - circle.radius) < NEAR,
+    );
     if (!bundle) circles.push((bundle = { carrier: circle, shown: [], hidden: [] }));
     for (const span of angles(points, bundle.carrier.centre)) (hidden ? bundle.hidden : bundle.shown).push(span);
   }
@@ -84,12 +107,14 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
     const at = (t: number): Vec2 => [carrier.at[0] + carrier.along[0] * t, carrier.at[1] + carrier.along[1] * t];
     const seen = joined(shown, NEAR);
     for (const [a, b] of seen) strokes.push({ kind: "line", a: at(a), b: at(b), hidden: false });
-    for (const [a, b] of uncovered(joined(hidden, NEAR), seen, NEAR)) strokes.push({ kind: "line", a: at(a), b: at(b), hidden: true });
+    for (const [a, b] of uncovered(joined(hidden, NEAR), seen, NEAR))
+      strokes.push({ kind: "line", a: at(a), b: at(b), hidden: true });
   }
   for (const { carrier, shown, hidden } of circles) {
     const near = NEAR / carrier.radius;
     const seen = joined(shown, near);
-    const give = ([from, to]: [number, number], h: boolean) => strokes.push({ kind: "arc", ...carrier, from, to, hidden: h });
+    const give = ([from, to]: [number, number], h: boolean) =>
+      strokes.push({ kind: "arc", ...carrier, from, to, hidden: h });
     seen.forEach((s) => give(s, false));
     uncovered(joined(hidden, near), seen, near).forEach((s) => give(s, true));
   }
@@ -104,14 +129,18 @@ function straightSpan(points: readonly Vec2[]): [Vec2, Vec2] | undefined {
   const length = distance2(a, far);
   if (length < NEAR) return [a, far];
   const u: Vec2 = [(far[0] - a[0]) / length, (far[1] - a[1]) / length];
-  let low = 0, high = length;
+  let low = 0,
+    high = length;
   for (const p of points) {
     if (Math.abs(cross2(u, sub2(p, a))) > NEAR) return undefined;
     const t = dot2(sub2(p, a), u);
     low = Math.min(low, t);
     high = Math.max(high, t);
   }
-  return [[a[0] + u[0] * low, a[1] + u[1] * low], [a[0] + u[0] * high, a[1] + u[1] * high]];
+  return [
+    [a[0] + u[0] * low, a[1] + u[1] * low],
+    [a[0] + u[0] * high, a[1] + u[1] * high],
+  ];
 }
 
 /** The stretch of angles a sampled arc covers, as one or two intervals within 0 … 2π. */
@@ -127,5 +156,10 @@ function angles(points: readonly Vec2[], c: Vec2): [number, number][] {
   const sweep = Math.min(Math.abs(total), TURN);
   if (sweep > TURN - 1e-6) return [[0, TURN]];
   const start = (((total > 0 ? at[0]! : at[at.length - 1]!) % TURN) + TURN) % TURN;
-  return start + sweep <= TURN ? [[start, start + sweep]] : [[start, TURN], [0, start + sweep - TURN]];
+  return start + sweep <= TURN
+    ? [[start, start + sweep]]
+    : [
+        [start, TURN],
+        [0, start + sweep - TURN],
+      ];
 }

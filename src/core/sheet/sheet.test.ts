@@ -21,7 +21,9 @@ const sheet = (e: ReturnType<typeof footExercise>) => {
 describe("a Sheet", () => {
   it("of the foot carries the sizes it was built with, measured", () => {
     const { dimensions, svg, scale } = sheet(footExercise());
-    expect(dimensions.map((d) => d.text).sort()).toEqual(["14", "14", "14", "2× ⌀9", "34", "38", "44", "52", "62", "64", "96", "⌀18"].sort());
+    expect(dimensions.map((d) => d.text).sort()).toEqual(
+      ["14", "14", "14", "2× ⌀9", "34", "38", "44", "52", "62", "64", "96", "⌀18"].sort(),
+    );
     expect(scale).toBe("1:2");
     expect(svg).toContain("792.41");
     expect(svg.match(/data-view="/g)).toHaveLength(4);
@@ -29,7 +31,15 @@ describe("a Sheet", () => {
   it("follows the reference: a changed depth changes the size, nothing is typed", () => {
     const e = footExercise();
     const step = e.reference.steps[1]!;
-    const changed = { ...e, reference: { ...e.reference, steps: e.reference.steps.map((s) => (s === step && s.kind === "extrude" ? { ...s, extent: { kind: "depth" as const, depth: 60.5 } } : s)) } };
+    const changed = {
+      ...e,
+      reference: {
+        ...e.reference,
+        steps: e.reference.steps.map((s) =>
+          s === step && s.kind === "extrude" ? { ...s, extent: { kind: "depth" as const, depth: 60.5 } } : s,
+        ),
+      },
+    };
     const texts = sheet(changed).dimensions.map((d) => d.text);
     expect(texts).toContain("60.5");
     expect(texts).not.toContain("52");
@@ -92,12 +102,48 @@ describe("a Sheet", () => {
 describe("cleanStrokes", () => {
   it("joins pieces and drops hidden lines under visible ones", () => {
     const strokes = cleanStrokes([
-      { hidden: false, points: [[0, 0], [5, 0]] }, { hidden: false, points: [[4, 0], [10, 0]] }, { hidden: true, points: [[2, 0], [14, 0]] }, { hidden: true, points: [[3, 0], [8, 0]] },
+      {
+        hidden: false,
+        points: [
+          [0, 0],
+          [5, 0],
+        ],
+      },
+      {
+        hidden: false,
+        points: [
+          [4, 0],
+          [10, 0],
+        ],
+      },
+      {
+        hidden: true,
+        points: [
+          [2, 0],
+          [14, 0],
+        ],
+      },
+      {
+        hidden: true,
+        points: [
+          [3, 0],
+          [8, 0],
+        ],
+      },
     ]);
-    expect(strokes).toEqual([{ kind: "line", a: [0, 0], b: [10, 0], hidden: false }, { kind: "line", a: [10, 0], b: [14, 0], hidden: true }]);
+    expect(strokes).toEqual([
+      { kind: "line", a: [0, 0], b: [10, 0], hidden: false },
+      { kind: "line", a: [10, 0], b: [14, 0], hidden: true },
+    ]);
   });
   it("joins arcs of one circle into the whole", () => {
-    const arc = (from: number, to: number) => ({ hidden: false, points: Array.from({ length: 33 }, (_, i): [number, number] => [3 + 2 * Math.cos(from + ((to - from) * i) / 32), 2 * Math.sin(from + ((to - from) * i) / 32)]) });
+    const arc = (from: number, to: number) => ({
+      hidden: false,
+      points: Array.from({ length: 33 }, (_, i): [number, number] => [
+        3 + 2 * Math.cos(from + ((to - from) * i) / 32),
+        2 * Math.sin(from + ((to - from) * i) / 32),
+      ]),
+    });
     const strokes = cleanStrokes([arc(0.3, 2.8), arc(2.8, 6.583185307179586)]);
     expect(strokes).toHaveLength(1);
     expect(strokes[0]).toMatchObject({ kind: "arc", from: 0 });

@@ -6,6 +6,9 @@ export const figure = (n: number): string => String(Math.round(n * 1000) / 1000 
 
 /** One element as text; children must be markup already, text goes through `escaped`. */
 export function element(name: string, attributes: Attributes, ...children: string[]): string {
-  const text = Object.entries(attributes).filter(([, v]) => v !== undefined).map(([k, v]) => ` ${k}="${typeof v === "number" ? figure(v) : escaped(v!)}"`).join("");
+  const text = Object.entries(attributes)
+    .filter(([, v]) => v !== undefined)
+    .map(([k, v]) => ` ${k}="${typeof v === "number" ? figure(v) : escaped(v!)}"`)
+    .join("");
   return children.length ? `<${name}${text}>${children.join("")}</${name}>` : `<${name}${text}/>`;
 }

@@ -8,7 +8,10 @@ export type ViewName = "front" | "top" | "side" | "pictorial";
 export const GAZES = (projection: Projection): Record<ViewName, Gaze> => ({
   front: { toViewer: [0, -1, 0], right: [1, 0, 0] },
   top: { toViewer: [0, 0, 1], right: [1, 0, 0] },
-  side: projection === "first-angle" ? { toViewer: [-1, 0, 0], right: [0, -1, 0] } : { toViewer: [1, 0, 0], right: [0, 1, 0] },
+  side:
+    projection === "first-angle"
+      ? { toViewer: [-1, 0, 0], right: [0, -1, 0] }
+      : { toViewer: [1, 0, 0], right: [0, 1, 0] },
   pictorial: { toViewer: unit3([1, -1, 1]), right: unit3([1, 1, 0]) },
 });
 

@@ -9,7 +9,12 @@ import { JOIN } from "./tolerance";
 const meet = (a: Curve, b: Curve): Vec2[] => meetings(segmentOf(a)!, segmentOf(b)!, JOIN).map((m) => m.at);
 
 const line = (id: string, start: [number, number], end: [number, number]): Curve => ({ id, kind: "line", start, end });
-const circle = (id: string, centre: [number, number], radius: number): Curve => ({ id, kind: "circle", centre, radius });
+const circle = (id: string, centre: [number, number], radius: number): Curve => ({
+  id,
+  kind: "circle",
+  centre,
+  radius,
+});
 
 function expectPoints(got: Vec2[], want: Vec2[]) {
   expect(got).toHaveLength(want.length);
@@ -26,11 +31,27 @@ describe("where curves meet", () => {
     ["lines that stop short", line("a", [0, 0], [1, 1]), line("b", [0, 4], [4, 0]), []],
     ["a line ending on another", line("a", [0, 0], [4, 0]), line("b", [2, 0], [2, 3]), [[2, 0]]],
     ["parallel lines", line("a", [0, 0], [4, 0]), line("b", [0, 1], [4, 1]), []],
-    ["a line through a circle", line("a", [-5, 0], [5, 0]), circle("c", [0, 0], 3), [[-3, 0], [3, 0]]],
+    [
+      "a line through a circle",
+      line("a", [-5, 0], [5, 0]),
+      circle("c", [0, 0], 3),
+      [
+        [-3, 0],
+        [3, 0],
+      ],
+    ],
     ["a line into a circle", line("a", [0, 0], [5, 0]), circle("c", [0, 0], 3), [[3, 0]]],
     ["a line touching a circle", line("a", [-5, 3], [5, 3]), circle("c", [0, 0], 3), [[0, 3]]],
     ["a line past a circle", line("a", [-5, 4], [5, 4]), circle("c", [0, 0], 3), []],
-    ["circles crossing", circle("c", [0, 0], 5), circle("d", [6, 0], 5), [[3, 4], [3, -4]]],
+    [
+      "circles crossing",
+      circle("c", [0, 0], 5),
+      circle("d", [6, 0], 5),
+      [
+        [3, 4],
+        [3, -4],
+      ],
+    ],
     ["circles touching outside", circle("c", [0, 0], 2), circle("d", [5, 0], 3), [[2, 0]]],
     ["circles touching inside", circle("c", [0, 0], 5), circle("d", [3, 0], 2), [[5, 0]]],
     ["circles apart", circle("c", [0, 0], 1), circle("d", [5, 0], 1), []],

@@ -20,7 +20,9 @@ export interface Cuts {
 export function cutsOf(curves: readonly Curve[]): Cuts[] {
   const shapes = curves.flatMap((curve) => {
     const shape = segmentOf(curve);
-    return shape ? [{ curve, shape, box: segmentBox(shape), length: segmentLength(shape), at: [] as { t: number; by: string }[] }] : [];
+    return shape
+      ? [{ curve, shape, box: segmentBox(shape), length: segmentLength(shape), at: [] as { t: number; by: string }[] }]
+      : [];
   });
   // sweep along x: only curves whose boxes overlap can meet
   const order = shapes.map((_, i) => i).sort((i, j) => shapes[i]!.box[0][0] - shapes[j]!.box[0][0]);
@@ -37,8 +39,12 @@ export function cutsOf(curves: readonly Curve[]): Cuts[] {
     }
   });
   return shapes.map(({ curve, shape, length, at }) => {
-    const slack = JOIN / (length || 1), whole = isWhole(shape);
-    const sorted = at.filter(({ t }) => whole || (t > slack && t < 1 - slack)).map((c) => (whole && c.t >= 1 - slack ? { ...c, t: 0 } : c)).sort((p, q) => p.t - q.t || (p.by < q.by ? -1 : 1));
+    const slack = JOIN / (length || 1),
+      whole = isWhole(shape);
+    const sorted = at
+      .filter(({ t }) => whole || (t > slack && t < 1 - slack))
+      .map((c) => (whole && c.t >= 1 - slack ? { ...c, t: 0 } : c))
+      .sort((p, q) => p.t - q.t || (p.by < q.by ? -1 : 1));
     return { curve, shape, at: sorted };
   });
 }

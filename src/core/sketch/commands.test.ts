@@ -5,11 +5,12 @@ import { circle, polyline, rectangle } from "./shapes";
 import { emptySketch, pointAt, type Sketch } from "./sketch";
 import { solveSketch } from "./solve";
 
-const run = (s: Sketch, ...commands: SketchCommand[]): Sketch => commands.reduce((at, c) => {
-  const r = applyToSketch(at, c, "mm");
-  if (!r.ok) throw new Error(r.refusal.sentence);
-  return r.value;
-}, s);
+const run = (s: Sketch, ...commands: SketchCommand[]): Sketch =>
+  commands.reduce((at, c) => {
+    const r = applyToSketch(at, c, "mm");
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    return r.value;
+  }, s);
 const box = () => {
   const s = emptySketch("top");
   return run(s, rectangle(s, [0, 0], [40, 20]), { do: "constrain", kind: "coincident", of: ["l1.start", "origin"] });
@@ -33,12 +34,19 @@ describe("commands on a sketch", () => {
     expect(r.ok && pointAt(r.value, "l2.end")).toEqual([44, 20]);
   });
   it("a surplus dimension becomes a reference dimension and follows what it measures", () => {
-    const s = run(box(), { do: "dimension", kind: "length", of: ["l1"], value: 40 }, { do: "dimension", kind: "length", of: ["l2"], value: 20 });
+    const s = run(
+      box(),
+      { do: "dimension", kind: "length", of: ["l1"], value: 40 },
+      { do: "dimension", kind: "length", of: ["l2"], value: 20 },
+    );
     const r = applyToSketch(s, { do: "dimension", kind: "length", of: ["l3"] }, "mm");
     if (!r.ok) throw new Error(r.refusal.sentence);
     expect(r.notice).toMatch(/reference dimension/);
     expect(r.value.dimensions[2]).toMatchObject({ reference: true, value: 40 });
-    expect(run(r.value, { do: "resize", id: "m1", value: "=2*35" }).dimensions[2]).toMatchObject({ reference: true, value: 70 });
+    expect(run(r.value, { do: "resize", id: "m1", value: "=2*35" }).dimensions[2]).toMatchObject({
+      reference: true,
+      value: 70,
+    });
     expect(applyToSketch(r.value, { do: "resize", id: "m3", value: 5 }, "mm").ok).toBe(false);
   });
   it("a contradiction is refused and names what disagrees; the sketch stays", () => {
@@ -76,7 +84,19 @@ describe("commands on a sketch", () => {
   });
   it("a closed outline in one go, and circles made equal", () => {
     const s = emptySketch("front");
-    let t = run(s, polyline(s, [[0, 0], [30, 0], [30, 10], [0, 25]], true));
+    let t = run(
+      s,
+      polyline(
+        s,
+        [
+          [0, 0],
+          [30, 0],
+          [30, 10],
+          [0, 25],
+        ],
+        true,
+      ),
+    );
     t = run(t, circle(t, [8, 8], 3));
     t = run(t, circle(t, [20, 6], 2));
     t = run(t, { do: "constrain", kind: "equal", of: ["c1", "c2"] });
@@ -89,5 +109,8 @@ describe("commands on a sketch", () => {
     expect(on.curves[0]!.construction).toBe(true);
     expect(run(on, { do: "construction", ids: ["l1"], on: false })).toEqual(box());
   });
-  it("relations read as a person would say them", () => expect(relationText({ id: "k", kind: "midpoint", of: ["c1.centre", "l1"] }, "mm")).toBe("the centre of c1 is the midpoint of l1"));
+  it("relations read as a person would say them", () =>
+    expect(relationText({ id: "k", kind: "midpoint", of: ["c1.centre", "l1"] }, "mm")).toBe(
+      "the centre of c1 is the midpoint of l1",
+    ));
 });

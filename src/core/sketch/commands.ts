@@ -14,7 +14,17 @@ import { split } from "./edit/split";
 import { transform } from "./edit/transform";
 import { trim } from "./edit/trim";
 import { conflictSentence, relationText } from "./sentences";
-import { ConstraintSchema, CurveSchema, DimensionSchema, GroupSchema, PlaneSchema, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import {
+  ConstraintSchema,
+  CurveSchema,
+  DimensionSchema,
+  GroupSchema,
+  PlaneSchema,
+  type Curve,
+  type Dimension,
+  type Relation,
+  type Sketch,
+} from "./sketch";
 import { drivingSizes, quantityOf, usersOf } from "./sizes";
 import { measureDimension, solveSketch } from "./solve";
 import { referenceFault } from "./system";
@@ -25,34 +35,103 @@ const Curves = z.array(z.string()).max(2500);
 
 /** Every change a sketch can undergo. */
 export const SketchCommandSchema = z.discriminatedUnion("do", [
-  z.strictObject({ do: z.literal("draw"), curves: z.array(CurveSchema), constraints: z.array(ConstraintSchema), dimensions: z.array(DimensionSchema).optional(), groups: z.array(GroupSchema).optional() }),
+  z.strictObject({
+    do: z.literal("draw"),
+    curves: z.array(CurveSchema),
+    constraints: z.array(ConstraintSchema),
+    dimensions: z.array(DimensionSchema).optional(),
+    groups: z.array(GroupSchema).optional(),
+  }),
   z.strictObject({ do: z.literal("constrain"), kind: ConstraintSchema.shape.kind, of: ConstraintSchema.shape.of }),
   /** Several at once: what a program proposed and a person took. */
-  z.strictObject({ do: z.literal("pin"), constraints: z.array(ConstraintSchema.omit({ id: true })), dimensions: z.array(DimensionSchema.omit({ id: true })) }),
-  z.strictObject({ do: z.literal("dimension"), kind: DimensionSchema.shape.kind, of: DimensionSchema.shape.of, value: DimensionSchema.shape.value.optional(), at: DimensionSchema.shape.at, flip: z.boolean().optional(), sides: DimensionSchema.shape.sides }),
+  z.strictObject({
+    do: z.literal("pin"),
+    constraints: z.array(ConstraintSchema.omit({ id: true })),
+    dimensions: z.array(DimensionSchema.omit({ id: true })),
+  }),
+  z.strictObject({
+    do: z.literal("dimension"),
+    kind: DimensionSchema.shape.kind,
+    of: DimensionSchema.shape.of,
+    value: DimensionSchema.shape.value.optional(),
+    at: DimensionSchema.shape.at,
+    flip: z.boolean().optional(),
+    sides: DimensionSchema.shape.sides,
+  }),
   z.strictObject({ do: z.literal("resize"), id: z.string(), value: Value }),
   /** Several values changed first and solved at once. */
-  z.strictObject({ do: z.literal("resize-all"), sizes: z.array(z.strictObject({ id: z.string(), value: Value })).min(1).max(5000) }),
+  z.strictObject({
+    do: z.literal("resize-all"),
+    sizes: z
+      .array(z.strictObject({ id: z.string(), value: Value }))
+      .min(1)
+      .max(5000),
+  }),
   z.strictObject({ do: z.literal("name"), id: z.string(), name: z.string().max(40) }),
   /** Another kind of dimension over the same things: radius, diameter, distance across. */
-  z.strictObject({ do: z.literal("retype"), id: z.string(), kind: DimensionSchema.shape.kind, of: DimensionSchema.shape.of.optional(), sides: DimensionSchema.shape.sides }),
+  z.strictObject({
+    do: z.literal("retype"),
+    id: z.string(),
+    kind: DimensionSchema.shape.kind,
+    of: DimensionSchema.shape.of.optional(),
+    sides: DimensionSchema.shape.sides,
+  }),
   z.strictObject({ do: z.literal("place"), id: z.string(), at: z.tuple([z.number(), z.number()]) }),
   z.strictObject({ do: z.literal("drive"), id: z.string(), reference: z.boolean() }),
-  z.strictObject({ do: z.literal("construction"), ids: z.array(z.string()), on: z.union([z.boolean(), z.literal("centre-line")]) }),
+  z.strictObject({
+    do: z.literal("construction"),
+    ids: z.array(z.string()),
+    on: z.union([z.boolean(), z.literal("centre-line")]),
+  }),
   z.strictObject({ do: z.literal("drag"), curves: z.array(CurveSchema) }),
   z.strictObject({ do: z.literal("delete"), ids: z.array(z.string()) }),
   z.strictObject({ do: z.literal("trim"), id: z.string(), near: Place }),
   z.strictObject({ do: z.literal("extend"), id: z.string(), near: Place }),
   z.strictObject({ do: z.literal("split"), id: z.string(), near: Place }),
-  z.strictObject({ do: z.literal("corner"), kind: z.enum(["fillet", "chamfer"]), corners: z.array(z.string()).min(1).max(200), value: Value }),
+  z.strictObject({
+    do: z.literal("corner"),
+    kind: z.enum(["fillet", "chamfer"]),
+    corners: z.array(z.string()).min(1).max(200),
+    value: Value,
+  }),
   z.strictObject({ do: z.literal("offset"), id: z.string(), value: Value, left: z.boolean() }),
   z.strictObject({ do: z.literal("mirror"), curves: Curves, about: z.string() }),
-  z.strictObject({ do: z.literal("linear-pattern"), curves: Curves, count: z.number().int().min(2).max(60), step: Place }),
-  z.strictObject({ do: z.literal("circular-pattern"), curves: Curves, count: z.number().int().min(2).max(60), about: z.string(), angle: z.number() }),
-  z.strictObject({ do: z.literal("polygon"), circle: z.string(), count: z.number().int().min(3).max(60), outside: z.boolean(), turn: z.number() }),
-  z.strictObject({ do: z.literal("regroup"), id: z.string(), count: z.number().int().min(2).max(60), angle: z.number().optional() }),
+  z.strictObject({
+    do: z.literal("linear-pattern"),
+    curves: Curves,
+    count: z.number().int().min(2).max(60),
+    step: Place,
+  }),
+  z.strictObject({
+    do: z.literal("circular-pattern"),
+    curves: Curves,
+    count: z.number().int().min(2).max(60),
+    about: z.string(),
+    angle: z.number(),
+  }),
+  z.strictObject({
+    do: z.literal("polygon"),
+    circle: z.string(),
+    count: z.number().int().min(3).max(60),
+    outside: z.boolean(),
+    turn: z.number(),
+  }),
+  z.strictObject({
+    do: z.literal("regroup"),
+    id: z.string(),
+    count: z.number().int().min(2).max(60),
+    angle: z.number().optional(),
+  }),
   /** Turn in degrees. */
-  z.strictObject({ do: z.literal("transform"), curves: Curves, about: Place.optional(), turn: z.number().optional(), scale: z.number().optional(), by: Place.optional(), copy: z.boolean().optional() }),
+  z.strictObject({
+    do: z.literal("transform"),
+    curves: Curves,
+    about: Place.optional(),
+    turn: z.number().optional(),
+    scale: z.number().optional(),
+    by: Place.optional(),
+    copy: z.boolean().optional(),
+  }),
   z.strictObject({ do: z.literal("paste"), clip: ClipSchema, by: Place }),
   z.strictObject({ do: z.literal("move-plane"), plane: PlaneSchema }),
 ]);
@@ -74,11 +153,18 @@ function settle(next: Sketch, unit: LengthUnit, notice?: string): Outcome<Sketch
 /** Reference dimensions show what they measure now. */
 function refreshReferences(sketch: Sketch, unit: LengthUnit): Sketch {
   if (!sketch.dimensions.some((d) => d.reference)) return sketch;
-  return { ...sketch, dimensions: sketch.dimensions.map((d) => (d.reference ? { ...d, value: measuredValue(sketch, d, unit) } : d)) };
+  return {
+    ...sketch,
+    dimensions: sketch.dimensions.map((d) => (d.reference ? { ...d, value: measuredValue(sketch, d, unit) } : d)),
+  };
 }
 
 /** What a dimension measures, as a value in the document's unit or in degrees, rounded to what is shown. */
-export function measuredValue(sketch: Sketch, d: Pick<Dimension, "kind" | "of" | "flip" | "sides">, unit: LengthUnit): number {
+export function measuredValue(
+  sketch: Sketch,
+  d: Pick<Dimension, "kind" | "of" | "flip" | "sides">,
+  unit: LengthUnit,
+): number {
   const m = measureDimension(sketch, d);
   return quantityOf(d) === "angle" ? Number(((m * 180) / Math.PI).toFixed(6)) : Number(inUnit(m, unit).toFixed(6));
 }
@@ -90,12 +176,28 @@ export function measuredValue(sketch: Sketch, d: Pick<Dimension, "kind" | "of" |
 export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: LengthUnit): Outcome<Sketch> {
   switch (command.do) {
     case "draw":
-      return settle({ ...sketch, curves: [...sketch.curves, ...command.curves], constraints: [...sketch.constraints, ...command.constraints], dimensions: [...sketch.dimensions, ...(command.dimensions ?? [])], ...(command.groups && { groups: [...(sketch.groups ?? []), ...command.groups] }) }, unit);
+      return settle(
+        {
+          ...sketch,
+          curves: [...sketch.curves, ...command.curves],
+          constraints: [...sketch.constraints, ...command.constraints],
+          dimensions: [...sketch.dimensions, ...(command.dimensions ?? [])],
+          ...(command.groups && { groups: [...(sketch.groups ?? []), ...command.groups] }),
+        },
+        unit,
+      );
     case "constrain":
       return constrain(sketch, command, unit);
     case "pin": {
       const ids = idsFor(sketch);
-      return settle({ ...sketch, constraints: [...sketch.constraints, ...command.constraints.map((c) => ({ id: ids("k"), ...c }))], dimensions: [...sketch.dimensions, ...command.dimensions.map((d) => ({ id: ids("m"), ...d }))] }, unit);
+      return settle(
+        {
+          ...sketch,
+          constraints: [...sketch.constraints, ...command.constraints.map((c) => ({ id: ids("k"), ...c }))],
+          dimensions: [...sketch.dimensions, ...command.dimensions.map((d) => ({ id: ids("m"), ...d }))],
+        },
+        unit,
+      );
     }
     case "dimension":
       return dimension(sketch, command, unit);
@@ -103,22 +205,45 @@ export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: Leng
       const d = sketch.dimensions.find((x) => x.id === command.id);
       if (!d) return refuse("not-found", `There is no dimension ${command.id}.`);
       if (d.reference) return refuse("reference", "A reference dimension only measures. Let it drive first.", [d.id]);
-      return settle({ ...sketch, dimensions: sketch.dimensions.map((x) => (x === d ? { ...x, value: command.value } : x)) }, unit);
+      return settle(
+        { ...sketch, dimensions: sketch.dimensions.map((x) => (x === d ? { ...x, value: command.value } : x)) },
+        unit,
+      );
     }
     case "resize-all": {
       const values = new Map(command.sizes.map((x) => [x.id, x.value]));
-      return settle({ ...sketch, dimensions: sketch.dimensions.map((d) => (values.has(d.id) && !d.reference ? { ...d, value: values.get(d.id)! } : d)) }, unit);
+      return settle(
+        {
+          ...sketch,
+          dimensions: sketch.dimensions.map((d) =>
+            values.has(d.id) && !d.reference ? { ...d, value: values.get(d.id)! } : d,
+          ),
+        },
+        unit,
+      );
     }
     case "name":
       return rename(sketch, command.id, command.name.trim(), unit);
     case "retype":
       return retype(sketch, command, unit);
     case "place":
-      return done({ ...sketch, dimensions: sketch.dimensions.map((x) => (x.id === command.id ? { ...x, at: command.at } : x)) });
+      return done({
+        ...sketch,
+        dimensions: sketch.dimensions.map((x) => (x.id === command.id ? { ...x, at: command.at } : x)),
+      });
     case "drive":
-      return settle({ ...sketch, dimensions: sketch.dimensions.map((x) => (x.id === command.id ? withReference(x, command.reference) : x)) }, unit);
+      return settle(
+        {
+          ...sketch,
+          dimensions: sketch.dimensions.map((x) => (x.id === command.id ? withReference(x, command.reference) : x)),
+        },
+        unit,
+      );
     case "construction":
-      return done({ ...sketch, curves: sketch.curves.map((c) => (command.ids.includes(c.id) ? withConstruction(c, command.on) : c)) });
+      return done({
+        ...sketch,
+        curves: sketch.curves.map((c) => (command.ids.includes(c.id) ? withConstruction(c, command.on) : c)),
+      });
     case "drag": {
       const moved = new Map(command.curves.map((c) => [c.id, c]));
       return settle({ ...sketch, curves: sketch.curves.map((c) => moved.get(c.id) ?? c) }, unit);
@@ -137,7 +262,9 @@ export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: Leng
     }
     case "offset": {
       const size = positive(sketch, command.value, unit);
-      return size.ok ? settled(offset(sketch, command.id, command.left ? size.value : -size.value, command.value), unit) : size;
+      return size.ok
+        ? settled(offset(sketch, command.id, command.left ? size.value : -size.value, command.value), unit)
+        : size;
     }
     case "mirror":
       return settled(mirror(sketch, command.curves, command.about), unit);
@@ -151,7 +278,21 @@ export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: Leng
       return settled(regroup(sketch, command.id, command.count, command.angle), unit);
     case "transform": {
       const { about, turn, scale, by } = command;
-      return settled(transform(sketch, command.curves, { ...(about && { about }), ...(turn !== undefined && { turn: (turn * Math.PI) / 180 }), ...(scale !== undefined && { scale }), ...(by && { by }) }, command.copy ?? false, unit), unit);
+      return settled(
+        transform(
+          sketch,
+          command.curves,
+          {
+            ...(about && { about }),
+            ...(turn !== undefined && { turn: (turn * Math.PI) / 180 }),
+            ...(scale !== undefined && { scale }),
+            ...(by && { by }),
+          },
+          command.copy ?? false,
+          unit,
+        ),
+        unit,
+      );
     }
     case "paste":
       return settled(paste(sketch, command.clip, command.by), unit);
@@ -164,7 +305,15 @@ export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: Leng
 function positive(sketch: Sketch, value: number | string, unit: LengthUnit): Outcome<number> {
   const probe: Dimension = { id: "typed", kind: "distance", of: ["origin"], value };
   const r = drivingSizes({ dimensions: [...sketch.dimensions, probe] }, unit);
-  return r.ok ? done(r.value.get("typed")!) : { ok: false, refusal: { ...r.refusal, sentence: r.refusal.sentence.replace("Dimension typed: ", "").replace("Dimension typed", "The size") } };
+  return r.ok
+    ? done(r.value.get("typed")!)
+    : {
+        ok: false,
+        refusal: {
+          ...r.refusal,
+          sentence: r.refusal.sentence.replace("Dimension typed: ", "").replace("Dimension typed", "The size"),
+        },
+      };
 }
 
 const settled = (r: Outcome<Sketch>, unit: LengthUnit): Outcome<Sketch> => (r.ok ? settle(r.value, unit, r.notice) : r);
@@ -172,25 +321,44 @@ const settled = (r: Outcome<Sketch>, unit: LengthUnit): Outcome<Sketch> => (r.ok
 function rename(sketch: Sketch, id: string, name: string, unit: LengthUnit): Outcome<Sketch> {
   const d = sketch.dimensions.find((x) => x.id === id);
   if (!d) return refuse("not-found", `There is no dimension ${id}.`);
-  if (name && !DimensionSchema.shape.name.safeParse(name).success) return refuse("bad-name", `“${name}” cannot be a name: it starts with a letter and holds letters, digits and _.`, [id]);
+  if (name && !DimensionSchema.shape.name.safeParse(name).success)
+    return refuse("bad-name", `“${name}” cannot be a name: it starts with a letter and holds letters, digits and _.`, [
+      id,
+    ]);
   const { name: old, ...rest } = d;
   // sizes that called it by its old name go on under the new one
   const next = { ...rest, ...(name && { name }) };
   const call = name || id;
-  const dimensions = sketch.dimensions.map((x) => (x === d ? next : old && typeof x.value === "string" ? { ...x, value: x.value.replace(new RegExp(`(^|[^A-Za-z0-9_])${old}(?![A-Za-z0-9_])`, "g"), `$1${call}`) } : x));
+  const dimensions = sketch.dimensions.map((x) =>
+    x === d
+      ? next
+      : old && typeof x.value === "string"
+        ? { ...x, value: x.value.replace(new RegExp(`(^|[^A-Za-z0-9_])${old}(?![A-Za-z0-9_])`, "g"), `$1${call}`) }
+        : x,
+  );
   return settle({ ...sketch, dimensions }, unit);
 }
 
 /** The value follows: twice a radius is its diameter, whatever it was typed as. */
-function retype(sketch: Sketch, { id, kind, of, sides }: Extract<SketchCommand, { do: "retype" }>, unit: LengthUnit): Outcome<Sketch> {
+function retype(
+  sketch: Sketch,
+  { id, kind, of, sides }: Extract<SketchCommand, { do: "retype" }>,
+  unit: LengthUnit,
+): Outcome<Sketch> {
   const d = sketch.dimensions.find((x) => x.id === id);
   if (!d) return refuse("not-found", `There is no dimension ${id}.`);
   const { sides: _, ...bare } = d;
   const next: Dimension = { ...bare, kind, of: of ?? d.of, ...(sides && { sides }) };
   const fault = referenceFault(sketch, [next]);
   if (fault) return { ok: false, refusal: fault };
-  const factor = d.kind === "radius" && kind === "diameter" ? 2 : d.kind === "diameter" && kind === "radius" ? 0.5 : undefined;
-  const value = factor && typeof d.value === "number" ? d.value * factor : factor && !d.reference ? `=${String(d.value).replace(/^\s*=/, "(")}${String(d.value).trim().startsWith("=") ? ")" : ""}*${factor}` : measuredValue(sketch, next, unit);
+  const factor =
+    d.kind === "radius" && kind === "diameter" ? 2 : d.kind === "diameter" && kind === "radius" ? 0.5 : undefined;
+  const value =
+    factor && typeof d.value === "number"
+      ? d.value * factor
+      : factor && !d.reference
+        ? `=${String(d.value).replace(/^\s*=/, "(")}${String(d.value).trim().startsWith("=") ? ")" : ""}*${factor}`
+        : measuredValue(sketch, next, unit);
   return settle({ ...sketch, dimensions: sketch.dimensions.map((x) => (x === d ? { ...next, value } : x)) }, unit);
 }
 
@@ -203,7 +371,11 @@ const withReference = (d: Dimension, on: boolean): Dimension => {
   return on ? { ...rest, reference: true } : rest;
 };
 
-function constrain(sketch: Sketch, { kind, of }: Extract<SketchCommand, { do: "constrain" }>, unit: LengthUnit): Outcome<Sketch> {
+function constrain(
+  sketch: Sketch,
+  { kind, of }: Extract<SketchCommand, { do: "constrain" }>,
+  unit: LengthUnit,
+): Outcome<Sketch> {
   const fresh = { id: idsFor(sketch)("k"), kind, of };
   const next = { ...sketch, constraints: [...sketch.constraints, fresh] };
   const fault = referenceFault(next, [fresh]);
@@ -215,7 +387,11 @@ function constrain(sketch: Sketch, { kind, of }: Extract<SketchCommand, { do: "c
   return adds ? r : done(r.value, `${relationText(fresh, unit)}: this was so already. It is marked and harms nothing.`);
 }
 
-function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimension" }>, unit: LengthUnit): Outcome<Sketch> {
+function dimension(
+  sketch: Sketch,
+  command: Extract<SketchCommand, { do: "dimension" }>,
+  unit: LengthUnit,
+): Outcome<Sketch> {
   const { do: _, value, ...rest } = command;
   const probe: Dimension = { id: idsFor(sketch)("m"), ...rest, value: value ?? 1 };
   const fault = referenceFault(sketch, [probe]);
@@ -224,22 +400,37 @@ function dimension(sketch: Sketch, command: Extract<SketchCommand, { do: "dimens
   if (measured === 0) return refuse("bad-number", "These measure 0; use a coincident constraint instead.", command.of);
   const given = value ?? measured;
   // surplus is judged at the size as drawn: a dimension that is settled by the others can only measure
-  const asDrawn = solveSketch({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: exactly(sketch, probe) }] }, unit);
+  const asDrawn = solveSketch(
+    { ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: exactly(sketch, probe) }] },
+    unit,
+  );
   if (asDrawn.ok && asDrawn.value.solved && asDrawn.value.surplus.includes(probe.id)) {
     const reference = { ...probe, value: measured, reference: true };
     const want = typed(sketch, probe, given, unit);
     const is = measureDimension(sketch, probe);
-    if (value !== undefined && want.ok && Math.abs(want.value - is) > AS_SHOWN[quantityOf(probe)]) return settle({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: given }] }, unit);
-    return done({ ...sketch, dimensions: [...sketch.dimensions, reference] }, "The others settle this size already, so it only measures: a reference dimension.");
+    if (value !== undefined && want.ok && Math.abs(want.value - is) > AS_SHOWN[quantityOf(probe)])
+      return settle({ ...sketch, dimensions: [...sketch.dimensions, { ...probe, value: given }] }, unit);
+    return done(
+      { ...sketch, dimensions: [...sketch.dimensions, reference] },
+      "The others settle this size already, so it only measures: a reference dimension.",
+    );
   }
-  const first = sketch.dimensions.every((d) => d.reference || d.kind === "angle") && !sketch.constraints.some((c) => c.kind === "fixed");
+  const first =
+    sketch.dimensions.every((d) => d.reference || d.kind === "angle") &&
+    !sketch.constraints.some((c) => c.kind === "fixed");
   const want = typed(sketch, probe, given, unit);
   if (!want.ok) return want;
   const ratio = first && probe.kind !== "angle" && want.value > 0 ? want.value / measureDimension(sketch, probe) : 1;
   const scaled = Math.abs(ratio - 1) > 0.3 ? scaledBy(sketch, ratio) : sketch;
   // its number was placed on the sketch as it was
   const placed = scaled !== sketch && probe.at ? { at: scale2(probe.at, ratio) as [number, number] } : {};
-  return settle({ ...scaled, dimensions: [...scaled.dimensions, { ...probe, ...placed, value: given }] }, unit, scaled === sketch ? undefined : `The whole sketch was scaled by ${plainNumber(ratio, 3)} to this first size. Undo takes it back.`);
+  return settle(
+    { ...scaled, dimensions: [...scaled.dimensions, { ...probe, ...placed, value: given }] },
+    unit,
+    scaled === sketch
+      ? undefined
+      : `The whole sketch was scaled by ${plainNumber(ratio, 3)} to this first size. Undo takes it back.`,
+  );
 }
 
 /** A size as typed for a dimension that is not there yet. */
@@ -260,7 +451,14 @@ function scaledBy(sketch: Sketch, k: number): Sketch {
   return {
     ...sketch,
     // every number of a curve is a length
-    curves: sketch.curves.map((c) => curveKind(c).withNumbers(c, curveKind(c).numbers(c).map((v) => v * k))),
+    curves: sketch.curves.map((c) =>
+      curveKind(c).withNumbers(
+        c,
+        curveKind(c)
+          .numbers(c)
+          .map((v) => v * k),
+      ),
+    ),
     dimensions: sketch.dimensions.map((d) => (d.at ? { ...d, at: scale2(d.at, k) as [number, number] } : d)),
   };
 }
@@ -269,10 +467,20 @@ function remove(sketch: Sketch, ids: readonly string[], unit: LengthUnit): Outco
   const gone = new Set(ids);
   const { sketch: bare, dropped } = without(sketch, gone);
   const keeps = (r: Relation) => !gone.has(r.id);
-  const next = { ...bare, constraints: bare.constraints.filter(keeps), dimensions: frozen(sketch, bare.dimensions.filter(keeps), unit) };
-  const settled = settle(next, unit), lost = dropped.length;
+  const next = {
+    ...bare,
+    constraints: bare.constraints.filter(keeps),
+    dimensions: frozen(sketch, bare.dimensions.filter(keeps), unit),
+  };
+  const settled = settle(next, unit),
+    lost = dropped.length;
   // deleting must always work, also out of a sketch that could not be solved
-  return done(settled.ok ? settled.value : next, lost > 0 ? `${lost} constraint${lost > 1 ? "s and dimensions" : " or dimension"} went with what was deleted.` : undefined);
+  return done(
+    settled.ok ? settled.value : next,
+    lost > 0
+      ? `${lost} constraint${lost > 1 ? "s and dimensions" : " or dimension"} went with what was deleted.`
+      : undefined,
+  );
 }
 
 /** Sizes that named one that goes keep the value they had. */

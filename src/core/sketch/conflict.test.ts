@@ -3,7 +3,10 @@ import { conflictAmong } from "./conflict";
 
 const things = (...ids: string[]) => ids.map((id) => ({ id }));
 /** Fits unless all of one of the bad sets is there. */
-const unless = (...bad: string[][]) => (subset: readonly { id: string }[]) => !bad.some((b) => b.every((id) => subset.some((s) => s.id === id)));
+const unless =
+  (...bad: string[][]) =>
+  (subset: readonly { id: string }[]) =>
+    !bad.some((b) => b.every((id) => subset.some((s) => s.id === id)));
 
 describe("the smallest set that disagrees", () => {
   it("is empty when all fit", () => {
@@ -21,7 +24,10 @@ describe("the smallest set that disagrees", () => {
   });
   it("is one of two sets, and no more than that", () => {
     const found = conflictAmong(things("a", "b", "c", "d"), unless(["a", "b"], ["c", "d"])).sort();
-    expect([["a", "b"], ["c", "d"]]).toContainEqual(found);
+    expect([
+      ["a", "b"],
+      ["c", "d"],
+    ]).toContainEqual(found);
   });
   it("asks little of a large list", () => {
     let asked = 0;

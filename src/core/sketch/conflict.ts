@@ -4,13 +4,17 @@
  * @param fits whether a subset can be met
  * @returns ids; relations later in the list are kept in the set only when needed
  */
-export function conflictAmong<T extends { readonly id: string }>(relations: readonly T[], fits: (subset: readonly T[]) => boolean): string[] {
+export function conflictAmong<T extends { readonly id: string }>(
+  relations: readonly T[],
+  fits: (subset: readonly T[]) => boolean,
+): string[] {
   if (fits(relations)) return [];
   const explain = (background: readonly T[], added: boolean, list: readonly T[]): T[] => {
     if (added && !fits(background)) return [];
     if (list.length <= 1) return [...list];
     const half = list.length >> 1;
-    const left = list.slice(0, half), right = list.slice(half);
+    const left = list.slice(0, half),
+      right = list.slice(half);
     const fromRight = explain([...background, ...left], left.length > 0, right);
     const fromLeft = explain([...background, ...fromRight], fromRight.length > 0, left);
     return [...fromLeft, ...fromRight];

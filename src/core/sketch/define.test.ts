@@ -5,11 +5,12 @@ import { circle, polyline, rectangle } from "./shapes";
 import { emptySketch, type Sketch } from "./sketch";
 import { solveSketch } from "./solve";
 
-const run = (s: Sketch, ...commands: Parameters<typeof applyToSketch>[1][]): Sketch => commands.reduce((now, c) => {
-  const r = applyToSketch(now, c, "mm");
-  if (!r.ok) throw new Error(r.refusal.sentence);
-  return r.value;
-}, s);
+const run = (s: Sketch, ...commands: Parameters<typeof applyToSketch>[1][]): Sketch =>
+  commands.reduce((now, c) => {
+    const r = applyToSketch(now, c, "mm");
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    return r.value;
+  }, s);
 const freedoms = (s: Sketch) => {
   const r = solveSketch(s, "mm");
   return r.ok ? r.value.freedoms : -1;
@@ -17,7 +18,11 @@ const freedoms = (s: Sketch) => {
 /** The sketch with all that is proposed taken. */
 function taken(s: Sketch): Sketch {
   const proposals = defineTheRest(s, "mm").map((p) => p.relation);
-  return run(s, { do: "pin", constraints: proposals.filter((r) => !("value" in r)) as never, dimensions: proposals.filter((r) => "value" in r) as never });
+  return run(s, {
+    do: "pin",
+    constraints: proposals.filter((r) => !("value" in r)) as never,
+    dimensions: proposals.filter((r) => "value" in r) as never,
+  });
 }
 
 describe("define the rest", () => {
@@ -26,11 +31,59 @@ describe("define the rest", () => {
   const cases: [string, Sketch][] = [
     ["a rectangle near the origin", plate],
     ["a rectangle with a hole", run(plate, circle(plate, [12, 9], 4))],
-    ["a rough triangle", run(e, polyline(e, [[5, 5], [40, 6], [22, 30]], true))],
+    [
+      "a rough triangle",
+      run(
+        e,
+        polyline(
+          e,
+          [
+            [5, 5],
+            [40, 6],
+            [22, 30],
+          ],
+          true,
+        ),
+      ),
+    ],
     ["rounded corners", run(plate, { do: "corner", kind: "fillet", corners: ["l1.end", "l2.end"], value: 3 })],
-    ["an arc between lines, nearly smooth", run(e, { do: "draw", curves: [{ id: "l1", kind: "line", start: [0, 0], end: [20, 0] }, { id: "a1", kind: "arc", centre: [20.05, 6], start: [20, 0], end: [20, 12] }], constraints: [{ id: "k1", kind: "coincident", of: ["l1.end", "a1.start"] }] })],
-    ["an ellipse", run(e, { do: "draw", curves: [{ id: "e1", kind: "ellipse", centre: [3, 4], major: [13, 5], minor: [2.5, 9] }], constraints: [] })],
-    ["a spline", run(e, { do: "draw", curves: [{ id: "s1", kind: "spline", through: [[1, 2], [10, 8], [22, 3]] }], constraints: [] })],
+    [
+      "an arc between lines, nearly smooth",
+      run(e, {
+        do: "draw",
+        curves: [
+          { id: "l1", kind: "line", start: [0, 0], end: [20, 0] },
+          { id: "a1", kind: "arc", centre: [20.05, 6], start: [20, 0], end: [20, 12] },
+        ],
+        constraints: [{ id: "k1", kind: "coincident", of: ["l1.end", "a1.start"] }],
+      }),
+    ],
+    [
+      "an ellipse",
+      run(e, {
+        do: "draw",
+        curves: [{ id: "e1", kind: "ellipse", centre: [3, 4], major: [13, 5], minor: [2.5, 9] }],
+        constraints: [],
+      }),
+    ],
+    [
+      "a spline",
+      run(e, {
+        do: "draw",
+        curves: [
+          {
+            id: "s1",
+            kind: "spline",
+            through: [
+              [1, 2],
+              [10, 8],
+              [22, 3],
+            ],
+          },
+        ],
+        constraints: [],
+      }),
+    ],
   ];
   it.each(cases)("%s becomes fully defined", (_, s) => {
     expect(freedoms(s)).toBeGreaterThan(0);
@@ -44,7 +97,15 @@ describe("define the rest", () => {
   });
   it("one left out leaves its freedom", () => {
     const [first, ...rest] = defineTheRest(plate, "mm");
-    expect(freedoms(run(plate, { do: "pin", constraints: [first!.relation] as never, dimensions: rest.slice(1).map((p) => p.relation) as never }))).toBe(rest[0]!.takes);
+    expect(
+      freedoms(
+        run(plate, {
+          do: "pin",
+          constraints: [first!.relation] as never,
+          dimensions: rest.slice(1).map((p) => p.relation) as never,
+        }),
+      ),
+    ).toBe(rest[0]!.takes);
   });
   it("has nothing to say about a sketch that is fully defined", () => {
     expect(defineTheRest(taken(plate), "mm")).toEqual([]);

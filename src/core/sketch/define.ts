@@ -3,7 +3,17 @@ import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { plainNumber, inUnit, type LengthUnit } from "@/core/units/quantity";
 import { segmentOf } from "./curves/registry";
 import { relationText } from "./sentences";
-import { curveOf, isDimension, pointAt, pointsOf, type Constraint, type Curve, type Dimension, type Relation, type Sketch } from "./sketch";
+import {
+  curveOf,
+  isDimension,
+  pointAt,
+  pointsOf,
+  type Constraint,
+  type Curve,
+  type Dimension,
+  type Relation,
+  type Sketch,
+} from "./sketch";
 import { quantityOf } from "./sizes";
 import { measureDimension, solveSketch, type Diagnosis } from "./solve";
 import { referenceFault } from "./system";
@@ -35,7 +45,8 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
     const r = solveSketch(s, unit);
     return r.ok && r.value.solved ? r.value : undefined;
   };
-  let now = look(sketch), current = sketch;
+  let now = look(sketch),
+    current = sketch;
   const proposals: Proposal[] = [];
   let tries = 0;
   if (!now) return proposals;
@@ -46,7 +57,9 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
     const fresh = { ...candidate, id: "proposed" } as Relation;
     if (referenceFault(current, [fresh])) continue;
     const id = `proposal-${proposals.length}`;
-    const next: Sketch = isDimension(fresh) ? { ...current, dimensions: [...current.dimensions, { ...fresh, id }] } : { ...current, constraints: [...current.constraints, { ...fresh, id }] };
+    const next: Sketch = isDimension(fresh)
+      ? { ...current, dimensions: [...current.dimensions, { ...fresh, id }] }
+      : { ...current, constraints: [...current.constraints, { ...fresh, id }] };
     const then = look(next);
     if (!then || then.freedoms >= now.freedoms || then.surplus.includes(id)) continue;
     proposals.push({ relation: candidate, text: relationText(fresh, unit), takes: now.freedoms - then.freedoms });
@@ -56,10 +69,13 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
   return proposals;
 }
 
-const sizeOf = (s: Sketch): number => Math.max(1e-9, ...s.curves.flatMap((c) => pointsOf(c).map((p) => Math.hypot(...pointAt(s, p)))));
+const sizeOf = (s: Sketch): number =>
+  Math.max(1e-9, ...s.curves.flatMap((c) => pointsOf(c).map((p) => Math.hypot(...pointAt(s, p)))));
 
 function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | NewDimension> {
-  const size = sizeOf(s), real = s.curves.filter((c) => !c.construction), all = [...real, ...s.curves.filter((c) => c.construction)];
+  const size = sizeOf(s),
+    real = s.curves.filter((c) => !c.construction),
+    all = [...real, ...s.curves.filter((c) => c.construction)];
   const lines = all.filter((c): c is Extract<Curve, { kind: "line" }> => c.kind === "line");
   const round = all.filter((c) => c.kind === "circle" || c.kind === "arc");
   const points = all.flatMap(pointsOf).sort((a, b) => Math.hypot(...pointAt(s, a)) - Math.hypot(...pointAt(s, b)));
@@ -67,38 +83,52 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
   const measure = (kind: Dimension["kind"], ...of: string[]): NewDimension[] => {
     const m = measureDimension(s, { kind, of });
     if (!(m > 1e-6 * (quantityOf({ kind }) === "angle" ? 1 : size))) return [];
-    const value = quantityOf({ kind }) === "angle" ? Number(((m * 180) / Math.PI).toFixed(2)) : Number(plainNumber(inUnit(m, unit), unit === "mm" ? 2 : 3).replace(/\s/g, ""));
+    const value =
+      quantityOf({ kind }) === "angle"
+        ? Number(((m * 180) / Math.PI).toFixed(2))
+        : Number(plainNumber(inUnit(m, unit), unit === "mm" ? 2 : 3).replace(/\s/g, ""));
     return value > 0 ? [{ kind, of, value }] : [];
   };
   const first = points[0];
-  if (first !== undefined && Math.hypot(...pointAt(s, first)) < AT_ORIGIN * size) yield tie("coincident", first, "origin");
+  if (first !== undefined && Math.hypot(...pointAt(s, first)) < AT_ORIGIN * size)
+    yield tie("coincident", first, "origin");
   for (const p of points) {
     const [x, y] = pointAt(s, p);
     if (/\.centre$/.test(p) && Math.abs(y) < (AT_ORIGIN / 2) * size) yield tie("point-on-curve", p, "x-axis");
     if (/\.centre$/.test(p) && Math.abs(x) < (AT_ORIGIN / 2) * size) yield tie("point-on-curve", p, "y-axis");
   }
   for (const l of lines) {
-    const u = sub2(l.end, l.start), t = Math.abs(Math.atan2(u[1], u[0]));
+    const u = sub2(l.end, l.start),
+      t = Math.abs(Math.atan2(u[1], u[0]));
     if (Math.min(t, Math.PI - t) < NEARLY) yield tie("horizontal", l.id);
     else if (Math.abs(t - Math.PI / 2) < NEARLY) yield tie("vertical", l.id);
   }
   // ends that meet smoothly
-  for (const [i, a] of all.entries()) for (const b of all.slice(i + 1)) {
-    const pair = a.kind === "line" ? [a, b] : [b, a];
-    if (pair[1]!.kind !== "arc" || (pair[0]!.kind !== "line" && pair[0]!.kind !== "arc")) continue;
-    for (const p of pointsOf(a)) for (const q of pointsOf(b)) {
-      if (!/\.(start|end)$/.test(p) || !/\.(start|end)$/.test(q) || distance2(pointAt(s, p), pointAt(s, q)) > 1e-6 * size) continue;
-      const direction = (c: Curve, ref: string): Vec2 => {
-        const [h] = headingAt(segmentOf(c)!, ref.endsWith(".end") ? 1 : 0);
-        return [Math.cos(h), Math.sin(h)];
-      };
-      if (Math.abs(cross2(direction(a, p), direction(b, q))) < Math.sin(NEARLY * 1.5)) yield tie("tangent", pair[0]!.id, pair[1]!.id);
+  for (const [i, a] of all.entries())
+    for (const b of all.slice(i + 1)) {
+      const pair = a.kind === "line" ? [a, b] : [b, a];
+      if (pair[1]!.kind !== "arc" || (pair[0]!.kind !== "line" && pair[0]!.kind !== "arc")) continue;
+      for (const p of pointsOf(a))
+        for (const q of pointsOf(b)) {
+          if (
+            !/\.(start|end)$/.test(p) ||
+            !/\.(start|end)$/.test(q) ||
+            distance2(pointAt(s, p), pointAt(s, q)) > 1e-6 * size
+          )
+            continue;
+          const direction = (c: Curve, ref: string): Vec2 => {
+            const [h] = headingAt(segmentOf(c)!, ref.endsWith(".end") ? 1 : 0);
+            return [Math.cos(h), Math.sin(h)];
+          };
+          if (Math.abs(cross2(direction(a, p), direction(b, q))) < Math.sin(NEARLY * 1.5))
+            yield tie("tangent", pair[0]!.id, pair[1]!.id);
+        }
     }
-  }
   for (const c of round) yield* measure(c.kind === "circle" ? "diameter" : "radius", c.id);
   const byLength = [...lines].sort((a, b) => distance2(b.start, b.end) - distance2(a.start, a.end));
   for (const l of byLength) {
-    const u = sub2(l.end, l.start), square = Math.min(Math.abs(u[0]), Math.abs(u[1])) < 1e-6 * size;
+    const u = sub2(l.end, l.start),
+      square = Math.min(Math.abs(u[0]), Math.abs(u[1])) < 1e-6 * size;
     if (square) yield* measure("length", l.id);
   }
   for (const l of byLength) {
@@ -113,5 +143,7 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
     else yield tie("point-on-curve", p, "x-axis");
   }
   for (const l of lines) yield* measure("angle", "x-axis", l.id);
-  for (const c of all) if (c.kind === "ellipse" || c.kind === "ellipse-arc") for (const p of ["major", "minor"]) yield* measure("distance", `${c.id}.centre`, `${c.id}.${p}`);
+  for (const c of all)
+    if (c.kind === "ellipse" || c.kind === "ellipse-arc")
+      for (const p of ["major", "minor"]) yield* measure("distance", `${c.id}.centre`, `${c.id}.${p}`);
 }

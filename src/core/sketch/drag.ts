@@ -44,11 +44,23 @@ export class Drag {
     const at = slotOf.get(curveOf(grip.ref));
     if (at === undefined) return undefined;
     const type = system.slots.type(grip.ref);
-    const own = grip.rim ? [at + 2] : type === "point" ? [...system.slots.point(grip.ref)] : type === "line" ? [...system.slots.line(grip.ref)] : [at, at + 1];
+    const own = grip.rim
+      ? [at + 2]
+      : type === "point"
+        ? [...system.slots.point(grip.ref)]
+        : type === "line"
+          ? [...system.slots.line(grip.ref)]
+          : [at, at + 1];
     const held = own.map((s) => root[s]!);
     if (held.every((s) => constant[s])) return undefined;
     const clusters = clustersOf(system).filter((c) => c.unknowns.some((u) => held.includes(u)));
-    return new Drag(sketch, system, clusters.map((c) => prepare(c, system.constant)), grip, held);
+    return new Drag(
+      sketch,
+      system,
+      clusters.map((c) => prepare(c, system.constant)),
+      grip,
+      held,
+    );
   }
 
   /** The sketch with what is held as near the pointer as its constraints let it. */

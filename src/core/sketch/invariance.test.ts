@@ -14,12 +14,20 @@ const solve = (s: Sketch): Diagnosis => {
 /** A bracket: an outline with a slanting side, and two holes placed by relations; one width is left out. */
 function bracket(): Sketch {
   const s = emptySketch("top");
-  const corners: [number, number][] = [[0, 0], [60, 0], [60, 25], [35, 40], [0, 40]];
+  const corners: [number, number][] = [
+    [0, 0],
+    [60, 0],
+    [60, 25],
+    [35, 40],
+    [0, 40],
+  ];
   corners.forEach((a, i) => s.curves.push({ id: `l${i + 1}`, kind: "line", start: a, end: corners[(i + 1) % 5]! }));
   s.curves.push({ id: "c1", kind: "circle", centre: [15, 20], radius: 6 });
   s.curves.push({ id: "c2", kind: "circle", centre: [40, 15], radius: 6 });
-  const tie = (kind: Constraint["kind"], ...of: string[]) => s.constraints.push({ id: `k${s.constraints.length}`, kind, of });
-  const size = (kind: Dimension["kind"], of: string[], value: number) => s.dimensions.push({ id: `m${s.dimensions.length}`, kind, of, value });
+  const tie = (kind: Constraint["kind"], ...of: string[]) =>
+    s.constraints.push({ id: `k${s.constraints.length}`, kind, of });
+  const size = (kind: Dimension["kind"], of: string[], value: number) =>
+    s.dimensions.push({ id: `m${s.dimensions.length}`, kind, of, value });
   for (let i = 1; i <= 5; i++) tie("coincident", `l${i}.end`, `l${(i % 5) + 1}.start`);
   tie("perpendicular", "l1", "l2");
   tie("parallel", "l1", "l4");
@@ -50,7 +58,10 @@ function carried(s: Sketch, turn: number, shift: readonly [number, number], scal
 }
 
 const turn = fc.double({ min: 0, max: 6.28, noNaN: true });
-const shift = fc.tuple(fc.double({ min: -200, max: 200, noNaN: true }), fc.double({ min: -200, max: 200, noNaN: true }));
+const shift = fc.tuple(
+  fc.double({ min: -200, max: 200, noNaN: true }),
+  fc.double({ min: -200, max: 200, noNaN: true }),
+);
 
 describe("what a sketch says of itself does not depend on where it lies", () => {
   const still = solve(bracket());
@@ -100,15 +111,24 @@ describe("what a sketch says of itself does not depend on where it lies", () => 
 describe("a solved sketch disturbed a little comes back to the same shape", () => {
   it("from anywhere within a tenth of its smallest feature", () => {
     const s = bracket();
-    s.constraints.push({ id: "o", kind: "coincident", of: ["l1.start", "origin"] }, { id: "h", kind: "horizontal", of: ["l1"] });
+    s.constraints.push(
+      { id: "o", kind: "coincident", of: ["l1.start", "origin"] },
+      { id: "h", kind: "horizontal", of: ["l1"] },
+    );
     s.dimensions.push({ id: "v", kind: "vertical-distance", of: ["origin", "c2.centre"], value: 15 });
     const want = solve(s);
     expect(want.freedoms).toBe(0);
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
         const rnd = seeded(seed);
-        const off = (p: readonly [number, number]): [number, number] => [p[0] + (rnd() - 0.5) * 1.2, p[1] + (rnd() - 0.5) * 1.2];
-        const disturbed = { ...want.sketch, curves: want.sketch.curves.map((c) => mappedCurve(c, off, 0.9 + 0.2 * rnd())) };
+        const off = (p: readonly [number, number]): [number, number] => [
+          p[0] + (rnd() - 0.5) * 1.2,
+          p[1] + (rnd() - 0.5) * 1.2,
+        ];
+        const disturbed = {
+          ...want.sketch,
+          curves: want.sketch.curves.map((c) => mappedCurve(c, off, 0.9 + 0.2 * rnd())),
+        };
         const back = solve(disturbed);
         expect(back.solved).toBe(true);
         for (const ref of ["l2.end", "l3.end", "l4.end", "c1.centre", "c2.centre"]) {

@@ -89,7 +89,8 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
   const step = new Float64Array(unknowns.length);
   const before = new Float64Array(unknowns.length);
   const measure = () => {
-    let sum = 0, worst = 0;
+    let sum = 0,
+      worst = 0;
     for (let k = 0; k < m; k++) {
       const v = (r[k] = residual(equations[k]!, x));
       sum += v * v;
@@ -112,7 +113,9 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
       addEntry(matrix, k, k, d * (1 + damping));
     }
     for (let q = 0; q < shared.length; q++) {
-      const a = rows[pairs[2 * q]!]!, b = weighted[pairs[2 * q + 1]!]!, both = shared[q]!;
+      const a = rows[pairs[2 * q]!]!,
+        b = weighted[pairs[2 * q + 1]!]!,
+        both = shared[q]!;
       let s = 0;
       for (let i = 0; i < both.length; i += 2) s += a[both[i]!]! * b[both[i + 1]!]!;
       addEntry(matrix, pairs[2 * q]!, pairs[2 * q + 1]!, s);
@@ -121,9 +124,11 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
     const y = Float64Array.from(r);
     solveFactored(matrix, y);
     step.fill(0);
-    for (let k = 0; k < m; k++) for (let i = 0; i < columns[k]!.length; i++) step[columns[k]![i]!]! -= weighted[k]![i]! * y[k]!;
+    for (let k = 0; k < m; k++)
+      for (let i = 0; i < columns[k]!.length; i++) step[columns[k]![i]!]! -= weighted[k]![i]! * y[k]!;
     unknowns.forEach((s, i) => (before[i] = x[s]!));
-    let length = 1, better = false;
+    let length = 1,
+      better = false;
     for (let half = 0; half < 8; half++, length /= 2) {
       unknowns.forEach((s, i) => (x[s] = before[i]! + length * step[i]!));
       const next = measure();

@@ -61,18 +61,22 @@ export function rankOf(p: Prepared, x: Float64Array, order: readonly number[]): 
         work[q.cols[i]!]! -= f * q.vals[i]!;
       }
     }
-    let best = -1, top = RANK;
-    for (const c of used) if (pivotOf[c]! < 0 && Math.abs(work[c]!) > top) {
-      top = Math.abs(work[c]!);
-      best = c;
-    }
+    let best = -1,
+      top = RANK;
+    for (const c of used)
+      if (pivotOf[c]! < 0 && Math.abs(work[c]!) > top) {
+        top = Math.abs(work[c]!);
+        best = c;
+      }
     if (best < 0) dependent.push(k);
     else {
-      const cols: number[] = [], vals: number[] = [];
-      for (const c of used) if (c !== best && Math.abs(work[c]!) > 1e-15) {
-        cols.push(c);
-        vals.push(work[c]!);
-      }
+      const cols: number[] = [],
+        vals: number[] = [];
+      for (const c of used)
+        if (c !== best && Math.abs(work[c]!) > 1e-15) {
+          cols.push(c);
+          vals.push(work[c]!);
+        }
       pivotOf[best] = pivots.length;
       pivots.push({ pivot: best, cols, vals, head: work[best]! });
     }
@@ -113,7 +117,7 @@ function popHeap(heap: number[]): number {
   const last = heap.pop()!;
   if (heap.length) {
     heap[0] = last;
-    for (let i = 0; ; ) {
+    for (let i = 0; ;) {
       let c = 2 * i + 1;
       if (c >= heap.length) break;
       if (c + 1 < heap.length && heap[c + 1]! < heap[c]!) c++;

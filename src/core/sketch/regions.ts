@@ -52,7 +52,8 @@ export function isInside(loop: readonly Segment[], p: Vec2): boolean {
   const polygon = loop.flatMap((s) => sampled(s));
   let inside = false;
   for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
-    const a = polygon[i]!, b = polygon[j]!;
+    const a = polygon[i]!,
+      b = polygon[j]!;
     if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
   }
   return inside;
@@ -65,9 +66,11 @@ export function findRegions(sketch: Sketch): Regions {
   const grid = new Map<string, number[]>();
   const cell = JOIN * 4;
   const vertex = (p: Vec2): number => {
-    const gx = Math.floor(p[0] / cell), gy = Math.floor(p[1] / cell);
+    const gx = Math.floor(p[0] / cell),
+      gy = Math.floor(p[1] / cell);
     for (let i = -1; i <= 1; i++)
-      for (let j = -1; j <= 1; j++) for (const v of grid.get(`${gx + i},${gy + j}`) ?? []) if (distance2(vertices[v]!, p) <= JOIN) return v;
+      for (let j = -1; j <= 1; j++)
+        for (const v of grid.get(`${gx + i},${gy + j}`) ?? []) if (distance2(vertices[v]!, p) <= JOIN) return v;
     const v = vertices.push(p) - 1;
     const key = `${gx},${gy}`;
     grid.set(key, [...(grid.get(key) ?? []), v]);
@@ -77,10 +80,12 @@ export function findRegions(sketch: Sketch): Regions {
   const known = new Map<string, { middle: Vec2; curve: string }[]>();
   const overlaps: Overlap[] = [];
   for (const segment of segments) {
-    const from = vertex(segmentStart(segment)), to = vertex(segmentEnd(segment));
+    const from = vertex(segmentStart(segment)),
+      to = vertex(segmentEnd(segment));
     if (segment.kind === "line" && from === to) continue;
     // a stretch drawn twice counts once
-    const middle = segmentMiddle(segment), key = `${Math.min(from, to)}-${Math.max(from, to)}`;
+    const middle = segmentMiddle(segment),
+      key = `${Math.min(from, to)}-${Math.max(from, to)}`;
     const twins = known.get(key) ?? [];
     const twin = twins.find((t) => distance2(t.middle, middle) <= 4 * JOIN);
     if (twin) {
@@ -88,7 +93,8 @@ export function findRegions(sketch: Sketch): Regions {
       continue;
     }
     known.set(key, [...twins, { middle, curve: segment.curve }]);
-    const a = { segment, from, to } as Half, b = { segment: reversed(segment), from: to, to: from } as Half;
+    const a = { segment, from, to } as Half,
+      b = { segment: reversed(segment), from: to, to: from } as Half;
     a.twin = b;
     b.twin = a;
     halves.push(a, b);
@@ -100,7 +106,9 @@ export function findRegions(sketch: Sketch): Regions {
     for (const h of halves) degree.set(h.from, (degree.get(h.from) ?? 0) + 1);
     const dead = new Set(halves.filter((h) => degree.get(h.from) === 1).flatMap((h) => [h, h.twin]));
     if (!dead.size) break;
-    if (!gaps.length) for (const h of halves) if (degree.get(h.from) === 1) gaps.push({ curve: h.segment.curve, at: vertices[h.from]! });
+    if (!gaps.length)
+      for (const h of halves)
+        if (degree.get(h.from) === 1) gaps.push({ curve: h.segment.curve, at: vertices[h.from]! });
     halves = halves.filter((h) => !dead.has(h));
   }
 
@@ -109,7 +117,8 @@ export function findRegions(sketch: Sketch): Regions {
   const heading = new Map(halves.map((h) => [h, headingAt(h.segment, 0)]));
   for (const fan of out.values()) {
     fan.sort((a, b) => {
-      const [ta, ca] = heading.get(a)!, [tb, cb] = heading.get(b)!;
+      const [ta, ca] = heading.get(a)!,
+        [tb, cb] = heading.get(b)!;
       return Math.abs(ta - tb) > 1e-9 ? ta - tb : ca - cb;
     });
     // the face at the left of an incoming half edge goes on with the one before its twin, clockwise
@@ -143,7 +152,9 @@ export function findRegions(sketch: Sketch): Regions {
   const parent = new Map<number, (typeof faces)[number] | undefined>();
   for (const rim of rims) {
     const p = segmentStart(rim.loop[0]!);
-    const around = faces.filter((f) => f.component !== rim.component && area.get(f)! > -loopArea(rim.loop) && isInside(f.loop, p));
+    const around = faces.filter(
+      (f) => f.component !== rim.component && area.get(f)! > -loopArea(rim.loop) && isInside(f.loop, p),
+    );
     parent.set(rim.component, around.sort((a, b) => area.get(a)! - area.get(b)!)[0]);
   }
   const depth = (c: number): number => (parent.get(c) ? depth(parent.get(c)!.component) + 1 : 0);
@@ -151,7 +162,9 @@ export function findRegions(sketch: Sketch): Regions {
     const holes = rims.filter((r) => parent.get(r.component) === f).map((r) => r.loop);
     return {
       name: [...new Set(f.loop.map((s) => s.curve))].sort().join("+"),
-      outer: f.loop, holes, depth: depth(f.component),
+      outer: f.loop,
+      holes,
+      depth: depth(f.component),
       area: area.get(f)! + holes.reduce((sum, h) => sum + loopArea(h), 0),
     };
   });
@@ -166,7 +179,9 @@ export function findRegions(sketch: Sketch): Regions {
 }
 
 function nearestOther(gap: Gap, gaps: readonly Gap[]): Pick<Gap, "nearest"> {
-  const others = gaps.filter((g) => g !== gap).map((g) => ({ curve: g.curve, at: g.at, distance: distance2(g.at, gap.at) }));
+  const others = gaps
+    .filter((g) => g !== gap)
+    .map((g) => ({ curve: g.curve, at: g.at, distance: distance2(g.at, gap.at) }));
   others.sort((a, b) => a.distance - b.distance);
   return others[0] ? { nearest: others[0] } : {};
 }

@@ -13,7 +13,12 @@ export function relationText(r: Relation, unit: LengthUnit, sketch?: Sketch): st
 export function sizeText(d: Dimension, unit: LengthUnit, sketch?: Pick<Sketch, "dimensions">): string {
   const sizes = drivingSizes(sketch ?? { dimensions: [{ ...d, reference: false }] }, unit);
   const size = sizes.ok ? sizes.value.get(d.id) : undefined;
-  const own = size ?? (() => { const r = drivingSizes({ dimensions: [{ ...d, reference: false }] }, unit); return r.ok ? r.value.get(d.id) : undefined; })();
+  const own =
+    size ??
+    (() => {
+      const r = drivingSizes({ dimensions: [{ ...d, reference: false }] }, unit);
+      return r.ok ? r.value.get(d.id) : undefined;
+    })();
   if (own === undefined) return String(d.value);
   return quantityOf(d) === "angle" ? angleText(own) : lengthText(own, unit);
 }

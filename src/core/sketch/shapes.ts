@@ -12,7 +12,12 @@ export const idSource = idsFor;
 export function rectangle(sketch: Sketch, a: Vec2, b: Vec2, id = idSource(sketch)): Draw {
   const corners: Vec2[] = [a, [b[0], a[1]], b, [a[0], b[1]]];
   const names = corners.map(() => id("l"));
-  const curves = corners.map((p, i): Line => ({ id: names[i]!, kind: "line", start: [...p] as [number, number], end: [...corners[(i + 1) % 4]!] as [number, number] }));
+  const curves = corners.map((p, i): Line => ({
+    id: names[i]!,
+    kind: "line",
+    start: [...p] as [number, number],
+    end: [...corners[(i + 1) % 4]!] as [number, number],
+  }));
   const constraints = names.flatMap((n, i): Constraint[] => [
     { id: id("k"), kind: "coincident", of: [`${n}.end`, `${names[(i + 1) % 4]!}.start`] },
     { id: id("k"), kind: i % 2 ? "vertical" : "horizontal", of: [n] },
@@ -23,7 +28,12 @@ export function rectangle(sketch: Sketch, a: Vec2, b: Vec2, id = idSource(sketch
 /** A chain of lines through the points, ends held together; closed when asked. */
 export function polyline(sketch: Sketch, points: readonly Vec2[], closed: boolean, id = idSource(sketch)): Draw {
   const n = closed ? points.length : points.length - 1;
-  const curves = Array.from({ length: n }, (_, i): Line => ({ id: id("l"), kind: "line", start: [...points[i]!] as [number, number], end: [...points[(i + 1) % points.length]!] as [number, number] }));
+  const curves = Array.from({ length: n }, (_, i): Line => ({
+    id: id("l"),
+    kind: "line",
+    start: [...points[i]!] as [number, number],
+    end: [...points[(i + 1) % points.length]!] as [number, number],
+  }));
   const constraints = curves.flatMap((c, i): Constraint[] => {
     const next = curves[i + 1] ?? (closed ? curves[0] : undefined);
     return next ? [{ id: id("k"), kind: "coincident", of: [`${c.id}.end`, `${next.id}.start`] }] : [];

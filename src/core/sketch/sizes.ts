@@ -18,7 +18,9 @@ export function drivingSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit:
   return sizes;
 }
 
-type Sizes = { readonly ok: true; readonly value: ReadonlyMap<string, number> } | { readonly ok: false; readonly refusal: Refusal };
+type Sizes =
+  | { readonly ok: true; readonly value: ReadonlyMap<string, number> }
+  | { readonly ok: false; readonly refusal: Refusal };
 const read = new WeakMap<readonly Dimension[], { unit: LengthUnit; given: Sketch["given"]; sizes: Sizes }>();
 
 function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUnit): Sizes {
@@ -26,7 +28,8 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
   for (const d of sketch.dimensions) {
     byName.set(d.id, byName.get(d.id) ?? d);
     if (!d.name) continue;
-    if (isReserved(d.name)) return refuse("bad-name", `“${d.name}” cannot name a size: it is a unit or a function.`, [d.id]);
+    if (isReserved(d.name))
+      return refuse("bad-name", `“${d.name}” cannot name a size: it is a unit or a function.`, [d.id]);
     const other = byName.get(d.name);
     if (other && other !== d) return refuse("bad-name", `Two sizes are called “${d.name}”.`, [d.id, other.id]);
     byName.set(d.name, d);
@@ -37,15 +40,20 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
   const size = (d: Dimension): number | undefined => {
     const known = sizes.get(d.id);
     if (known !== undefined) return known;
-    const quantity = quantityOf(d), label = d.name ?? d.id;
+    const quantity = quantityOf(d),
+      label = d.name ?? d.id;
     const names = (name: string): Value | string | undefined => {
       const other = byName.get(name);
       if (!other) {
         const given = sketch.given?.find((g) => g.name === name);
-        return given && (given.kind === "angle" ? { n: given.value, length: 0, angle: 1 } : { n: given.value, length: 1, angle: 0 });
+        return (
+          given &&
+          (given.kind === "angle" ? { n: given.value, length: 0, angle: 1 } : { n: given.value, length: 1, angle: 0 })
+        );
       }
       if (other.reference) return `“${name}” only measures; a size that drives is needed`;
-      if (open.includes(other.id)) return `it goes round in a circle (${[...open.slice(open.indexOf(other.id)), other.id].join(" → ")})`;
+      if (open.includes(other.id))
+        return `it goes round in a circle (${[...open.slice(open.indexOf(other.id)), other.id].join(" → ")})`;
       const v = size(other);
       if (v === undefined) return `“${name}” has no value`;
       return quantityOf(other) === "angle" ? { n: v, length: 0, angle: 1 } : { n: v, length: 1, angle: 0 };
@@ -55,8 +63,10 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
     open.pop();
     const wrong = (sentence: string) => void (fault ??= refuse("bad-number", sentence, [d.id]).refusal);
     if (!r.ok) return wrong(`Dimension ${label}: ${r.refusal.sentence}`);
-    if (r.value <= 0) return wrong(`Dimension ${label} must be greater than 0; use a coincident constraint to bring things together.`);
-    if (quantity === "angle" && r.value > (d.kind === "full-angle" ? 2 : 1) * Math.PI) return wrong(`Dimension ${label} must be at most ${d.kind === "full-angle" ? 360 : 180}°.`);
+    if (r.value <= 0)
+      return wrong(`Dimension ${label} must be greater than 0; use a coincident constraint to bring things together.`);
+    if (quantity === "angle" && r.value > (d.kind === "full-angle" ? 2 : 1) * Math.PI)
+      return wrong(`Dimension ${label} must be at most ${d.kind === "full-angle" ? 360 : 180}°.`);
     sizes.set(d.id, r.value);
     return r.value;
   };
@@ -70,5 +80,12 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
 /** Ids of the dimensions whose values mention this one. */
 export function usersOf(sketch: Pick<Sketch, "dimensions">, d: Dimension): string[] {
   const called = [d.id, d.name].filter((n): n is string => n !== undefined);
-  return sketch.dimensions.filter((o) => o !== d && typeof o.value === "string" && called.some((n) => new RegExp(`(^|[^A-Za-z0-9_])${n}($|[^A-Za-z0-9_])`).test(String(o.value)))).map((o) => o.id);
+  return sketch.dimensions
+    .filter(
+      (o) =>
+        o !== d &&
+        typeof o.value === "string" &&
+        called.some((n) => new RegExp(`(^|[^A-Za-z0-9_])${n}($|[^A-Za-z0-9_])`).test(String(o.value))),
+    )
+    .map((o) => o.id);
 }

@@ -7,15 +7,51 @@ export { CurveSchema, type Arc, type Circle, type Curve, type Ellipse, type Line
 import { Id, Point } from "./curves/schema";
 
 /** A curve (`l1`), a point of one (`l1.start`), or `origin`, `x-axis`, `y-axis`. */
-const Ref = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}(\.(start|end|centre|major|minor|p\d{1,3}|start-handle|end-handle))?$/, "a reference reads like l1, l1.start, c1.centre, origin, x-axis or y-axis");
+const Ref = z
+  .string()
+  .regex(
+    /^[A-Za-z][A-Za-z0-9_-]{0,39}(\.(start|end|centre|major|minor|p\d{1,3}|start-handle|end-handle))?$/,
+    "a reference reads like l1, l1.start, c1.centre, origin, x-axis or y-axis",
+  );
 
 export const CONSTRAINT_KINDS = [
-  "coincident", "horizontal", "vertical", "parallel", "perpendicular", "collinear", "tangent", "curvature", "equal", "concentric", "midpoint", "point-on-curve", "symmetric", "fixed", "spaced", "turned",
+  "coincident",
+  "horizontal",
+  "vertical",
+  "parallel",
+  "perpendicular",
+  "collinear",
+  "tangent",
+  "curvature",
+  "equal",
+  "concentric",
+  "midpoint",
+  "point-on-curve",
+  "symmetric",
+  "fixed",
+  "spaced",
+  "turned",
 ] as const;
-export const DIMENSION_KINDS = ["length", "distance", "horizontal-distance", "vertical-distance", "point-line", "to-side", "ring", "radius", "diameter", "across", "angle", "full-angle", "arc-length"] as const;
+export const DIMENSION_KINDS = [
+  "length",
+  "distance",
+  "horizontal-distance",
+  "vertical-distance",
+  "point-line",
+  "to-side",
+  "ring",
+  "radius",
+  "diameter",
+  "across",
+  "angle",
+  "full-angle",
+  "arc-length",
+] as const;
 
 export const ConstraintSchema = z.strictObject({
-  id: Id, kind: z.enum(CONSTRAINT_KINDS), of: z.array(Ref).min(1).max(4),
+  id: Id,
+  kind: z.enum(CONSTRAINT_KINDS),
+  of: z.array(Ref).min(1).max(4),
   /** For `spaced`: how many times the step; for `turned`: the angle in degrees. */
   factor: z.number().min(-1e6).max(1e6).optional(),
 });
@@ -26,13 +62,19 @@ export const DimensionSchema = z.strictObject({
   /** As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2" or "=2*width". Angles in degrees. */
   value: z.union([z.number(), z.string().max(200)]),
   /** How other sizes may call it, besides its id. */
-  name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _").optional(),
+  name: z
+    .string()
+    .regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _")
+    .optional(),
   /** A reference dimension is measured and drives nothing. */
   reference: z.boolean().optional(),
   /** For an angle: measure to the reversed second line. */
   flip: z.boolean().optional(),
   /** For each round thing it is taken from: its near or its far side. */
-  sides: z.array(z.enum(["near", "far"])).max(2).optional(),
+  sides: z
+    .array(z.enum(["near", "far"]))
+    .max(2)
+    .optional(),
   /** Where its number stands, in sketch coordinates. */
   at: Point.optional(),
 });
@@ -61,12 +103,18 @@ const Vector = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(
 /** Where a sketch lies: a datum plane, moved along its normal and tilted about its own x or y axis; or a flat face of the part by its name. */
 export const PlaneSchema = z.union([
   z.strictObject({
-    base: z.enum(["front", "top", "right"]), offset: z.number().min(-1e5).max(1e5).optional(),
+    base: z.enum(["front", "top", "right"]),
+    offset: z.number().min(-1e5).max(1e5).optional(),
     /** Degrees, by the right-hand rule. */
     tilt: z.strictObject({ about: z.enum(["x", "y"]), angle: z.number().min(-360).max(360) }).optional(),
   }),
   /** The frame is where the face was found last; a rebuild finds it anew. */
-  z.strictObject({ face: z.string().max(300), beside: z.array(z.string().max(300)).max(60).optional(), at: z.array(Vector).max(12).optional(), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
+  z.strictObject({
+    face: z.string().max(300),
+    beside: z.array(z.string().max(300)).max(60).optional(),
+    at: z.array(Vector).max(12).optional(),
+    frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }),
+  }),
   /** A datum plane step; the frame is where it was last. */
   z.strictObject({ datum: z.string().max(40), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
 ]);
@@ -87,7 +135,10 @@ export const SketchSchema = z
     /** The part's named parameters as this sketch knows them, so that it can be solved by itself: kept up by the part. */
     given: z.array(GivenSchema).max(200).optional(),
   })
-  .refine((s) => unique([s.curves, s.constraints, s.dimensions, s.groups ?? []]), "every id in a sketch must be used once");
+  .refine(
+    (s) => unique([s.curves, s.constraints, s.dimensions, s.groups ?? []]),
+    "every id in a sketch must be used once",
+  );
 
 export type Constraint = z.infer<typeof ConstraintSchema>;
 export type Dimension = z.infer<typeof DimensionSchema>;
@@ -99,10 +150,12 @@ export type EntityType = "point" | "line" | "circle" | "arc" | "ellipse" | "spli
 
 export const isDimension = (r: Relation): r is Dimension => "value" in r;
 export const sketchIn = (plane: Plane): Sketch => ({ plane, curves: [], constraints: [], dimensions: [] });
-export const emptySketch = (base: "front" | "top" | "right", offset = 0): Sketch => sketchIn(offset ? { base, offset } : { base });
+export const emptySketch = (base: "front" | "top" | "right", offset = 0): Sketch =>
+  sketchIn(offset ? { base, offset } : { base });
 
 /** Whether a thing can stand where another kind is wanted. */
-export const fits = (want: EntityType, is: EntityType | undefined): boolean => is === want || (want === "circle" && is === "arc");
+export const fits = (want: EntityType, is: EntityType | undefined): boolean =>
+  is === want || (want === "circle" && is === "arc");
 
 /** The curve a reference belongs to; origin and axes are their own. */
 export const curveOf = (ref: string): string => {
@@ -118,7 +171,8 @@ const lookup = new WeakMap<readonly Curve[], Map<string, Curve>>();
 /** The curve of an id. */
 export function curveById(sketch: Pick<Sketch, "curves">, id: string): Curve | undefined {
   let map = lookup.get(sketch.curves);
-  if (!map || map.size !== sketch.curves.length) lookup.set(sketch.curves, (map = new Map(sketch.curves.map((c) => [c.id, c]))));
+  if (!map || map.size !== sketch.curves.length)
+    lookup.set(sketch.curves, (map = new Map(sketch.curves.map((c) => [c.id, c]))));
   return map.get(id);
 }
 
@@ -128,7 +182,8 @@ export const entityOf = (c: Curve): EntityType => (c.kind === "ellipse-arc" ? "e
 export function typeOf(sketch: Pick<Sketch, "curves">, ref: string): EntityType | undefined {
   if (ref === "origin") return "point";
   if (ref === "x-axis" || ref === "y-axis") return "line";
-  const part = partOf(ref), curve = curveById(sketch, curveOf(ref));
+  const part = partOf(ref),
+    curve = curveById(sketch, curveOf(ref));
   if (!curve) return undefined;
   if (part === undefined) return entityOf(curve);
   return CURVES[curve.kind].points(curve as never).includes(part) ? "point" : undefined;
@@ -139,7 +194,8 @@ export function pointAt(sketch: Pick<Sketch, "curves">, ref: string): Vec2 {
   if (ref === "origin") return [0, 0];
   const curve = curveById(sketch, curveOf(ref));
   if (!curve) throw new Error(`no point ${ref}`);
-  const kind = CURVES[curve.kind], k = curve.kind === "point" ? 0 : kind.points(curve as never).indexOf(partOf(ref) ?? "");
+  const kind = CURVES[curve.kind],
+    k = curve.kind === "point" ? 0 : kind.points(curve as never).indexOf(partOf(ref) ?? "");
   if (k < 0) throw new Error(`no point ${ref}`);
   const v = kind.numbers(curve as never);
   return [v[2 * k]!, v[2 * k + 1]!];
@@ -147,12 +203,28 @@ export function pointAt(sketch: Pick<Sketch, "curves">, ref: string): Vec2 {
 
 /** Two points of a line or an axis. */
 export function lineThrough(sketch: Pick<Sketch, "curves">, ref: string): [Vec2, Vec2] {
-  if (ref === "x-axis") return [[0, 0], [1, 0]];
-  if (ref === "y-axis") return [[0, 0], [0, 1]];
+  if (ref === "x-axis")
+    return [
+      [0, 0],
+      [1, 0],
+    ];
+  if (ref === "y-axis")
+    return [
+      [0, 0],
+      [0, 1],
+    ];
   return [pointAt(sketch, `${ref}.start`), pointAt(sketch, `${ref}.end`)];
 }
 
-const PARTS: Record<string, string> = { centre: "centre", start: "start", end: "end", major: "end of the long axis", minor: "end of the short axis", "start-handle": "start handle", "end-handle": "end handle" };
+const PARTS: Record<string, string> = {
+  centre: "centre",
+  start: "start",
+  end: "end",
+  major: "end of the long axis",
+  minor: "end of the short axis",
+  "start-handle": "start handle",
+  "end-handle": "end handle",
+};
 
 /** How a person knows a reference: "line l1", "start of l1", "the origin". */
 export function nameOf(ref: string): string {
@@ -164,4 +236,5 @@ export function nameOf(ref: string): string {
 }
 
 /** Every point reference of a curve. */
-export const pointsOf = (c: Curve): string[] => (c.kind === "point" ? [c.id] : CURVES[c.kind].points(c as never).map((p) => `${c.id}.${p}`));
+export const pointsOf = (c: Curve): string[] =>
+  c.kind === "point" ? [c.id] : CURVES[c.kind].points(c as never).map((p) => `${c.id}.${p}`);

@@ -24,10 +24,11 @@ export function envelope(neighbours: readonly (readonly number[])[]): Envelope {
     for (let h = 0; h < queue.length; h++) {
       const next = neighbours[queue[h]!]!.filter((j) => !mark[j]);
       next.sort((a, b) => degree(a) - degree(b) || a - b);
-      for (const j of next) if (!mark[j]) {
-        mark[j] = 1;
-        queue.push(j);
-      }
+      for (const j of next)
+        if (!mark[j]) {
+          mark[j] = 1;
+          queue.push(j);
+        }
     }
     return queue;
   };
@@ -54,8 +55,10 @@ export function envelope(neighbours: readonly (readonly number[])[]): Envelope {
 
 /** Adds to the entry of original indices i, j. */
 export function addEntry(e: Envelope, i: number, j: number, value: number): void {
-  const a = e.place[i]!, b = e.place[j]!;
-  const row = Math.max(a, b), col = Math.min(a, b);
+  const a = e.place[i]!,
+    b = e.place[j]!;
+  const row = Math.max(a, b),
+    col = Math.min(a, b);
   e.values[e.start[row]! + col - e.first[row]!]! += value;
 }
 
@@ -63,10 +66,12 @@ export function addEntry(e: Envelope, i: number, j: number, value: number): void
 export function factor(e: Envelope, tiny: number): void {
   const { n, first, start, values } = e;
   for (let i = 0; i < n; i++) {
-    const fi = first[i]!, si = start[i]! - fi;
+    const fi = first[i]!,
+      si = start[i]! - fi;
     const diagonal = values[si + i]!;
     for (let j = fi; j < i; j++) {
-      const fj = first[j]!, sj = start[j]! - fj;
+      const fj = first[j]!,
+        sj = start[j]! - fj;
       let s = values[si + j]!;
       for (let k = Math.max(fi, fj); k < j; k++) s -= values[si + k]! * values[sj + k]!;
       values[si + j] = s;
@@ -88,7 +93,8 @@ export function solveFactored(e: Envelope, b: Float64Array): void {
   const { n, order, first, start, values } = e;
   const y = new Float64Array(n);
   for (let i = 0; i < n; i++) {
-    const fi = first[i]!, si = start[i]! - fi;
+    const fi = first[i]!,
+      si = start[i]! - fi;
     let s = b[order[i]!]!;
     for (let k = fi; k < i; k++) s -= values[si + k]! * y[k]!;
     y[i] = s;
@@ -99,7 +105,8 @@ export function solveFactored(e: Envelope, b: Float64Array): void {
     y[i] = d === 0 ? 0 : y[i]! / d;
   }
   for (let i = n - 1; i >= 0; i--) {
-    const fi = first[i]!, si = start[i]! - fi;
+    const fi = first[i]!,
+      si = start[i]! - fi;
     for (let k = fi; k < i; k++) y[k]! -= values[si + k]! * y[i]!;
   }
   for (let i = 0; i < n; i++) b[order[i]!] = y[i]!;

@@ -37,7 +37,10 @@ export interface Diagnosis {
 }
 
 /** Driving relations of a sketch: geometric ones first, so that a surplus falls on a dimension. */
-export const drivingRelations = (sketch: Sketch): Relation[] => [...sketch.constraints, ...sketch.dimensions.filter((d) => !d.reference)];
+export const drivingRelations = (sketch: Sketch): Relation[] => [
+  ...sketch.constraints,
+  ...sketch.dimensions.filter((d) => !d.reference),
+];
 
 /** The sketch with the coordinates that the solver's vector holds; curves that stand where they stood stay the same objects. */
 export function withCoordinates(sketch: Sketch, system: System): Sketch {
@@ -46,22 +49,35 @@ export function withCoordinates(sketch: Sketch, system: System): Sketch {
   return {
     ...sketch,
     curves: sketch.curves.map((c) => {
-      const s = slotOf.get(c.id)!, kind = curveKind(c);
-      const before = kind.numbers(c), now = before.map((_, i) => at(s + i));
+      const s = slotOf.get(c.id)!,
+        kind = curveKind(c);
+      const before = kind.numbers(c),
+        now = before.map((_, i) => at(s + i));
       return now.every((v, i) => v === before[i]) ? c : kind.withNumbers(c, now);
     }),
   };
 }
 
 /** Lines of no length and circles of no radius that a solution would leave. */
-const collapsed = (sketch: Sketch, scale: number): boolean => sketch.curves.some((c) => curveKind(c).sizes(c).some((size) => !(size > COLLAPSED * scale)));
+const collapsed = (sketch: Sketch, scale: number): boolean =>
+  sketch.curves.some((c) =>
+    curveKind(c)
+      .sizes(c)
+      .some((size) => !(size > COLLAPSED * scale)),
+  );
 
 /** Arcs turned inside out: one that was short is nearly whole, or the other way round. */
-const turnedOut = (before: readonly Curve[], after: readonly Curve[]): boolean => after.some((c, i) => {
-  const b = before[i]!;
-  const sweeps = c.kind === "arc" && b.kind === "arc" ? [arcSweep(b)[1], arcSweep(c)[1]] : c.kind === "ellipse-arc" && b.kind === "ellipse-arc" ? [ellipseSweep(b)[1], ellipseSweep(c)[1]] : undefined;
-  return sweeps !== undefined && Math.abs(sweeps[1]! - sweeps[0]!) > Math.PI;
-});
+const turnedOut = (before: readonly Curve[], after: readonly Curve[]): boolean =>
+  after.some((c, i) => {
+    const b = before[i]!;
+    const sweeps =
+      c.kind === "arc" && b.kind === "arc"
+        ? [arcSweep(b)[1], arcSweep(c)[1]]
+        : c.kind === "ellipse-arc" && b.kind === "ellipse-arc"
+          ? [ellipseSweep(b)[1], ellipseSweep(c)[1]]
+          : undefined;
+    return sweeps !== undefined && Math.abs(sweeps[1]! - sweeps[0]!) > Math.PI;
+  });
 
 export interface Solution {
   readonly system: System;
@@ -69,7 +85,12 @@ export interface Solution {
 }
 
 /** Solves the given relations from where the sketch stands; undefined when they cannot all be met from there. */
-export function solveRelations(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>, iterations = 60): Solution | undefined {
+export function solveRelations(
+  sketch: Sketch,
+  relations: readonly Relation[],
+  sizes: ReadonlyMap<string, number>,
+  iterations = 60,
+): Solution | undefined {
   const system = buildSystem(sketch, relations, sizes);
   if (system.broken.length) return undefined;
   const clusters = clustersOf(system).map((c) => prepare(c, system.constant));
@@ -80,7 +101,11 @@ export function solveRelations(sketch: Sketch, relations: readonly Relation[], s
 }
 
 /** A large change is walked in steps from the sizes as drawn, so that the shape keeps its character. */
-function solveInSteps(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): Solution | undefined {
+function solveInSteps(
+  sketch: Sketch,
+  relations: readonly Relation[],
+  sizes: ReadonlyMap<string, number>,
+): Solution | undefined {
   const drawn = buildSystem(sketch, [], new Map());
   const from = new Map<string, number>();
   for (const r of relations) {
@@ -90,7 +115,9 @@ function solveInSteps(sketch: Sketch, relations: readonly Relation[], sizes: Rea
   const STEPS = 12;
   let at = sketch;
   for (let k = 1; k <= STEPS; k++) {
-    const part = new Map([...sizes].map(([id, size]) => [id, (from.get(id) ?? size) + (size - (from.get(id) ?? size)) * (k / STEPS)]));
+    const part = new Map(
+      [...sizes].map(([id, size]) => [id, (from.get(id) ?? size) + (size - (from.get(id) ?? size)) * (k / STEPS)]),
+    );
     const s = solveRelations(at, relations, part);
     if (!s) return undefined;
     if (k === STEPS) return s;
@@ -103,7 +130,10 @@ function solveInSteps(sketch: Sketch, relations: readonly Relation[], sizes: Rea
  * Solves a sketch and tells what is still loose, what agrees, what is surplus or what disagrees.
  * @returns a refusal only for a sketch that cannot be read (a lost reference, a size that is no number)
  */
-export function solveSketch(sketch: Sketch, unit: LengthUnit): { ok: true; value: Diagnosis } | { ok: false; refusal: Refusal } {
+export function solveSketch(
+  sketch: Sketch,
+  unit: LengthUnit,
+): { ok: true; value: Diagnosis } | { ok: false; refusal: Refusal } {
   const fault = referenceFault(sketch);
   if (fault) return { ok: false, refusal: fault };
   const sizes = drivingSizes(sketch, unit);
@@ -112,7 +142,21 @@ export function solveSketch(sketch: Sketch, unit: LengthUnit): { ok: true; value
   const solution = solveRelations(sketch, relations, sizes.value) ?? solveInSteps(sketch, relations, sizes.value);
   if (!solution) {
     const conflict = conflictIn(sketch, relations, sizes.value);
-    return { ok: true, value: { solved: false, sketch, freedoms: 0, clusters: [], loose: [], ways: [], looseRadii: [], agreeing: [], surplus: [], conflict } };
+    return {
+      ok: true,
+      value: {
+        solved: false,
+        sketch,
+        freedoms: 0,
+        clusters: [],
+        loose: [],
+        ways: [],
+        looseRadii: [],
+        agreeing: [],
+        surplus: [],
+        conflict,
+      },
+    };
   }
   return { ok: true, value: diagnose(sketch, relations, solution) };
 }
@@ -130,23 +174,42 @@ function conflictIn(sketch: Sketch, relations: readonly Relation[], sizes: Reado
   };
   const curves = failingCurves(sketch, relations, sizes);
   const near = curves && relations.filter((r) => r.of.some((ref) => curves.has(curveOf(ref))));
-  return near?.length && near.length < relations.length && !fits(near) ? conflictAmong(near, fits) : conflictAmong(relations, (s) => (s === relations ? false : fits(s)));
+  return near?.length && near.length < relations.length && !fits(near)
+    ? conflictAmong(near, fits)
+    : conflictAmong(relations, (s) => (s === relations ? false : fits(s)));
 }
 
 /** Ids of the curves whose numbers stand in the first cluster that cannot be solved. */
-function failingCurves(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): Set<string> | undefined {
+function failingCurves(
+  sketch: Sketch,
+  relations: readonly Relation[],
+  sizes: ReadonlyMap<string, number>,
+): Set<string> | undefined {
   const system = buildSystem(sketch, relations, sizes);
   if (system.broken.length) return undefined;
-  const failing = clustersOf(system).find((c) => !newton(prepare(c, system.constant), system.x, system.scale, { iterations: 60 }));
+  const failing = clustersOf(system).find(
+    (c) => !newton(prepare(c, system.constant), system.x, system.scale, { iterations: 60 }),
+  );
   if (!failing) return undefined;
   const slots = new Set(failing.unknowns);
-  return new Set(sketch.curves.filter((c) => curveKind(c).numbers(c).some((_, i) => slots.has(system.root[system.slotOf.get(c.id)! + i]!))).map((c) => c.id));
+  return new Set(
+    sketch.curves
+      .filter((c) =>
+        curveKind(c)
+          .numbers(c)
+          .some((_, i) => slots.has(system.root[system.slotOf.get(c.id)! + i]!)),
+      )
+      .map((c) => c.id),
+  );
 }
 
 function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clusters }: Solution): Diagnosis {
   const { x, root, slotOf } = system;
   // what holds the curves themselves together comes before every relation
-  const isDim = new Map([...sketch.curves.map((c) => [c.id, { dimension: false, rank: -1 }] as const), ...relations.map((r, i) => [r.id, { dimension: isDimension(r), rank: i }] as const)]);
+  const isDim = new Map([
+    ...sketch.curves.map((c) => [c.id, { dimension: false, rank: -1 }] as const),
+    ...relations.map((r, i) => [r.id, { dimension: isDimension(r), rank: i }] as const),
+  ]);
   const agreeing = new Set(system.agreeing);
   const surplus = new Set<string>();
   const moves = new Map<number, number[]>();
@@ -155,7 +218,13 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
   const equationsOf = new Map<string, number>();
   const dependentOf = new Map<string, number>();
   for (const p of clusters) {
-    const order = p.cluster.equations.map((_, i) => i).sort((a, b) => isDim.get(p.cluster.equations[a]!.relation)!.rank - isDim.get(p.cluster.equations[b]!.relation)!.rank || a - b);
+    const order = p.cluster.equations
+      .map((_, i) => i)
+      .sort(
+        (a, b) =>
+          isDim.get(p.cluster.equations[a]!.relation)!.rank - isDim.get(p.cluster.equations[b]!.relation)!.rank ||
+          a - b,
+      );
     const { dependent, motions } = rankOf(p, x, order);
     for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
     const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
@@ -169,15 +238,18 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
     }
     freedoms += real.length;
     if (real.length) loosely.push({ slots: new Set(p.cluster.unknowns), freedoms: real.length });
-    for (const m of real) m.forEach((v, i) => {
-      if (v === 0) return;
-      const slot = p.cluster.unknowns[i]!;
-      if (!moves.has(slot)) moves.set(slot, []);
-    });
-    real.forEach((m, k) => m.forEach((v, i) => {
-      const list = moves.get(p.cluster.unknowns[i]!);
-      if (list) list[freedoms - real.length + k] = v;
-    }));
+    for (const m of real)
+      m.forEach((v, i) => {
+        if (v === 0) return;
+        const slot = p.cluster.unknowns[i]!;
+        if (!moves.has(slot)) moves.set(slot, []);
+      });
+    real.forEach((m, k) =>
+      m.forEach((v, i) => {
+        const list = moves.get(p.cluster.unknowns[i]!);
+        if (list) list[freedoms - real.length + k] = v;
+      }),
+    );
   }
   for (const [id, n] of dependentOf) {
     if (n < equationsOf.get(id)!) continue;
@@ -186,7 +258,9 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
   }
   const solved = withCoordinates(sketch, system);
   const moving = (slot: number) => moves.get(root[slot]!);
-  const loose: string[] = [], ways: Way[] = [], looseRadii: string[] = [];
+  const loose: string[] = [],
+    ways: Way[] = [],
+    looseRadii: string[] = [];
   for (const c of solved.curves) {
     const s = slotOf.get(c.id)!;
     const kind = curveKind(c);
@@ -197,14 +271,40 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
       if (way) ways.push({ point, along: way });
     });
   }
-  const holds = (c: Curve, slots: ReadonlySet<number>) => curveKind(c).numbers(c).some((_, i) => slots.has(root[slotOf.get(c.id)! + i]!));
-  const parts = loosely.map((l) => ({ curves: solved.curves.filter((c) => holds(c, l.slots)).map((c) => c.id), freedoms: l.freedoms }));
-  return { solved: true, sketch: solved, freedoms, clusters: parts, loose, ways, looseRadii, agreeing: [...agreeing], surplus: [...surplus], conflict: [] };
+  const holds = (c: Curve, slots: ReadonlySet<number>) =>
+    curveKind(c)
+      .numbers(c)
+      .some((_, i) => slots.has(root[slotOf.get(c.id)! + i]!));
+  const parts = loosely.map((l) => ({
+    curves: solved.curves.filter((c) => holds(c, l.slots)).map((c) => c.id),
+    freedoms: l.freedoms,
+  }));
+  return {
+    solved: true,
+    sketch: solved,
+    freedoms,
+    clusters: parts,
+    loose,
+    ways,
+    looseRadii,
+    agreeing: [...agreeing],
+    surplus: [...surplus],
+    conflict: [],
+  };
 }
 
 /** Whether one of the motions becomes possible without the equations of a relation. */
-function frees(p: Prepared, x: Float64Array, system: System, relation: string, motions: readonly Float64Array[]): boolean {
-  const less = prepare({ unknowns: p.cluster.unknowns, equations: p.cluster.equations.filter((e) => e.relation !== relation) }, system.constant);
+function frees(
+  p: Prepared,
+  x: Float64Array,
+  system: System,
+  relation: string,
+  motions: readonly Float64Array[],
+): boolean {
+  const less = prepare(
+    { unknowns: p.cluster.unknowns, equations: p.cluster.equations.filter((e) => e.relation !== relation) },
+    system.constant,
+  );
   return motions.some((m) => survives(less, x, system.scale, m));
 }
 
@@ -237,4 +337,3 @@ export function measureDimension(sketch: Sketch, d: Pick<Dimension, "kind" | "of
   const system = buildSystem(sketch, [], new Map());
   return KINDS[d.kind].measure!(system.slots, d.of, system.x, { flip: d.flip, sides: d.sides });
 }
-

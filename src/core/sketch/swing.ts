@@ -14,9 +14,14 @@ export function swinging(sketch: Sketch, unit: LengthUnit, reach: number): ((mom
   if (referenceFault(sketch) || !sizes.ok) return undefined;
   const solution = solveRelations(sketch, drivingRelations(sketch), sizes.value);
   if (!solution) return undefined;
-  const { system, clusters } = solution, rest = Float64Array.from(system.x);
+  const { system, clusters } = solution,
+    rest = Float64Array.from(system.x);
   const motions = clusters.flatMap((p) => {
-    const { dependent, motions: found } = rankOf(p, system.x, p.cluster.equations.map((_, i) => i));
+    const { dependent, motions: found } = rankOf(
+      p,
+      system.x,
+      p.cluster.equations.map((_, i) => i),
+    );
     const real = dependent.length ? found.filter((m) => survives(p, system.x, system.scale, m)) : found;
     // every motion is made to reach as far
     return real.map((m) => ({ slots: p.cluster.unknowns, m: m.map((v) => v / Math.max(...m.map(Math.abs))) }));

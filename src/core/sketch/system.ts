@@ -5,7 +5,18 @@ import { sharedPoint } from "./constraints/direction";
 import { curveKind } from "./curves/registry";
 import type { Spline } from "./curves/schema";
 import { knotsOf } from "./curves/spline";
-import { curveOf, entityOf, fits, isDimension, nameOf, typeOf, type Curve, type EntityType, type Relation, type Sketch } from "./sketch";
+import {
+  curveOf,
+  entityOf,
+  fits,
+  isDimension,
+  nameOf,
+  typeOf,
+  type Curve,
+  type EntityType,
+  type Relation,
+  type Sketch,
+} from "./sketch";
 
 /** An equation with the relation it comes from and slots already replaced by their representatives. */
 export interface BoundEquation {
@@ -37,28 +48,55 @@ export interface System {
 }
 
 /** Checks that every relation refers to things that are there and of the right kind. */
-export function referenceFault(sketch: Sketch, relations: readonly Relation[] = [...sketch.constraints, ...sketch.dimensions]): Refusal | undefined {
+export function referenceFault(
+  sketch: Sketch,
+  relations: readonly Relation[] = [...sketch.constraints, ...sketch.dimensions],
+): Refusal | undefined {
   const types = new Map<string, EntityType | undefined>();
   const type = (ref: string) => {
     if (!types.has(ref)) types.set(ref, typeOf(sketch, ref));
     return types.get(ref);
   };
   for (const r of relations) {
-    for (const ref of r.of) if (!type(ref)) return refuse("lost-reference", `${r.id} (${r.kind}) refers to ${ref}, which is not in the sketch.`, [r.id]).refusal;
+    for (const ref of r.of)
+      if (!type(ref))
+        return refuse("lost-reference", `${r.id} (${r.kind}) refers to ${ref}, which is not in the sketch.`, [r.id])
+          .refusal;
     if (!KINDS[r.kind].takes.some((t) => t.length === r.of.length && t.every((want, i) => fits(want, type(r.of[i]!)))))
-      return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [r.id]).refusal;
-    if (r.of.length > 1 && r.of[0] === r.of[1]) return refuse("wrong-reference", `${r.id} (${r.kind}) needs two different things.`, [r.id]).refusal;
+      return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [
+        r.id,
+      ]).refusal;
+    if (r.of.length > 1 && r.of[0] === r.of[1])
+      return refuse("wrong-reference", `${r.id} (${r.kind}) needs two different things.`, [r.id]).refusal;
   }
   for (const r of relations) {
-    if ((r.kind === "curvature" || r.kind === "tangent") && type(r.of[1]!) === "spline" && !joinedSpline(sketch, r.of as [string, string]))
-      return refuse("not-joined", `${r.id} (${r.kind}) needs the end of ${nameOf(r.of[1]!)} joined to ${nameOf(r.of[0]!)} first: make them coincide.`, [r.id]).refusal;
+    if (
+      (r.kind === "curvature" || r.kind === "tangent") &&
+      type(r.of[1]!) === "spline" &&
+      !joinedSpline(sketch, r.of as [string, string])
+    )
+      return refuse(
+        "not-joined",
+        `${r.id} (${r.kind}) needs the end of ${nameOf(r.of[1]!)} joined to ${nameOf(r.of[0]!)} first: make them coincide.`,
+        [r.id],
+      ).refusal;
   }
   return undefined;
 }
 
 /** Whether an end of one is tied, directly or through other points, to the other. */
 function joinedSpline(sketch: Sketch, [a, b]: [string, string]): boolean {
-  const system = buildSystem(sketch, sketch.constraints.filter((c) => (c.kind === "coincident" || c.kind === "point-on-curve") && KINDS[c.kind].takes.some((t) => t.length === c.of.length && t.every((want, i) => fits(want, typeOf(sketch, c.of[i]!))))), new Map());
+  const system = buildSystem(
+    sketch,
+    sketch.constraints.filter(
+      (c) =>
+        (c.kind === "coincident" || c.kind === "point-on-curve") &&
+        KINDS[c.kind].takes.some(
+          (t) => t.length === c.of.length && t.every((want, i) => fits(want, typeOf(sketch, c.of[i]!))),
+        ),
+    ),
+    new Map(),
+  );
   return sharedPoint(system.slots, a, b) !== undefined;
 }
 
@@ -69,7 +107,11 @@ const FIXED = 6;
  * Builds the numbers of a sketch from the given relations (those of the sketch, or some of them).
  * The sketch must have passed referenceFault.
  */
-export function buildSystem(sketch: Sketch, relations: readonly Relation[], sizes: ReadonlyMap<string, number>): System {
+export function buildSystem(
+  sketch: Sketch,
+  relations: readonly Relation[],
+  sizes: ReadonlyMap<string, number>,
+): System {
   const slotOf = new Map<string, number>();
   const curves = new Map<string, Curve>();
   const values: number[] = [0, 0, 1, 0, 0, 1];
@@ -85,7 +127,8 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
       extent = Math.max(extent, Math.abs(v));
     }
   }
-  for (const r of relations) if (isDimension(r) && KINDS[r.kind].quantity === "length") extent = Math.max(extent, sizes.get(r.id) ?? 0);
+  for (const r of relations)
+    if (isDimension(r) && KINDS[r.kind].quantity === "length") extent = Math.max(extent, sizes.get(r.id) ?? 0);
   const scale = extent || 1;
   let x = Float64Array.from(values);
 
@@ -94,18 +137,24 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
   // origin 0,0; the axes run from it to 1,0 and 0,1
   constant.fill(1, 0, FIXED);
   // pictures of the part stand where the part puts them
-  for (const c of sketch.curves) if (c.projected) constant.fill(1, slotOf.get(c.id)!, slotOf.get(c.id)! + curveKind(c).numbers(c).length);
+  for (const c of sketch.curves)
+    if (c.projected) constant.fill(1, slotOf.get(c.id)!, slotOf.get(c.id)! + curveKind(c).numbers(c).length);
   const find = (i: number): number => {
     while (root[i] !== i) i = root[i] = root[root[i]!]!;
     return i;
   };
-  const same = (a: number, b: number) => find(a) === find(b) || (constant[find(a)] === 1 && constant[find(b)] === 1 && x[find(a)] === x[find(b)]);
-  const held: readonly (readonly [string, string])[] = relations.filter((r) => r.kind === "point-on-curve").map((r) => [r.of[0]!, r.of[1]!]);
+  const same = (a: number, b: number) =>
+    find(a) === find(b) || (constant[find(a)] === 1 && constant[find(b)] === 1 && x[find(a)] === x[find(b)]);
+  const held: readonly (readonly [string, string])[] = relations
+    .filter((r) => r.kind === "point-on-curve")
+    .map((r) => [r.of[0]!, r.of[1]!]);
   const slots: Slots = {
-    scale, same,
+    scale,
+    same,
     point(ref) {
       if (ref === "origin") return [0, 1];
-      const id = curveOf(ref), at = slotOf.get(id)!;
+      const id = curveOf(ref),
+        at = slotOf.get(id)!;
       const k = id === ref ? 0 : pointNames.get(id)!.indexOf(ref.slice(id.length + 1));
       return [at + 2 * k, at + 2 * k + 1];
     },
@@ -121,10 +170,12 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
     },
     radius: (ref) => slotOf.get(ref)! + curveKind(curves.get(ref)!).radius!,
     all(ref) {
-      const at = slotOf.get(ref)!, c = curves.get(ref)!;
+      const at = slotOf.get(ref)!,
+        c = curves.get(ref)!;
       return Array.from({ length: curveKind(c).numbers(c).length }, (_, i) => at + i);
     },
-    type: (ref) => (ref === "origin" || ref.includes(".") ? "point" : ref.endsWith("-axis") ? "line" : entityOf(curves.get(ref)!)),
+    type: (ref) =>
+      ref === "origin" || ref.includes(".") ? "point" : ref.endsWith("-axis") ? "line" : entityOf(curves.get(ref)!),
     ends: (ref) => (pointNames.get(ref)?.includes("end") ? [`${ref}.start`, `${ref}.end`] : []),
     spline(ref) {
       const c = curves.get(ref) as Spline;
@@ -159,7 +210,8 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
       const pairs = kind.merge(slots, r.of);
       let fresh = false;
       for (const [a, b] of pairs) {
-        const p = find(a), q = find(b);
+        const p = find(a),
+          q = find(b);
         if (slots.same(p, q)) continue;
         fresh = true;
         if (constant[p] && constant[q]) {
@@ -167,7 +219,8 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
           continue;
         }
         const [keep, lose] = constant[p] || (!constant[q] && p < q) ? [p, q] : [q, p];
-        if (!constant[keep]) x[keep] = (x[keep]! * weight[keep]! + x[lose]! * weight[lose]!) / (weight[keep]! + weight[lose]!);
+        if (!constant[keep])
+          x[keep] = (x[keep]! * weight[keep]! + x[lose]! * weight[lose]!) / (weight[keep]! + weight[lose]!);
         weight[keep]! += weight[lose]!;
         root[lose] = keep;
       }
@@ -177,7 +230,12 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
   const extraOf = new Map<string, number>();
   const extras: number[] = [];
   for (const r of relations) {
-    const own = KINDS[r.kind].extra?.(slots, r.of, x.map((_, i) => x[find(i)]!)) ?? [];
+    const own =
+      KINDS[r.kind].extra?.(
+        slots,
+        r.of,
+        x.map((_, i) => x[find(i)]!),
+      ) ?? [];
     if (own.length) extraOf.set(r.id, x.length + extras.length);
     extras.push(...own);
   }
@@ -195,11 +253,25 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
     if (c.kind !== "line") continue;
     const [a, b, d, e] = slots.line(c.id).map((s) => root[s]!) as [number, number, number, number];
     if (slots.same(a, d) && slots.same(b, e)) broken.push(c.id);
-    else spread(x, constant, slots.same(a, d) ? [b, e] : [a, d], Math.hypot(c.end[0] - c.start[0], c.end[1] - c.start[1]), Math.hypot(x[a]! - x[d]!, x[b]! - x[e]!));
+    else
+      spread(
+        x,
+        constant,
+        slots.same(a, d) ? [b, e] : [a, d],
+        Math.hypot(c.end[0] - c.start[0], c.end[1] - c.start[1]),
+        Math.hypot(x[a]! - x[d]!, x[b]! - x[e]!),
+      );
   }
 
   const equations: BoundEquation[] = [];
-  const bind = (relation: string, e: Equation) => equations.push({ relation, slots: Int32Array.from(e.slots, (s) => root[s]!), evaluate: e.evaluate, v: new Float64Array(e.slots.length), g: new Float64Array(e.slots.length) });
+  const bind = (relation: string, e: Equation) =>
+    equations.push({
+      relation,
+      slots: Int32Array.from(e.slots, (s) => root[s]!),
+      evaluate: e.evaluate,
+      v: new Float64Array(e.slots.length),
+      g: new Float64Array(e.slots.length),
+    });
   for (const c of sketch.curves) for (const e of curveKind(c).own?.(slotOf.get(c.id)!, c) ?? []) bind(c.id, e);
   const ownCount = equations.length;
   for (const r of relations) {
@@ -212,14 +284,21 @@ export function buildSystem(sketch: Sketch, relations: readonly Relation[], size
 }
 
 /** An upright line told to be level would begin with no length at all: its ends are laid out the other way. */
-function spread(x: Float64Array, constant: Uint8Array, [from, to]: readonly [number, number], drawn: number, now: number): void {
+function spread(
+  x: Float64Array,
+  constant: Uint8Array,
+  [from, to]: readonly [number, number],
+  drawn: number,
+  now: number,
+): void {
   if (now > 1e-9 * drawn) return;
   if (!constant[to]) x[to] = x[from]! + drawn;
   else if (!constant[from]) x[from] = x[to]! - drawn;
 }
 
 /** What a relation says besides its kind and arguments. */
-export const optionsOf = (r: Relation): Options => (isDimension(r) ? { flip: r.flip, sides: r.sides } : { factor: r.factor });
+export const optionsOf = (r: Relation): Options =>
+  isDimension(r) ? { flip: r.flip, sides: r.sides } : { factor: r.factor };
 
 /** Residual of an equation at x; its derivatives are left in `e.g`. */
 export function residual(e: BoundEquation, x: Float64Array): number {

@@ -40,35 +40,62 @@ describe("the table of sketches with known answers", () => {
 
   it("freedoms do not depend on the order of curves and relations", () => {
     for (const file of sound) {
-      const c = read(file), s = SketchSchema.parse(c.sketch);
-      const turned = { ...s, curves: [...s.curves].reverse(), constraints: [...s.constraints].reverse(), dimensions: [...s.dimensions].reverse() };
+      const c = read(file),
+        s = SketchSchema.parse(c.sketch);
+      const turned = {
+        ...s,
+        curves: [...s.curves].reverse(),
+        constraints: [...s.constraints].reverse(),
+        dimensions: [...s.dimensions].reverse(),
+      };
       expect(solve(turned, c.units).freedoms, file).toBe(c.expect.freedoms);
     }
   });
   it("nor on scale", () => {
-    for (const file of sound) for (const k of [1e-3, 40]) {
-      const c = read(file), s = solve(SketchSchema.parse(c.sketch), c.units).sketch;
-      // sizes are left to measure: what is driven is scaled with what is drawn
-      const inside = (d: Sketch["dimensions"][number]): Sketch["dimensions"][number] => {
-        const m = measureDimension(s, d);
-        return { ...d, value: quantityOf(d) === "angle" ? `${m} rad` : `${m * k} mm` };
-      };
-      const scaled = { ...s, curves: s.curves.map((q) => mappedCurve(q, ([x, y]) => [x * k, y * k], k)), dimensions: s.dimensions.map(inside) };
-      expect(solve(scaled, "mm").freedoms, `${file} × ${k}`).toBe(c.expect.freedoms);
-    }
+    for (const file of sound)
+      for (const k of [1e-3, 40]) {
+        const c = read(file),
+          s = solve(SketchSchema.parse(c.sketch), c.units).sketch;
+        // sizes are left to measure: what is driven is scaled with what is drawn
+        const inside = (d: Sketch["dimensions"][number]): Sketch["dimensions"][number] => {
+          const m = measureDimension(s, d);
+          return { ...d, value: quantityOf(d) === "angle" ? `${m} rad` : `${m * k} mm` };
+        };
+        const scaled = {
+          ...s,
+          curves: s.curves.map((q) => mappedCurve(q, ([x, y]) => [x * k, y * k], k)),
+          dimensions: s.dimensions.map(inside),
+        };
+        expect(solve(scaled, "mm").freedoms, `${file} × ${k}`).toBe(c.expect.freedoms);
+      }
   });
   it("a solved sketch, disturbed by less than a tenth of its smallest feature, comes back to its shape", () => {
     // two that cannot move though their rank says so come back by a double root only
     const regular = sound.filter((f) => read(f).expect.freedoms === 0 && !/point-between|flat-triangle/.test(f));
     const rnd = seeded(7);
     for (const file of regular) {
-      const c = read(file), s = solve(SketchSchema.parse(c.sketch), c.units).sketch;
-      const least = Math.min(...s.curves.flatMap((q) => curveKind(q).sizes(q)), Infinity), size = Math.max(...s.curves.flatMap((q) => curveKind(q).numbers(q).map(Math.abs)));
-      const off = 0.05 * Math.min(least, size), move = ([x, y]: readonly [number, number]): [number, number] => [x + (rnd() - 0.5) * off, y + (rnd() - 0.5) * off];
+      const c = read(file),
+        s = solve(SketchSchema.parse(c.sketch), c.units).sketch;
+      const least = Math.min(...s.curves.flatMap((q) => curveKind(q).sizes(q)), Infinity),
+        size = Math.max(...s.curves.flatMap((q) => curveKind(q).numbers(q).map(Math.abs)));
+      const off = 0.05 * Math.min(least, size),
+        move = ([x, y]: readonly [number, number]): [number, number] => [
+          x + (rnd() - 0.5) * off,
+          y + (rnd() - 0.5) * off,
+        ];
       const fixed = new Set(s.constraints.filter((k) => k.kind === "fixed").map((k) => k.of[0]!.split(".")[0]));
-      const back = solve({ ...s, curves: s.curves.map((q) => (fixed.has(q.id) ? q : mappedCurve(q, move, 1 + 0.05 * (rnd() - 0.5)))) }, c.units);
+      const back = solve(
+        { ...s, curves: s.curves.map((q) => (fixed.has(q.id) ? q : mappedCurve(q, move, 1 + 0.05 * (rnd() - 0.5)))) },
+        c.units,
+      );
       expect(back.solved, file).toBe(true);
-      back.sketch.curves.forEach((q, i) => curveKind(q).numbers(q).forEach((v, n) => expect(Math.abs(v - curveKind(q).numbers(s.curves[i]!)[n]!), `${file} ${q.id}`).toBeLessThan(1e-7 * size)));
+      back.sketch.curves.forEach((q, i) =>
+        curveKind(q)
+          .numbers(q)
+          .forEach((v, n) =>
+            expect(Math.abs(v - curveKind(q).numbers(s.curves[i]!)[n]!), `${file} ${q.id}`).toBeLessThan(1e-7 * size),
+          ),
+      );
     }
   });
 
@@ -77,13 +104,18 @@ describe("the table of sketches with known answers", () => {
     const sketch = SketchSchema.parse(c.sketch);
     const r = solveSketch(sketch, c.units);
     if (!r.ok) throw new Error(r.refusal.sentence);
-    const d = r.value, want = c.expect;
+    const d = r.value,
+      want = c.expect;
     if (want.conflicting) {
       expect(d.solved).toBe(false);
       expect(d.conflict).toEqual(expect.arrayContaining([...want.conflicting]));
       // a smallest set: without any one of it the rest can be solved
       for (const id of d.conflict) {
-        const some = { ...sketch, constraints: sketch.constraints.filter((k) => d.conflict.includes(k.id) && k.id !== id), dimensions: sketch.dimensions.filter((k) => d.conflict.includes(k.id) && k.id !== id) };
+        const some = {
+          ...sketch,
+          constraints: sketch.constraints.filter((k) => d.conflict.includes(k.id) && k.id !== id),
+          dimensions: sketch.dimensions.filter((k) => d.conflict.includes(k.id) && k.id !== id),
+        };
         const less = solveSketch(some, c.units);
         expect(less.ok && less.value.solved).toBe(true);
       }
@@ -99,6 +131,14 @@ describe("the table of sketches with known answers", () => {
       const k = d.sketch.curves.find((q) => q.id === id)!;
       expect(Math.abs(curveKind(k).numbers(k)[2]! - radius), id).toBeLessThan(1e-9 * size);
     }
-    expect({ freedoms: d.freedoms, loose: [...d.loose].sort(), redundant: [...d.agreeing, ...d.surplus].sort() }).toEqual({ freedoms: want.freedoms, loose: [...(want.loose ?? [])].sort(), redundant: [...(want.redundant ?? [])].sort() });
+    expect({
+      freedoms: d.freedoms,
+      loose: [...d.loose].sort(),
+      redundant: [...d.agreeing, ...d.surplus].sort(),
+    }).toEqual({
+      freedoms: want.freedoms,
+      loose: [...(want.loose ?? [])].sort(),
+      redundant: [...(want.redundant ?? [])].sort(),
+    });
   });
 });

@@ -34,7 +34,20 @@ describe("readQuantity", () => {
     expect(r.ok && r.value).toBeCloseTo(Math.PI / 2, 14);
   });
 
-  it.each(["", "abc", "12 furlong", "1/0", "3 0/0", "(1+2", "1 2", "4 mm * 4 mm", "30 deg", "1e400", "12 mm + 3 deg", "$"])("refuses “%s” with a sentence", (text) => {
+  it.each([
+    "",
+    "abc",
+    "12 furlong",
+    "1/0",
+    "3 0/0",
+    "(1+2",
+    "1 2",
+    "4 mm * 4 mm",
+    "30 deg",
+    "1e400",
+    "12 mm + 3 deg",
+    "$",
+  ])("refuses “%s” with a sentence", (text) => {
     const r = readQuantity(text, "length", "mm");
     expect(r.ok).toBe(false);
     if (!r.ok) expect(r.refusal.sentence).toMatch(/\.$/);

@@ -4,7 +4,17 @@ export type LengthUnit = "mm" | "in";
 export type QuantityKind = "length" | "angle";
 
 /** Millimetres per unit; the inch is exact by definition (ISO 31 / NIST SP 811). */
-const LENGTHS: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, '"': 25.4, ft: 304.8, "'": 304.8, um: 0.001, "µm": 0.001 };
+const LENGTHS: Record<string, number> = {
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: 25.4,
+  '"': 25.4,
+  ft: 304.8,
+  "'": 304.8,
+  um: 0.001,
+  µm: 0.001,
+};
 const ANGLES: Record<string, number> = { deg: Math.PI / 180, "°": Math.PI / 180, rad: 1 };
 
 /** A number with the power of length and of angle it carries. A plain number has both 0. */
@@ -21,9 +31,14 @@ export type Names = (name: string) => Value | string | undefined;
 
 /** Words that mean something already and cannot name a size. */
 const FUNCTIONS = ["sqrt", "sin", "cos", "tan", "min", "max", "round"] as const;
-export const isReserved = (name: string): boolean => LENGTHS[name.toLowerCase()] !== undefined || ANGLES[name.toLowerCase()] !== undefined || name.toLowerCase() === "pi" || (FUNCTIONS as readonly string[]).includes(name.toLowerCase());
+export const isReserved = (name: string): boolean =>
+  LENGTHS[name.toLowerCase()] !== undefined ||
+  ANGLES[name.toLowerCase()] !== undefined ||
+  name.toLowerCase() === "pi" ||
+  (FUNCTIONS as readonly string[]).includes(name.toLowerCase());
 
-const TOKEN = /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ][A-Za-z0-9_]*|["'°])|([-+*/^(),;]))/y;
+const TOKEN =
+  /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ][A-Za-z0-9_]*|["'°])|([-+*/^(),;]))/y;
 
 type Token = { kind: "number"; n: number } | { kind: "word"; text: string } | { kind: "sign"; text: string };
 
@@ -54,7 +69,12 @@ const isSign = (t: Token | undefined, text: string) => t?.kind === "sign" && t.t
 class Reader {
   private at = 0;
   private depth = 0;
-  constructor(private readonly list: Token[], private readonly kind: QuantityKind, private readonly unit: number, private readonly names?: Names) {}
+  constructor(
+    private readonly list: Token[],
+    private readonly kind: QuantityKind,
+    private readonly unit: number,
+    private readonly names?: Names,
+  ) {}
 
   read(): Value {
     const v = this.sum();
@@ -63,7 +83,9 @@ class Reader {
   }
   asQuantity(v: Value): Value {
     if (v.length || v.angle) return v;
-    return this.kind === "length" ? { n: v.n * this.unit, length: 1, angle: 0 } : { n: v.n * this.unit, length: 0, angle: 1 };
+    return this.kind === "length"
+      ? { n: v.n * this.unit, length: 1, angle: 0 }
+      : { n: v.n * this.unit, length: 0, angle: 1 };
   }
   private sum(): Value {
     let left = this.product();
@@ -72,8 +94,10 @@ class Reader {
       if (!isSign(t, "+") && !isSign(t, "-")) return left;
       this.at++;
       let right = this.product();
-      if (left.length !== right.length || left.angle !== right.angle) [left, right] = [this.asQuantity(left), this.asQuantity(right)];
-      if (left.length !== right.length || left.angle !== right.angle) throw new Fault("lengths and angles cannot be added");
+      if (left.length !== right.length || left.angle !== right.angle)
+        [left, right] = [this.asQuantity(left), this.asQuantity(right)];
+      if (left.length !== right.length || left.angle !== right.angle)
+        throw new Fault("lengths and angles cannot be added");
       left = { ...left, n: isSign(t, "+") ? left.n + right.n : left.n - right.n };
     }
   }
@@ -87,7 +111,11 @@ class Reader {
       const right = this.power();
       if (!times && right.n === 0) throw new Fault("a division by 0 has no value");
       const s = times ? 1 : -1;
-      left = { n: times ? left.n * right.n : left.n / right.n, length: left.length + s * right.length, angle: left.angle + s * right.angle };
+      left = {
+        n: times ? left.n * right.n : left.n / right.n,
+        length: left.length + s * right.length,
+        angle: left.angle + s * right.angle,
+      };
     }
   }
   private power(): Value {
@@ -144,7 +172,12 @@ class Reader {
     if ((FUNCTIONS as readonly string[]).includes(name)) return this.call(name as (typeof FUNCTIONS)[number]);
     const known = this.names?.(text);
     if (typeof known === "string") throw new Fault(known);
-    if (!known) throw new Fault(LENGTHS[name] !== undefined || ANGLES[name] !== undefined ? "a number is missing before the unit" : `there is no size called “${text}” here`);
+    if (!known)
+      throw new Fault(
+        LENGTHS[name] !== undefined || ANGLES[name] !== undefined
+          ? "a number is missing before the unit"
+          : `there is no size called “${text}” here`,
+      );
     return known;
   }
   private call(name: (typeof FUNCTIONS)[number]): Value {
@@ -162,8 +195,11 @@ class Reader {
     switch (name) {
       case "min":
       case "max": {
-        const same = given.every((g) => g.length === a.length && g.angle === a.angle) ? given : given.map((g) => this.asQuantity(g));
-        if (same.some((g) => g.length !== same[0]!.length || g.angle !== same[0]!.angle)) throw new Fault("lengths and angles cannot be compared");
+        const same = given.every((g) => g.length === a.length && g.angle === a.angle)
+          ? given
+          : given.map((g) => this.asQuantity(g));
+        if (same.some((g) => g.length !== same[0]!.length || g.angle !== same[0]!.angle))
+          throw new Fault("lengths and angles cannot be compared");
         return { ...same[0]!, n: Math[name](...same.map((g) => g.n)) };
       }
       case "round": {
@@ -192,8 +228,16 @@ class Reader {
  * @param names what other sizes are called, for expressions such as `=2*width`
  * @returns millimetres or radians, or a refusal that says what is wrong
  */
-export function readQuantity(text: string | number, kind: QuantityKind, unit: LengthUnit, names?: Names): Outcome<number> {
-  const source = String(text).replace(/^\s*=/, "").replace(/(\d),(\d)(?![^(]*\))/g, "$1.$2").replace(/[−–]/g, "-");
+export function readQuantity(
+  text: string | number,
+  kind: QuantityKind,
+  unit: LengthUnit,
+  names?: Names,
+): Outcome<number> {
+  const source = String(text)
+    .replace(/^\s*=/, "")
+    .replace(/(\d),(\d)(?![^(]*\))/g, "$1.$2")
+    .replace(/[−–]/g, "-");
   if (source.length > 200) return refuse("bad-number", "This is too long for a number: use at most 200 characters.");
   const factor = kind === "length" ? LENGTHS[unit]! : ANGLES["deg"]!;
   try {

@@ -56,7 +56,11 @@ export interface BenchProps {
 
 /** The modelling screen: the Sheet at the left, the model in the middle, Steps and Gauges at the right. */
 export function Bench(props: BenchProps) {
-  const [store] = useState(() => (typeof window === "undefined" ? undefined : createBench(props.document, props.version, props.saveTo, props.mayDefine)));
+  const [store] = useState(() =>
+    typeof window === "undefined"
+      ? undefined
+      : createBench(props.document, props.version, props.saveTo, props.mayDefine),
+  );
   // the Bench is drawn in the browser only: its kernel and its model live there
   const [ready, setReady] = useState(false);
   useEffect(() => setReady(true), []);
@@ -67,7 +71,8 @@ export function Bench(props: BenchProps) {
 function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   useBenchKeys(store);
   const [hint, setHint] = useState("");
-  const mode = store((s) => s.mode), pickField = store((s) => s.pickField);
+  const mode = store((s) => s.mode),
+    pickField = store((s) => s.pickField);
   return (
     <div className="flex h-screen flex-col overflow-hidden">
       <Follow url={p.watch} busy={!p.sheet} />
@@ -81,7 +86,18 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           <div className="relative min-h-0 flex-1">
             <Model store={store} projection={p.sheet?.projection ?? "first-angle"} onHint={setHint} />
           </div>
-          <HintLine store={store} hint={mode.kind === "sketch" ? hint : mode.kind === "step" ? stepHint(mode.draft.kind, pickField?.name) : mode.kind === "plane" ? "Sketch: choose the plane it lies on, or click a flat face of the part." : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag turns the model, Shift and drag moves it."} />
+          <HintLine
+            store={store}
+            hint={
+              mode.kind === "sketch"
+                ? hint
+                : mode.kind === "step"
+                  ? stepHint(mode.draft.kind, pickField?.name)
+                  : mode.kind === "plane"
+                    ? "Sketch: choose the plane it lies on, or click a flat face of the part."
+                    : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag turns the model, Shift and drag moves it."
+            }
+          />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
         <Panel defaultSize="22%" minSize="14%" className="flex min-w-0 flex-col">
@@ -96,22 +112,41 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
 }
 
 const STEP_HINTS: Partial<Record<Step["kind"], string>> = {
-  extrude: "type a depth or drag the arrow, pick regions", revolve: "choose what it turns about and how far", hole: "click a flat face where the hole shall be; rings can be dragged", fillet: "click edges, type a radius or drag the arrow", chamfer: "click edges, type a distance or drag the arrow",
-  shell: "click the faces that shall be open", mirror: "choose what is mirrored and about which plane", pattern: "choose what is repeated, the way and how many",
+  extrude: "type a depth or drag the arrow, pick regions",
+  revolve: "choose what it turns about and how far",
+  hole: "click a flat face where the hole shall be; rings can be dragged",
+  fillet: "click edges, type a radius or drag the arrow",
+  chamfer: "click edges, type a distance or drag the arrow",
+  shell: "click the faces that shall be open",
+  mirror: "choose what is mirrored and about which plane",
+  pattern: "choose what is repeated, the way and how many",
 };
-const stepHint = (kind: Step["kind"], field: string | undefined): string => `${kind[0]!.toUpperCase()}${kind.slice(1)}: ${field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on")}. Enter accepts, Escape leaves without harm.`;
+const stepHint = (kind: Step["kind"], field: string | undefined): string =>
+  `${kind[0]!.toUpperCase()}${kind.slice(1)}: ${field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on")}. Enter accepts, Escape leaves without harm.`;
 
 /** What the tool wants next, or what just happened. Of one height, so that the drawing never jumps. */
 function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
   const message = store((s) => s.message);
   return (
-    <div className="h-14 overflow-y-auto border-t border-base-300 px-4 py-1 text-[13px] leading-[17px]" aria-live="polite">
+    <div
+      className="h-14 overflow-y-auto border-t border-base-300 px-4 py-1 text-[13px] leading-[17px]"
+      aria-live="polite"
+    >
       {message ? (
-        <p role={message.kind === "trouble" ? "alert" : "status"} className={`flex justify-between gap-3 ${message.kind === "trouble" ? "text-error" : ""}`}>
+        <p
+          role={message.kind === "trouble" ? "alert" : "status"}
+          className={`flex justify-between gap-3 ${message.kind === "trouble" ? "text-error" : ""}`}
+        >
           <span>{message.text}</span>
           <span className="flex shrink-0 gap-1">
-            {message.text.includes("Undo takes it back") && <button className="btn btn-xs" onClick={() => store.getState().undo()}>Take it back</button>}
-            <button className="btn btn-ghost btn-xs" onClick={() => store.getState().say(undefined)}>All right</button>
+            {message.text.includes("Undo takes it back") && (
+              <button className="btn btn-xs" onClick={() => store.getState().undo()}>
+                Take it back
+              </button>
+            )}
+            <button className="btn btn-ghost btn-xs" onClick={() => store.getState().say(undefined)}>
+              All right
+            </button>
           </span>
         </p>
       ) : (
@@ -121,7 +156,15 @@ function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
   );
 }
 
-function Model({ store, projection, onHint }: { store: BenchStore; projection: "first-angle" | "third-angle"; onHint: (h: string) => void }) {
+function Model({
+  store,
+  projection,
+  onHint,
+}: {
+  store: BenchStore;
+  projection: "first-angle" | "third-angle";
+  onHint: (h: string) => void;
+}) {
   const camera = store((s) => s.camera);
   const version = useCamera(camera);
   const mode = store((s) => s.mode);
@@ -134,8 +177,19 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
     const sketch = mode.kind === "sketch" ? sketchOf(document, mode.step) : undefined;
     const colours = coloursOf(document, built.model);
     if (!sketch) {
-      const { faces, tangent } = looking, hidden = hiddenFaces(built.bodies, looking.hidden), plane = cutOf(looking.section);
-      return [{ mesh: built.mesh, style: "model", look: { faces, tangent }, hidden, ...(colours && { colours }), ...(plane && { cut: plane, hatch: true }) }];
+      const { faces, tangent } = looking,
+        hidden = hiddenFaces(built.bodies, looking.hidden),
+        plane = cutOf(looking.section);
+      return [
+        {
+          mesh: built.mesh,
+          style: "model",
+          look: { faces, tangent },
+          hidden,
+          ...(colours && { colours }),
+          ...(plane && { cut: plane, hatch: true }),
+        },
+      ];
     }
     if (see === "solid") return [{ mesh: built.mesh, style: "model" }];
     if (see === "faded") return [{ mesh: built.mesh, style: "faded" }];
@@ -146,15 +200,30 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
   const empty = !document.steps.length && mode.kind === "solid";
   return (
     <Viewport
-      camera={camera} layers={layers} leftTurns={mode.kind !== "sketch"} label="Model"
+      camera={camera}
+      layers={layers}
+      leftTurns={mode.kind !== "sketch"}
+      label="Model"
       onPick={(at, grow) => {
         if (mode.kind !== "plane") return pickAt(store, at, grow, store.getState().behind);
         if (!built?.mesh || !built.model) return;
-        const k = faceAt(camera, built.mesh, at), ref = k === undefined ? undefined : faceRef(built.model, k), carrier = k === undefined ? undefined : built.model.faces[k]!.carrier;
+        const k = faceAt(camera, built.mesh, at),
+          ref = k === undefined ? undefined : faceRef(built.model, k),
+          carrier = k === undefined ? undefined : built.model.faces[k]!.carrier;
         if (ref && carrier?.kind === "plane") {
-          const { origin, x, y } = faceFrame(carrier.normal, carrier.offset), { kind: _, ...face } = ref;
+          const { origin, x, y } = faceFrame(carrier.normal, carrier.offset),
+            { kind: _, ...face } = ref;
           store.getState().takePlane({ ...face, frame: { origin: [...origin], x: [...x], y: [...y] } });
-        } else store.getState().say({ kind: "notice", text: carrier ? "A sketch lies on a flat face; this one is round." : "Click a flat face of the part, or choose a plane on the card.", about: [] });
+        } else
+          store
+            .getState()
+            .say({
+              kind: "notice",
+              text: carrier
+                ? "A sketch lies on a flat face; this one is round."
+                : "Click a flat face of the part, or choose a plane on the card.",
+              about: [],
+            });
       }}
     >
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
@@ -163,17 +232,41 @@ function Model({ store, projection, onHint }: { store: BenchStore; projection: "
       {mode.kind !== "sketch" && <SectionHandle store={store} />}
       {mode.kind === "step" && <StepHandles store={store} />}
       {mode.kind === "solid" && <IdleSketches store={store} />}
-      {empty && <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">Read the Sheet, then begin with <b>Sketch</b> below.</p>}
-      <div className="absolute right-3 top-3" data-overlay><UnfoldedBox camera={camera} projection={projection} current={version} /></div>
-      {mode.kind === "step" && <div className="absolute left-3 top-3 z-10" data-overlay><StepCard store={store} draft={mode.draft} /></div>}
-      {mode.kind === "plane" && <div className="absolute left-3 top-3 z-10" data-overlay><PlaneCard store={store} /></div>}
+      {empty && (
+        <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
+          Read the Sheet, then begin with <b>Sketch</b> below.
+        </p>
+      )}
+      <div className="absolute right-3 top-3" data-overlay>
+        <UnfoldedBox camera={camera} projection={projection} current={version} />
+      </div>
+      {mode.kind === "step" && (
+        <div className="absolute left-3 top-3 z-10" data-overlay>
+          <StepCard store={store} draft={mode.draft} />
+        </div>
+      )}
+      {mode.kind === "plane" && (
+        <div className="absolute left-3 top-3 z-10" data-overlay>
+          <PlaneCard store={store} />
+        </div>
+      )}
       <PanelCards store={store} />
-      <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center" data-overlay><Tray store={store} /></div>
+      <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center" data-overlay>
+        <Tray store={store} />
+      </div>
     </Viewport>
   );
 }
 
-function BenchHeader({ store, heading, detail, dueAt, handIn, lastSubmission, leaveTo }: BenchProps & { store: BenchStore }) {
+function BenchHeader({
+  store,
+  heading,
+  detail,
+  dueAt,
+  handIn,
+  lastSubmission,
+  leaveTo,
+}: BenchProps & { store: BenchStore }) {
   const saved = store((s) => s.saved);
   const history = store((s) => s.history);
   const router = useRouter();
@@ -188,23 +281,81 @@ function BenchHeader({ store, heading, detail, dueAt, handIn, lastSubmission, le
       if (r.ok) return router.push(`/submissions/${answer.submission}`);
       store.getState().say({ kind: "trouble", text: answer.sentence ?? "It could not be handed in.", about: [] });
     } catch {
-      store.getState().say({ kind: "trouble", text: "No connection. Your part is kept; hand it in when the connection is back.", about: [] });
+      store
+        .getState()
+        .say({
+          kind: "trouble",
+          text: "No connection. Your part is kept; hand it in when the connection is back.",
+          about: [],
+        });
     }
     setHanding(false);
   };
-  const state = saved.kind === "saved" ? `All changes kept${saved.at ? ` · ${saved.at}` : ""}` : saved.kind === "saving" ? "Saving …" : saved.sentence;
+  const state =
+    saved.kind === "saved"
+      ? `All changes kept${saved.at ? ` · ${saved.at}` : ""}`
+      : saved.kind === "saving"
+        ? "Saving …"
+        : saved.sentence;
   return (
     <header className="flex items-center gap-3 border-b border-base-300 px-3.5 py-1.5">
-      <Link href={leaveTo ?? "/courses"} className="text-sm text-accent hover:underline">Back</Link>
+      <Link href={leaveTo ?? "/courses"} className="text-sm text-accent hover:underline">
+        Back
+      </Link>
       <h1 className="font-semibold">{heading}</h1>
-      <span className="quiet">{detail}{dueAt && <> · due <LocalTime iso={dueAt} /></>}</span>
-      <button className="btn btn-ghost btn-xs ml-2" title="Undo (Ctrl Z)" aria-label="Undo" disabled={!history.past.length} onClick={() => store.getState().undo()}><Undo2 size={15} aria-hidden /></button>
-      <button className="btn btn-ghost btn-xs" title="Redo (Ctrl Y)" aria-label="Redo" disabled={!history.future.length} onClick={() => store.getState().redo()}><Redo2 size={15} aria-hidden /></button>
-      <span role="status" className={`ml-auto text-sm ${saved.kind === "waiting" || saved.kind === "stopped" ? "text-error" : "quiet"}`}>{state}</span>
-      {saved.kind === "stopped" && <button className="btn btn-xs" onClick={() => window.location.reload()}>Reload</button>}
-      {lastSubmission && <Link className="btn btn-sm" href={`/submissions/${lastSubmission}`}>Last result</Link>}
-      {handIn && <button className="btn btn-primary btn-sm" disabled={handing} onClick={() => void give()}>Hand in</button>}
-      {leaveTo && <Link className="btn btn-primary btn-sm" href={leaveTo}>To the exercise</Link>}
+      <span className="quiet">
+        {detail}
+        {dueAt && (
+          <>
+            {" "}
+            · due <LocalTime iso={dueAt} />
+          </>
+        )}
+      </span>
+      <button
+        className="btn btn-ghost btn-xs ml-2"
+        title="Undo (Ctrl Z)"
+        aria-label="Undo"
+        disabled={!history.past.length}
+        onClick={() => store.getState().undo()}
+      >
+        <Undo2 size={15} aria-hidden />
+      </button>
+      <button
+        className="btn btn-ghost btn-xs"
+        title="Redo (Ctrl Y)"
+        aria-label="Redo"
+        disabled={!history.future.length}
+        onClick={() => store.getState().redo()}
+      >
+        <Redo2 size={15} aria-hidden />
+      </button>
+      <span
+        role="status"
+        className={`ml-auto text-sm ${saved.kind === "waiting" || saved.kind === "stopped" ? "text-error" : "quiet"}`}
+      >
+        {state}
+      </span>
+      {saved.kind === "stopped" && (
+        <button className="btn btn-xs" onClick={() => window.location.reload()}>
+          Reload
+        </button>
+      )}
+      {lastSubmission && (
+        <Link className="btn btn-sm" href={`/submissions/${lastSubmission}`}>
+          Last result
+        </Link>
+      )}
+      {handIn && (
+        <button className="btn btn-primary btn-sm" disabled={handing} onClick={() => void give()}>
+          Hand in
+        </button>
+      )}
+      {leaveTo && (
+        <Link className="btn btn-primary btn-sm" href={leaveTo}>
+          To the exercise
+        </Link>
+      )}
     </header>
   );
 }

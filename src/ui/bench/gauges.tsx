@@ -10,7 +10,9 @@ function Reading({ name, value, warm }: { name: string; value: string; warm?: bo
   return (
     <div className="flex items-baseline justify-between py-1">
       <dt>{name}</dt>
-      <dd className={`figures ${warm ? "text-accent" : ""}`} data-gauge={name}>{value}</dd>
+      <dd className={`figures ${warm ? "text-accent" : ""}`} data-gauge={name}>
+        {value}
+      </dd>
     </div>
   );
 }
@@ -23,20 +25,37 @@ export function Gauges({ store, sheet }: { store: BenchStore; sheet: Sheet | nul
   const ticked = store((s) => s.ticked);
   const p = built?.properties;
   const sketches = document.steps.flatMap((s) => (s.kind === "sketch" ? [s.sketch] : []));
-  const defined = sketches.filter((s) => s.curves.length > 0 && diagnosisOf(s, document.units)?.solved && diagnosisOf(s, document.units)!.freedoms === 0).length;
+  const defined = sketches.filter(
+    (s) =>
+      s.curves.length > 0 && diagnosisOf(s, document.units)?.solved && diagnosisOf(s, document.units)!.freedoms === 0,
+  ).length;
   const mass = p && p.volume * densityOf(document.material);
   return (
     <section aria-label="Gauges" className="border-t border-base-300 px-3.5 py-3">
-      <h2 className="quiet flex justify-between pb-1 text-xs font-semibold">Gauges <span className="font-normal">{building ? "measuring …" : "live"}</span></h2>
+      <h2 className="quiet flex justify-between pb-1 text-xs font-semibold">
+        Gauges <span className="font-normal">{building ? "measuring …" : "live"}</span>
+      </h2>
       <dl>
-        <Reading name="Sketches fully defined" value={sketches.length ? `${defined} of ${sketches.length}` : "–"} warm={defined < sketches.length} />
-        <Reading name="Body" value={p ? `${p.bodies}, ${p.closed && p.valid ? "closed" : "not closed"}` : "none"} warm={p !== undefined && (p.bodies !== 1 || !p.closed)} />
+        <Reading
+          name="Sketches fully defined"
+          value={sketches.length ? `${defined} of ${sketches.length}` : "–"}
+          warm={defined < sketches.length}
+        />
+        <Reading
+          name="Body"
+          value={p ? `${p.bodies}, ${p.closed && p.valid ? "closed" : "not closed"}` : "none"}
+          warm={p !== undefined && (p.bodies !== 1 || !p.closed)}
+        />
         <Reading name="Volume" value={p ? volumeText(p.volume, document.units) : "–"} />
         <Reading name="Mass" value={mass === undefined ? "–" : massText(mass)} />
-        {sheet?.printedMass && mass !== undefined && <Vernier value={mass} target={sheet.printedMass.target} tolerance={sheet.printedMass.tolerance} />}
+        {sheet?.printedMass && mass !== undefined && (
+          <Vernier value={mass} target={sheet.printedMass.target} tolerance={sheet.printedMass.tolerance} />
+        )}
         {sheet && <Reading name="Printed sizes used" value={`${ticked.size} of ${sheet.dimensions.length}`} />}
       </dl>
-      <p className="quiet pt-1 text-xs">{document.material.name}, {document.material.density} g/cm³</p>
+      <p className="quiet pt-1 text-xs">
+        {document.material.name}, {document.material.density} g/cm³
+      </p>
     </section>
   );
 }

@@ -7,27 +7,37 @@ export function useBenchKeys(store: BenchStore): void {
   useEffect(() => {
     const down = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
-      if (el instanceof HTMLInputElement || el instanceof HTMLTextAreaElement || el instanceof HTMLSelectElement) return;
+      if (el instanceof HTMLInputElement || el instanceof HTMLTextAreaElement || el instanceof HTMLSelectElement)
+        return;
       const s = store.getState();
       const { camera } = s;
       const key = e.key.toLowerCase();
       const done = () => e.preventDefault();
-      if ((e.ctrlKey || e.metaKey) && key === "z") return (e.shiftKey ? s.redo() : s.undo()), done();
-      if ((e.ctrlKey || e.metaKey) && key === "y") return s.redo(), done();
-      if ((e.ctrlKey || e.metaKey) && s.mode.kind === "sketch" && "cxv".includes(key)) return (key === "v" ? s.paste() : s.copy(key === "x")), done();
+      if ((e.ctrlKey || e.metaKey) && key === "z") return (e.shiftKey ? s.redo() : s.undo(), done());
+      if ((e.ctrlKey || e.metaKey) && key === "y") return (s.redo(), done());
+      if ((e.ctrlKey || e.metaKey) && s.mode.kind === "sketch" && "cxv".includes(key))
+        return (key === "v" ? s.paste() : s.copy(key === "x"), done());
       if (e.ctrlKey || e.metaKey || e.altKey) return;
-      if (key === "escape") return s.leave(), done();
+      if (key === "escape") return (s.leave(), done());
       if (key === "delete" || key === "backspace") {
-        return s.mode.kind === "sketch" && removeSelected(store), done();
+        return (s.mode.kind === "sketch" && removeSelected(store), done());
       }
       if (key.startsWith("arrow") && !(el instanceof SVGGElement)) {
         const [dx, dy] = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] }[key] ?? [0, 0];
-        return e.shiftKey ? camera.pan(-dx * 40, -dy * 40) : s.mode.kind === "sketch" ? camera.pan(-dx * 40, -dy * 40) : camera.orbit(-dx * 32.7, -dy * 32.7), done();
+        return (
+          e.shiftKey
+            ? camera.pan(-dx * 40, -dy * 40)
+            : s.mode.kind === "sketch"
+              ? camera.pan(-dx * 40, -dy * 40)
+              : camera.orbit(-dx * 32.7, -dy * 32.7),
+          done()
+        );
       }
-      if (key === "+" || key === "=") return camera.zoom(1.25), done();
-      if (key === "-") return camera.zoom(0.8), done();
-      if (key === "home") return s.fit(), done();
-      if (key === "enter" && s.mode.kind === "sketch" && !(el instanceof HTMLButtonElement)) return s.hand.enter(), done();
+      if (key === "+" || key === "=") return (camera.zoom(1.25), done());
+      if (key === "-") return (camera.zoom(0.8), done());
+      if (key === "home") return (s.fit(), done());
+      if (key === "enter" && s.mode.kind === "sketch" && !(el instanceof HTMLButtonElement))
+        return (s.hand.enter(), done());
       // numbers belong to what is being drawn
       if (s.mode.kind === "sketch" && s.hand.tool?.fields?.length && (/^[0-9.=]$/.test(key) || key === "tab")) {
         const [first] = document.querySelectorAll<HTMLInputElement>("[data-typing] input");
@@ -37,9 +47,17 @@ export function useBenchKeys(store: BenchStore): void {
         return key === "tab" ? done() : undefined;
       }
       // what lies behind what is under the pointer
-      if (key === "tab" && s.mode.kind !== "sketch" && (el === document.body || el.closest("[aria-label=Model]")) && document.querySelector("[data-hover]")) return store.setState({ behind: s.behind + (e.shiftKey ? -1 : 1) }), done();
+      if (
+        key === "tab" &&
+        s.mode.kind !== "sketch" &&
+        (el === document.body || el.closest("[aria-label=Model]")) &&
+        document.querySelector("[data-hover]")
+      )
+        return (store.setState({ behind: s.behind + (e.shiftKey ? -1 : 1) }), done());
       if (s.mode.kind === "step" || s.mode.kind === "plane") return;
-      const tool = trayRows(s.mode.kind === "sketch").flatMap((r) => r.tools).find((t) => t.key === key);
+      const tool = trayRows(s.mode.kind === "sketch")
+        .flatMap((r) => r.tools)
+        .find((t) => t.key === key);
       if (tool && !e.repeat) {
         takeTool(store, tool);
         done();

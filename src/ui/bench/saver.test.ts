@@ -3,7 +3,8 @@ import { emptyPart } from "@/core/part/document";
 import { Saver, type SaveState } from "./saver";
 
 const part = (name: string) => emptyPart(name, "mm", { name: "Steel", density: 7.85 });
-const answer = (status: number, data: object) => ({ ok: status < 300, status, json: () => Promise.resolve(data) }) as Response;
+const answer = (status: number, data: object) =>
+  ({ ok: status < 300, status, json: () => Promise.resolve(data) }) as Response;
 
 let sent: { name: string; version: number }[];
 let states: SaveState["kind"][];
@@ -33,7 +34,10 @@ describe("saving", () => {
     saver.save(part("b"));
     saver.save(part("c"));
     await saver.settled();
-    expect(sent).toEqual([{ name: "a", version: 1 }, { name: "c", version: 2 }]);
+    expect(sent).toEqual([
+      { name: "a", version: 1 },
+      { name: "c", version: 2 },
+    ]);
     expect(states[states.length - 1]).toBe("saved");
   });
   it("keeps trying while there is no connection, and loses nothing", async () => {
@@ -49,7 +53,8 @@ describe("saving", () => {
     expect(states[states.length - 1]).toBe("saved");
   });
   it("tries again when the server stumbles", async () => {
-    reply = (n) => Promise.resolve(n === 1 ? answer(500, { sentence: "Something went wrong." }) : answer(200, { version: 2 }));
+    reply = (n) =>
+      Promise.resolve(n === 1 ? answer(500, { sentence: "Something went wrong." }) : answer(200, { version: 2 }));
     saver.save(part("a"));
     await vi.advanceTimersByTimeAsync(6000);
     expect(sent).toHaveLength(2);

@@ -1,6 +1,10 @@
 import type { PartDocument } from "@/core/part/document";
 
-export type SaveState = { readonly kind: "saved"; readonly at?: string } | { readonly kind: "saving" } | { readonly kind: "waiting"; readonly sentence: string } | { readonly kind: "stopped"; readonly sentence: string };
+export type SaveState =
+  | { readonly kind: "saved"; readonly at?: string }
+  | { readonly kind: "saving" }
+  | { readonly kind: "waiting"; readonly sentence: string }
+  | { readonly kind: "stopped"; readonly sentence: string };
 
 const RETRY_MS = 2500;
 
@@ -12,7 +16,11 @@ export class Saver {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private idle: (() => void)[] = [];
 
-  constructor(private readonly url: string, private version: number, private readonly tell: (s: SaveState) => void) {}
+  constructor(
+    private readonly url: string,
+    private version: number,
+    private readonly tell: (s: SaveState) => void,
+  ) {}
 
   save(document: PartDocument): void {
     this.waiting = document;
@@ -39,12 +47,19 @@ export class Saver {
       this.timer = setTimeout(() => void this.turn(), RETRY_MS);
     };
     try {
-      const r = await fetch(this.url, { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify({ document, version: this.version }) });
+      const r = await fetch(this.url, {
+        method: "PUT",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ document, version: this.version }),
+      });
       const answer = (await r.json()) as { version?: number; sentence?: string };
       if (r.ok) {
         this.version = answer.version!;
         this.busy = false;
-        this.tell({ kind: "saved", at: new Date().toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" }) });
+        this.tell({
+          kind: "saved",
+          at: new Date().toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" }),
+        });
         return this.turn();
       }
       if (r.status === 409 || r.status === 404 || r.status === 422) {

@@ -13,7 +13,11 @@ import type { NewDimension, Tool } from "./tools/tool";
 import type { Camera } from "./view/camera";
 
 /** What is being worked on: the solid, a sketch, a step's card, or the choice of a plane. */
-export type Mode = { readonly kind: "solid" } | { readonly kind: "sketch"; readonly step: string } | { readonly kind: "step"; readonly draft: Step; readonly fresh: boolean; readonly at: number } | { readonly kind: "plane"; readonly move?: string };
+export type Mode =
+  | { readonly kind: "solid" }
+  | { readonly kind: "sketch"; readonly step: string }
+  | { readonly kind: "step"; readonly draft: Step; readonly fresh: boolean; readonly at: number }
+  | { readonly kind: "plane"; readonly move?: string };
 
 export interface Message {
   readonly kind: "notice" | "trouble";
@@ -51,10 +55,21 @@ export interface Looking {
   /** Sketches and datums shown or hidden by themselves, whatever their kind is. */
   readonly single: Readonly<Record<string, boolean>>;
 }
-export const PLAIN_LOOK: Looking = { faces: "both", tangent: "thin", section: undefined, hidden: [], fineness: 1, planes: true, axes: true, sketches: true, single: {} };
+export const PLAIN_LOOK: Looking = {
+  faces: "both",
+  tangent: "thin",
+  section: undefined,
+  hidden: [],
+  fineness: 1,
+  planes: true,
+  axes: true,
+  sketches: true,
+  single: {},
+};
 
 /** Cards that lie over the model on demand. */
-export type PanelName = "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass";
+export type PanelName =
+  "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass";
 
 /** The tool at work, for keys; it lives in the sketch's layer. */
 export class Hand {

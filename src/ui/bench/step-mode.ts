@@ -12,7 +12,10 @@ export const isSolidStep = (s: Step): boolean => !["sketch", "plane", "axis", "p
 /** The document as the view should show it: with the step being edited as it would be, and only so many steps. */
 export function shownDocument(document: PartDocument, mode: Mode, upTo: number | undefined): PartDocument {
   let { steps } = document;
-  if (mode.kind === "step") steps = mode.fresh ? [...steps.slice(0, mode.at), mode.draft, ...steps.slice(mode.at)] : steps.map((s) => (s.id === mode.draft.id ? mode.draft : s));
+  if (mode.kind === "step")
+    steps = mode.fresh
+      ? [...steps.slice(0, mode.at), mode.draft, ...steps.slice(mode.at)]
+      : steps.map((s) => (s.id === mode.draft.id ? mode.draft : s));
   if (upTo !== undefined) steps = steps.slice(0, upTo + (mode.kind === "step" && mode.fresh ? 1 : 0));
   return steps === document.steps ? document : { ...document, steps };
 }
@@ -21,7 +24,8 @@ export function shownDocument(document: PartDocument, mode: Mode, upTo: number |
 export function atWork(document: PartDocument, mode: Mode): AtWork | undefined {
   if (mode.kind === "step") return { before: mode.at };
   if (mode.kind !== "sketch") return undefined;
-  const before = document.steps.findIndex((s) => s.id === mode.step), step = document.steps[before];
+  const before = document.steps.findIndex((s) => s.id === mode.step),
+    step = document.steps[before];
   return step?.kind === "sketch" ? { before, frame: frameOf(step.sketch.plane) } : undefined;
 }
 
@@ -39,15 +43,29 @@ interface Room {
 export function stepMode({ get, set, document, rebuild, openCard, closeCard, ask }: Room) {
   return {
     openStep(kind: Step["kind"], preset: Partial<Step> = {}) {
-      const { steps, units } = document(), at = get().upTo ?? steps.length;
+      const { steps, units } = document(),
+        at = get().upTo ?? steps.length;
       const draft = freshStep(kind, freeStepId(document(), kind), steps.slice(0, at), units, preset);
       if (!draft.ok) return set({ message: { kind: "trouble", text: draft.refusal.sentence, about: [] } });
-      set({ mode: { kind: "step", fresh: true, draft: draft.value, at }, selection: [], things: [], message: undefined, panel: undefined });
+      set({
+        mode: { kind: "step", fresh: true, draft: draft.value, at },
+        selection: [],
+        things: [],
+        message: undefined,
+        panel: undefined,
+      });
       openCard();
     },
     editStep(step: Step) {
       if (step.kind === "sketch") return get().openSketch(step.id);
-      set({ mode: { kind: "step", draft: step, fresh: false, at: document().steps.findIndex((s) => s.id === step.id) }, selection: [], things: [], message: undefined, panel: undefined, pickField: undefined });
+      set({
+        mode: { kind: "step", draft: step, fresh: false, at: document().steps.findIndex((s) => s.id === step.id) },
+        selection: [],
+        things: [],
+        message: undefined,
+        panel: undefined,
+        pickField: undefined,
+      });
       openCard();
     },
     changeDraft(change: (draft: Step) => Step) {
@@ -60,8 +78,12 @@ export function stepMode({ get, set, document, rebuild, openCard, closeCard, ask
       const { mode, run, built, upTo } = get();
       if (mode.kind !== "step") return;
       const trouble = built?.steps.find((s) => s.id === mode.draft.id)?.refusal;
-      if (trouble && !get().building) return set({ message: { kind: "trouble", text: trouble.sentence, about: trouble.about ?? [] } });
-      if (!run(mode.fresh ? { do: "add-step", step: mode.draft, at: mode.at } : { do: "change-step", step: mode.draft })) return;
+      if (trouble && !get().building)
+        return set({ message: { kind: "trouble", text: trouble.sentence, about: trouble.about ?? [] } });
+      if (
+        !run(mode.fresh ? { do: "add-step", step: mode.draft, at: mode.at } : { do: "change-step", step: mode.draft })
+      )
+        return;
       set({ mode: { kind: "solid" }, ...(mode.fresh && upTo !== undefined && { upTo: upTo + 1 }) });
       closeCard();
       rebuild();

@@ -19,7 +19,17 @@ import { Camera, PICTORIAL, straightAt } from "./view/camera";
 
 export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
 
-const NOTHING: Built = { mesh: undefined, model: undefined, bodies: [], properties: undefined, steps: [], datums: {}, placed: {}, edges: [], under: undefined };
+const NOTHING: Built = {
+  mesh: undefined,
+  model: undefined,
+  bodies: [],
+  properties: undefined,
+  steps: [],
+  datums: {},
+  placed: {},
+  edges: [],
+  under: undefined,
+};
 
 /** What a step's card takes of the view's width. */
 const CARD_PIXELS = 300;
@@ -48,8 +58,13 @@ function isInSight(camera: Camera, sketch: Sketch): boolean {
   const frame = frameOf(sketch.plane);
   const points = cornersOf(sketch).map((p) => camera.toPixels(toSpace(frame, p)));
   if (!points.length) return true;
-  const xs = points.map((p) => p[0]), ys = points.map((p) => p[1]);
-  const inside = Math.min(...xs) > 0 && Math.max(...xs) < camera.width && Math.min(...ys) > 0 && Math.max(...ys) < camera.height - camera.foot;
+  const xs = points.map((p) => p[0]),
+    ys = points.map((p) => p[1]);
+  const inside =
+    Math.min(...xs) > 0 &&
+    Math.max(...xs) < camera.width &&
+    Math.min(...ys) > 0 &&
+    Math.max(...ys) < camera.height - camera.foot;
   return inside && Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) > 0.15 * camera.width;
 }
 
@@ -61,28 +76,56 @@ export function createBench(start: PartDocument, version: number, saveTo: string
   const store: BenchStore = create<BenchState>((set, get) => {
     const document = () => get().history.present;
     const rebuild = (first = false) => {
-      const s = get(), shown = shownDocument(document(), s.mode, s.upTo);
+      const s = get(),
+        shown = shownDocument(document(), s.mode, s.upTo);
       set({ building: true });
       const hasSolid = () => shown.steps.some((x) => !x.suppressed && isSolidStep(x));
-      kernel.request({ document: shown, at: atWork(document(), s.mode), fineness: s.looking.fineness }, {
-        picture: (p) => set((now) => ({ things: [], built: { ...(now.built ?? NOTHING), ...p, mesh: p.mesh ?? (hasSolid() ? now.built?.mesh : undefined), model: p.mesh ? undefined : now.built?.model } })),
-        settle(built, trouble) {
-          set({ building: false });
-          if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
-          if (built) follow(built);
-          // the last good picture stays
-          if (built) set((now) => ({ built: built.mesh || !hasSolid() ? built : { ...built, mesh: now.built?.mesh, model: now.built?.model } }));
-          if (first && built) get().fit();
+      kernel.request(
+        { document: shown, at: atWork(document(), s.mode), fineness: s.looking.fineness },
+        {
+          picture: (p) =>
+            set((now) => ({
+              things: [],
+              built: {
+                ...(now.built ?? NOTHING),
+                ...p,
+                mesh: p.mesh ?? (hasSolid() ? now.built?.mesh : undefined),
+                model: p.mesh ? undefined : now.built?.model,
+              },
+            })),
+          settle(built, trouble) {
+            set({ building: false });
+            if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
+            if (built) follow(built);
+            // the last good picture stays
+            if (built)
+              set((now) => ({
+                built: built.mesh || !hasSolid() ? built : { ...built, mesh: now.built?.mesh, model: now.built?.model },
+              }));
+            if (first && built) get().fit();
+          },
         },
-      });
+      );
     };
     /** Sketches on the part, and their pictures of its edges, go where it has gone; this is no change to undo. */
     const follow = (built: Built) => {
       const moved = document().steps.map((s) => {
         const at = s.kind === "sketch" ? built.placed[s.id] : undefined;
-        if (s.kind !== "sketch" || !at || JSON.stringify([at.plane, pictures(at)]) === JSON.stringify([s.sketch.plane, pictures(s.sketch)])) return s;
+        if (
+          s.kind !== "sketch" ||
+          !at ||
+          JSON.stringify([at.plane, pictures(at)]) === JSON.stringify([s.sketch.plane, pictures(s.sketch)])
+        )
+          return s;
         const fresh = new Map(at.curves.map((c) => [c.id, c]));
-        return { ...s, sketch: { ...s.sketch, plane: at.plane, curves: s.sketch.curves.map((c) => (c.projected ? (fresh.get(c.id) ?? c) : c)) } };
+        return {
+          ...s,
+          sketch: {
+            ...s.sketch,
+            plane: at.plane,
+            curves: s.sketch.curves.map((c) => (c.projected ? (fresh.get(c.id) ?? c) : c)),
+          },
+        };
       });
       if (moved.every((s, i) => s === document().steps[i])) return;
       set((s) => ({ history: { ...s.history, present: { ...document(), steps: moved } } }));
@@ -94,10 +137,12 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       if (history.present === before) return;
       saver.save(history.present);
       const { mode } = get();
-      if (mode.kind === "sketch" && !sketchOf(history.present, mode.step)) set({ mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined });
+      if (mode.kind === "sketch" && !sketchOf(history.present, mode.step))
+        set({ mode: { kind: "solid" }, toolName: "pick", selection: [], typing: undefined });
       if (mode.kind === "step") {
         // the step whose card is open may have moved, or gone
-        const { steps } = history.present, at = mode.fresh ? Math.min(mode.at, steps.length) : steps.findIndex((s) => s.id === mode.draft.id);
+        const { steps } = history.present,
+          at = mode.fresh ? Math.min(mode.at, steps.length) : steps.findIndex((s) => s.id === mode.draft.id);
         if (at >= 0) set({ mode: { ...mode, at } });
         else {
           set({ mode: { kind: "solid" } });
@@ -110,7 +155,8 @@ export function createBench(start: PartDocument, version: number, saveTo: string
     const openCard = () => {
       camera.side = CARD_PIXELS;
       rebuild();
-      const edgeOn = [camera.toViewer[0], camera.toViewer[1], camera.toViewer[2]].filter((v) => Math.abs(v) > 1e-3).length === 1;
+      const edgeOn =
+        [camera.toViewer[0], camera.toViewer[1], camera.toViewer[2]].filter((v) => Math.abs(v) > 1e-3).length === 1;
       if (edgeOn) camera.turnTo(PICTORIAL, () => get().fit());
       else get().fit();
     };
@@ -120,18 +166,45 @@ export function createBench(start: PartDocument, version: number, saveTo: string
     };
     queueMicrotask(() => rebuild(true));
     return {
-      history: startHistory(start), mode: { kind: "solid" }, toolName: "pick", selection: [], things: [], pickField: undefined, behind: 0, upTo: undefined, looking: PLAIN_LOOK, typing: undefined, built: undefined, building: true, message: undefined,
-      saved: { kind: "saved" }, ticked: new Set(), camera,
-      hand: new Hand(), dispute: undefined, proposals: undefined, panel: undefined, swinging: false, see: "faded", mayDefine,
+      history: startHistory(start),
+      mode: { kind: "solid" },
+      toolName: "pick",
+      selection: [],
+      things: [],
+      pickField: undefined,
+      behind: 0,
+      upTo: undefined,
+      looking: PLAIN_LOOK,
+      typing: undefined,
+      built: undefined,
+      building: true,
+      message: undefined,
+      saved: { kind: "saved" },
+      ticked: new Set(),
+      camera,
+      hand: new Hand(),
+      dispute: undefined,
+      proposals: undefined,
+      panel: undefined,
+      swinging: false,
+      see: "faded",
+      mayDefine,
 
       run(command) {
         const r = apply(document(), command);
         if (!r.ok) {
           const inSketch = command.do === "sketch" && r.refusal.code === "conflict";
-          set({ message: { kind: "trouble", text: r.refusal.sentence, about: r.refusal.about ?? [] }, dispute: inSketch ? { command: command.command, ids: r.refusal.about ?? [] } : undefined });
+          set({
+            message: { kind: "trouble", text: r.refusal.sentence, about: r.refusal.about ?? [] },
+            dispute: inSketch ? { command: command.command, ids: r.refusal.about ?? [] } : undefined,
+          });
           return false;
         }
-        set({ dispute: undefined, proposals: undefined, message: r.notice ? { kind: "notice", text: r.notice, about: [] } : undefined });
+        set({
+          dispute: undefined,
+          proposals: undefined,
+          message: r.notice ? { kind: "notice", text: r.notice, about: [] } : undefined,
+        });
         moveTo(record(get().history, r.value));
         return true;
       },
@@ -143,13 +216,23 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         if (sized && !isInSight(camera, sketchOf(document(), mode.step)!)) fit();
         return true;
       },
-      undo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(undo(get().history))),
-      redo: () => (set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }), moveTo(redo(get().history))),
+      undo: () => (
+        set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }),
+        moveTo(undo(get().history))
+      ),
+      redo: () => (
+        set({ typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined }),
+        moveTo(redo(get().history))
+      ),
       select: (selection) => set({ selection }),
       setTool(toolName) {
         const { hand, toolName: before } = get();
         if (before.split(":")[0] === toolName.split(":")[0]) hand.tool?.release?.();
-        set({ toolName, typing: undefined, ...(/^(pick|constrain|dimension|corner|mirror|pattern|transform)/.test(toolName) ? {} : { selection: [] }) });
+        set({
+          toolName,
+          typing: undefined,
+          ...(/^(pick|constrain|dimension|corner|mirror|pattern|transform)/.test(toolName) ? {} : { selection: [] }),
+        });
       },
       setTyping: (typing) => set({ typing }),
       say: (message) => set({ message }),
@@ -157,7 +240,13 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         const sketch = sketchOf(document(), step);
         if (!sketch) return;
         closeCard();
-        set({ mode: { kind: "sketch", step }, toolName: sketch.curves.length ? "pick" : "line", selection: [], typing: undefined, message: undefined });
+        set({
+          mode: { kind: "sketch", step },
+          toolName: sketch.curves.length ? "pick" : "line",
+          selection: [],
+          typing: undefined,
+          message: undefined,
+        });
         rebuild();
         camera.turnTo(straightAt(frameOf(sketch.plane)), () => get().fit());
       },
@@ -171,7 +260,13 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         }
         const id = freeStepId(document(), "sketch");
         const at = get().upTo;
-        if (get().run({ do: "add-step", step: { id, kind: "sketch", sketch: sketchIn(plane) }, ...(at !== undefined && { at }) })) {
+        if (
+          get().run({
+            do: "add-step",
+            step: { id, kind: "sketch", sketch: sketchIn(plane) },
+            ...(at !== undefined && { at }),
+          })
+        ) {
           if (at !== undefined) set({ upTo: at + 1 });
           get().openSketch(id);
         }
@@ -184,20 +279,44 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       },
       openPanel: (panel) => set({ panel: get().panel === panel ? undefined : panel }),
       defineRest() {
-        const { mode } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        const { mode } = get(),
+          sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
         if (!sketch) return;
-        if (!get().mayDefine) return set({ message: { kind: "notice", text: "This handout asks you to define the sketch yourself.", about: [] } });
+        if (!get().mayDefine)
+          return set({
+            message: { kind: "notice", text: "This handout asks you to define the sketch yourself.", about: [] },
+          });
         const proposals = defineTheRest(sketch, document().units);
-        set(proposals.length ? { proposals, message: undefined } : { message: { kind: "notice", text: diagnosisOf(sketch, document().units)?.freedoms === 0 ? "Nothing is loose: the sketch is fully defined." : "Nothing could be proposed for what is loose here.", about: [] } });
+        set(
+          proposals.length
+            ? { proposals, message: undefined }
+            : {
+                message: {
+                  kind: "notice",
+                  text:
+                    diagnosisOf(sketch, document().units)?.freedoms === 0
+                      ? "Nothing is loose: the sketch is fully defined."
+                      : "Nothing could be proposed for what is loose here.",
+                  about: [],
+                },
+              },
+        );
       },
       settleDispute(give) {
         const { dispute, mode } = get();
         if (!dispute || mode.kind !== "sketch") return;
         // both changes are one step for undo
-        const first: SketchCommand = "remove" in give ? { do: "delete", ids: [give.remove] } : { do: "drive", id: give.measure, reference: true };
+        const first: SketchCommand =
+          "remove" in give ? { do: "delete", ids: [give.remove] } : { do: "drive", id: give.measure, reference: true };
         const before = apply(document(), { do: "sketch", step: mode.step, command: first });
-        const after = before.ok ? apply(before.value, { do: "sketch", step: mode.step, command: dispute.command }) : before;
-        if (!after.ok) return set({ message: { kind: "trouble", text: after.refusal.sentence, about: after.refusal.about ?? [] }, dispute: undefined });
+        const after = before.ok
+          ? apply(before.value, { do: "sketch", step: mode.step, command: dispute.command })
+          : before;
+        if (!after.ok)
+          return set({
+            message: { kind: "trouble", text: after.refusal.sentence, about: after.refusal.about ?? [] },
+            dispute: undefined,
+          });
         set({ dispute: undefined, message: undefined, typing: undefined });
         moveTo(record(get().history, after.value));
       },
@@ -207,21 +326,34 @@ export function createBench(start: PartDocument, version: number, saveTo: string
         camera.turnTo(straightAt(frameOf(plane)), () => get().fit());
       },
       copy(cut) {
-        const { mode, selection, draw, say } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        const { mode, selection, draw, say } = get(),
+          sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
         const ids = sketch?.curves.map((c) => c.id).filter((id) => selection.includes(id)) ?? [];
         if (!sketch || !ids.length) return;
         localStorage.setItem(CLIP_KEY, JSON.stringify(clipOf(sketch, ids, document().units)));
         if (cut && draw({ do: "delete", ids })) get().select([]);
-        else say({ kind: "notice", text: `${ids.length} curve${ids.length > 1 ? "s" : ""} copied; Ctrl V puts them into this or another sketch.`, about: [] });
+        else
+          say({
+            kind: "notice",
+            text: `${ids.length} curve${ids.length > 1 ? "s" : ""} copied; Ctrl V puts them into this or another sketch.`,
+            about: [],
+          });
       },
       paste() {
-        const { mode, draw, select } = get(), sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
+        const { mode, draw, select } = get(),
+          sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
         if (!sketch) return;
         try {
-          const clip = JSON.parse(localStorage.getItem(CLIP_KEY) ?? "") as Clip, box = extentOf(clip);
+          const clip = JSON.parse(localStorage.getItem(CLIP_KEY) ?? "") as Clip,
+            box = extentOf(clip);
           const aside = box ? 0.1 * Math.max(box[1][0] - box[0][0], box[1][1] - box[0][1]) : 0;
           const before = new Set(sketch.curves.map((c) => c.id));
-          if (draw({ do: "paste", clip, by: [aside, aside] })) select(sketchOf(document(), mode.kind === "sketch" ? mode.step : "")!.curves.map((c) => c.id).filter((id) => !before.has(id)));
+          if (draw({ do: "paste", clip, by: [aside, aside] }))
+            select(
+              sketchOf(document(), mode.kind === "sketch" ? mode.step : "")!
+                .curves.map((c) => c.id)
+                .filter((id) => !before.has(id)),
+            );
         } catch {
           set({ message: { kind: "notice", text: "There is nothing to paste: copy some curves first.", about: [] } });
         }
@@ -230,7 +362,14 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       leave() {
         const { mode, typing, toolName, selection, panel, proposals, dispute, swinging } = get();
         // Escape goes out one level at a time
-        if (panel || proposals || dispute || swinging) return set({ panel: undefined, proposals: undefined, dispute: undefined, swinging: false, ...(dispute && { message: undefined, typing: undefined }) });
+        if (panel || proposals || dispute || swinging)
+          return set({
+            panel: undefined,
+            proposals: undefined,
+            dispute: undefined,
+            swinging: false,
+            ...(dispute && { message: undefined, typing: undefined }),
+          });
         if (typing) return set({ typing: undefined });
         if (mode.kind === "sketch" && toolName !== "pick") return set({ toolName: "pick" });
         if (get().pickField) return set({ pickField: undefined });
@@ -245,23 +384,39 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       fit() {
         const { built, mode } = get();
         const box = built?.properties?.box;
-        const points: [number, number, number][] = box ? [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [i & 1 ? box.max[0] : box.min[0], i & 2 ? box.max[1] : box.min[1], i & 4 ? box.max[2] : box.min[2]]) : [];
+        const points: [number, number, number][] = box
+          ? [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [
+              i & 1 ? box.max[0] : box.min[0],
+              i & 2 ? box.max[1] : box.min[1],
+              i & 4 ? box.max[2] : box.min[2],
+            ])
+          : [];
         // the sketch at work, or, while there is no solid, all there are
-        const sketches = mode.kind === "sketch" ? [sketchOf(document(), mode.step)] : box ? [] : document().steps.map((s) => (s.kind === "sketch" ? s.sketch : undefined));
+        const sketches =
+          mode.kind === "sketch"
+            ? [sketchOf(document(), mode.step)]
+            : box
+              ? []
+              : document().steps.map((s) => (s.kind === "sketch" ? s.sketch : undefined));
         for (const sketch of sketches) {
           if (!sketch?.curves.length) continue;
           const f = frameOf(sketch.plane);
-          const at = (x: number, y: number) => points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
+          const at = (x: number, y: number) =>
+            points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
           for (const p of cornersOf(sketch)) at(...p);
           at(0, 0);
         }
         if (points.length) camera.fit(points);
         else {
           const half = document().units === "mm" ? 60 : 76;
-          camera.fit([[-half, -half, -half], [half, half, half]]);
+          camera.fit([
+            [-half, -half, -half],
+            [half, half, half],
+          ]);
         }
       },
-      tick: (id) => set((s) => ({ ticked: new Set(s.ticked.has(id) ? [...s.ticked].filter((t) => t !== id) : [...s.ticked, id]) })),
+      tick: (id) =>
+        set((s) => ({ ticked: new Set(s.ticked.has(id) ? [...s.ticked].filter((t) => t !== id) : [...s.ticked, id]) })),
       settled: () => saver.settled(),
       close() {
         kernel.close();

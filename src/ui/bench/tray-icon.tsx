@@ -36,5 +36,19 @@ const PATHS: Readonly<Record<string, string>> = {
 };
 
 export function TrayIcon({ name }: { name: string }) {
-  return <svg width={16} height={16} viewBox="0 0 16 16" fill="none" stroke="currentColor" strokeWidth={1.3} strokeLinejoin="round" strokeLinecap="round" aria-hidden><path d={PATHS[name]} /></svg>;
+  return (
+    <svg
+      width={16}
+      height={16}
+      viewBox="0 0 16 16"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth={1.3}
+      strokeLinejoin="round"
+      strokeLinecap="round"
+      aria-hidden
+    >
+      <path d={PATHS[name]} />
+    </svg>
+  );
 }

@@ -14,11 +14,26 @@ export function Tray({ store }: { store: BenchStore }) {
   const taken = isSketch ? rows.flatMap((r) => r.tools).find((t) => t.variants && isTaken(t, toolName)) : undefined;
   const press = (t: TrayTool) => (e: { currentTarget: HTMLElement }) => (takeTool(store, t), e.currentTarget.blur());
   return (
-    <div className="pointer-events-auto relative rounded-box border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-md" role="toolbar" aria-label={isSketch ? "Sketch tools" : "Solid tools"}>
+    <div
+      className="pointer-events-auto relative rounded-box border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-md"
+      role="toolbar"
+      aria-label={isSketch ? "Sketch tools" : "Solid tools"}
+    >
       {taken && (
-        <div className="absolute -top-7 left-9 flex gap-px rounded-field border border-base-300 bg-base-100 text-xs" role="group" aria-label={`Ways of ${taken.label}`}>
+        <div
+          className="absolute -top-7 left-9 flex gap-px rounded-field border border-base-300 bg-base-100 text-xs"
+          role="group"
+          aria-label={`Ways of ${taken.label}`}
+        >
           {taken.variants!.map((v) => (
-            <button key={v.tool} aria-pressed={v.tool === toolName} className={`px-2 py-1 leading-none ${v.tool === toolName ? "bg-[var(--rust-wash)] text-accent" : "hover:bg-base-200"}`} onClick={(e) => (store.getState().setTool(v.tool), e.currentTarget.blur())}>{v.label}</button>
+            <button
+              key={v.tool}
+              aria-pressed={v.tool === toolName}
+              className={`px-2 py-1 leading-none ${v.tool === toolName ? "bg-[var(--rust-wash)] text-accent" : "hover:bg-base-200"}`}
+              onClick={(e) => (store.getState().setTool(v.tool), e.currentTarget.blur())}
+            >
+              {v.label}
+            </button>
           ))}
         </div>
       )}
@@ -29,12 +44,31 @@ export function Tray({ store }: { store: BenchStore }) {
             const active = isSketch && isTaken(t, toolName);
             const look = active ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200";
             return row.slim ? (
-              <button key={t.key} title={`${t.label}: ${t.help} (${t.key})`} onClick={press(t)} className={`relative flex h-6 items-center gap-0.5 whitespace-nowrap rounded-field border px-1 text-[10.5px] leading-none tracking-tight ${look}`}>
-                <kbd className="figures quiet text-[9px]">{t.key}</kbd>{t.label}
+              <button
+                key={t.key}
+                title={`${t.label}: ${t.help} (${t.key})`}
+                onClick={press(t)}
+                className={`relative flex h-6 items-center gap-0.5 whitespace-nowrap rounded-field border px-1 text-[10.5px] leading-none tracking-tight ${look}`}
+              >
+                <kbd className="figures quiet text-[9px]">{t.key}</kbd>
+                {t.label}
               </button>
             ) : (
-              <button key={t.key} title={`${t.label}: ${t.help} (${t.key})`} aria-label={t.label} aria-pressed={active} onClick={press(t)} className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"} flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}>
-                {t.icon ? <TrayIcon name={t.icon} /> : <span className="h-[15px] text-[15px] leading-[15px]" aria-hidden>{GLYPHS[t.glyph!]}</span>}
+              <button
+                key={t.key}
+                title={`${t.label}: ${t.help} (${t.key})`}
+                aria-label={t.label}
+                aria-pressed={active}
+                onClick={press(t)}
+                className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"} flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}
+              >
+                {t.icon ? (
+                  <TrayIcon name={t.icon} />
+                ) : (
+                  <span className="h-[15px] text-[15px] leading-[15px]" aria-hidden>
+                    {GLYPHS[t.glyph!]}
+                  </span>
+                )}
                 {t.label}
                 <kbd className="figures quiet absolute right-0.5 top-0 text-[9px]">{t.key}</kbd>
               </button>

@@ -14,9 +14,26 @@ interface Course {
 }
 
 /** Courses with their handouts; for instructors also the exercises to issue. */
-export function CourseList({ person, courses, signOut, newExercise }: { person: { name: string }; courses: readonly Course[]; signOut: () => Promise<void>; newExercise: (form: FormData) => Promise<void> }) {
+export function CourseList({
+  person,
+  courses,
+  signOut,
+  newExercise,
+}: {
+  person: { name: string };
+  courses: readonly Course[];
+  signOut: () => Promise<void>;
+  newExercise: (form: FormData) => Promise<void>;
+}) {
   return (
-    <PageFrame person={person} actions={<form action={signOut}><button className="btn btn-ghost btn-sm">Sign out</button></form>}>
+    <PageFrame
+      person={person}
+      actions={
+        <form action={signOut}>
+          <button className="btn btn-ghost btn-sm">Sign out</button>
+        </form>
+      }
+    >
       {!courses.length && <p>You are in no course yet. Your instructor adds you to one.</p>}
       {courses.map((c) => (
         <section key={c.id} className="mb-10">
@@ -35,15 +52,29 @@ function Teaching({ course, newExercise }: { course: Course; newExercise: (form:
       {course.handouts.length ? (
         <table className="table mt-1">
           <thead>
-            <tr><th>Number</th><th>Title</th><th>Due</th><th className="text-right">Handed in</th><th className="text-right">To look at</th></tr>
+            <tr>
+              <th>Number</th>
+              <th>Title</th>
+              <th>Due</th>
+              <th className="text-right">Handed in</th>
+              <th className="text-right">To look at</th>
+            </tr>
           </thead>
           <tbody>
             {course.handouts.map((h) => (
               <tr key={h.id} className="hover:bg-base-200">
                 <td className="figures">{h.number}</td>
-                <td><Link className="font-medium hover:underline" href={`/handouts/${h.id}`}>{h.title}</Link></td>
-                <td><LocalTime iso={h.due_at} /></td>
-                <td className="figures text-right">{h.handed_in} of {h.students}</td>
+                <td>
+                  <Link className="font-medium hover:underline" href={`/handouts/${h.id}`}>
+                    {h.title}
+                  </Link>
+                </td>
+                <td>
+                  <LocalTime iso={h.due_at} />
+                </td>
+                <td className="figures text-right">
+                  {h.handed_in} of {h.students}
+                </td>
                 <td className={`figures text-right ${h.to_look_at ? "font-bold text-accent" : ""}`}>{h.to_look_at}</td>
               </tr>
             ))}
@@ -56,40 +87,72 @@ function Teaching({ course, newExercise }: { course: Course; newExercise: (form:
       <ul className="mt-1 max-w-xl divide-y divide-base-300 border-y border-base-300">
         {course.exercises.map((e) => (
           <li key={e.id}>
-            <Link className="flex gap-4 px-3 py-2 hover:bg-base-200" href={`/exercises/${e.id}`}><span className="figures w-20">{e.number || "–"}</span>{e.title}</Link>
+            <Link className="flex gap-4 px-3 py-2 hover:bg-base-200" href={`/exercises/${e.id}`}>
+              <span className="figures w-20">{e.number || "–"}</span>
+              {e.title}
+            </Link>
           </li>
         ))}
       </ul>
       <form action={newExercise} className="mt-3">
-        <button name="course" value={course.id} className="btn btn-sm">New exercise</button>
+        <button name="course" value={course.id} className="btn btn-sm">
+          New exercise
+        </button>
       </form>
     </>
   );
 }
 
 function Learning({ course }: { course: Course }) {
-  if (!course.handouts.length) return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
+  if (!course.handouts.length)
+    return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
   return (
     <>
-    <WarmKernel />
-    <table className="table mt-3">
-      <thead>
-        <tr><th>Number</th><th>Title</th><th>Due</th><th className="text-right">Result</th><th /></tr>
-      </thead>
-      <tbody>
-        {course.handouts.map((h) => (
-          <tr key={h.id} className="hover:bg-base-200">
-            <td className="figures">{h.number}</td>
-            <td><Link className="font-medium hover:underline" href={`/bench/${h.id}`}>{h.title}</Link></td>
-            <td><LocalTime iso={h.due_at} /></td>
-            <td className="figures text-right">
-              {h.my_submission ? <Link className="hover:underline" href={`/submissions/${h.my_submission}`}>{h.my_points === null ? (h.mine === "failed" ? "not checked" : "being checked") : `${h.my_points} / ${h.of}`}</Link> : <span className="quiet">{h.has_work ? "begun" : "not opened"}</span>}
-            </td>
-            <td className="text-right"><Link className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`} href={`/bench/${h.id}`}>{h.has_work ? "Go on" : "Begin"}</Link></td>
+      <WarmKernel />
+      <table className="table mt-3">
+        <thead>
+          <tr>
+            <th>Number</th>
+            <th>Title</th>
+            <th>Due</th>
+            <th className="text-right">Result</th>
+            <th />
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {course.handouts.map((h) => (
+            <tr key={h.id} className="hover:bg-base-200">
+              <td className="figures">{h.number}</td>
+              <td>
+                <Link className="font-medium hover:underline" href={`/bench/${h.id}`}>
+                  {h.title}
+                </Link>
+              </td>
+              <td>
+                <LocalTime iso={h.due_at} />
+              </td>
+              <td className="figures text-right">
+                {h.my_submission ? (
+                  <Link className="hover:underline" href={`/submissions/${h.my_submission}`}>
+                    {h.my_points === null
+                      ? h.mine === "failed"
+                        ? "not checked"
+                        : "being checked"
+                      : `${h.my_points} / ${h.of}`}
+                  </Link>
+                ) : (
+                  <span className="quiet">{h.has_work ? "begun" : "not opened"}</span>
+                )}
+              </td>
+              <td className="text-right">
+                <Link className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`} href={`/bench/${h.id}`}>
+                  {h.has_work ? "Go on" : "Begin"}
+                </Link>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }

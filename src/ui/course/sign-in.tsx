@@ -12,12 +12,17 @@ interface DemoPerson {
 /** The first page: sign in; in demo mode one click per demo person. */
 export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (form: FormData) => Promise<void> }) {
   const [state, act, pending] = useActionState(signIn, {});
-  const groups = [["instructor", "Instructor"], ["student", "Students"]] as const;
+  const groups = [
+    ["instructor", "Instructor"],
+    ["student", "Students"],
+  ] as const;
   return (
     <main className="mx-auto grid min-h-full max-w-4xl content-center gap-10 p-8 md:grid-cols-2">
       <section>
         <h1 className="text-3xl font-semibold text-accent">Rusty Caliper</h1>
-        <p className="mt-3 max-w-sm">Read the drawing, sketch and build the part, hand it in. Every part is measured against the drawing.</p>
+        <p className="mt-3 max-w-sm">
+          Read the drawing, sketch and build the part, hand it in. Every part is measured against the drawing.
+        </p>
         <form action={act} className="mt-8 max-w-xs space-y-3">
           <label className="block">
             <span className="quiet text-xs">Email</span>
@@ -27,8 +32,14 @@ export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (
             <span className="quiet text-xs">Password</span>
             <input name="password" type="password" autoComplete="current-password" className="input w-full" required />
           </label>
-          {state.sentence && <p role="alert" className="text-error">{state.sentence}</p>}
-          <button className="btn btn-primary w-full" disabled={pending}>Sign in</button>
+          {state.sentence && (
+            <p role="alert" className="text-error">
+              {state.sentence}
+            </p>
+          )}
+          <button className="btn btn-primary w-full" disabled={pending}>
+            Sign in
+          </button>
         </form>
       </section>
       {demo.length > 0 && (
@@ -39,9 +50,13 @@ export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (
             <form key={role} action={signInDemo} className="mt-4">
               <h3 className="quiet text-xs">{title}</h3>
               <div className="mt-1 flex flex-wrap gap-2">
-                {demo.filter((p) => p.role === role).map((p) => (
-                  <button key={p.id} name="person" value={p.id} className="btn btn-sm">{p.name}</button>
-                ))}
+                {demo
+                  .filter((p) => p.role === role)
+                  .map((p) => (
+                    <button key={p.id} name="person" value={p.id} className="btn btn-sm">
+                      {p.name}
+                    </button>
+                  ))}
               </div>
             </form>
           ))}

@@ -32,15 +32,36 @@ interface DeskReport {
 }
 type Show = "difference" | "submission" | "reference";
 
-const SHOWS: readonly (readonly [Show, string])[] = [["reference", "Reference"], ["difference", "Difference"], ["submission", "Submission"]];
+const SHOWS: readonly (readonly [Show, string])[] = [
+  ["reference", "Reference"],
+  ["difference", "Difference"],
+  ["submission", "Submission"],
+];
 
 /** The queue at the left, the part against the reference in the middle, the rubric with its evidence at the right. */
-export function MarkingDesk({ heading, units, state, queue, report }: { person: { name: string }; heading: Heading; units: LengthUnit; state: SubmissionHead; queue: readonly QueueRow[]; report: DeskReport | null }) {
+export function MarkingDesk({
+  heading,
+  units,
+  state,
+  queue,
+  report,
+}: {
+  person: { name: string };
+  heading: Heading;
+  units: LengthUnit;
+  state: SubmissionHead;
+  queue: readonly QueueRow[];
+  report: DeskReport | null;
+}) {
   const router = useRouter();
   const busy = state.state === "queued" || state.state === "checking";
   const groups = useMemo(() => {
     const needs = (r: QueueRow) => r.state === "failed" || (r.points !== null && r.points < r.of!);
-    return [["Needs you", queue.filter(needs)], ["Being checked", queue.filter((r) => r.state === "queued" || r.state === "checking")], ["Checked, nothing open", queue.filter((r) => r.state === "checked" && !needs(r))]] as const;
+    return [
+      ["Needs you", queue.filter(needs)],
+      ["Being checked", queue.filter((r) => r.state === "queued" || r.state === "checking")],
+      ["Checked, nothing open", queue.filter((r) => r.state === "checked" && !needs(r))],
+    ] as const;
   }, [queue]);
   useEffect(() => {
     const order = groups.flatMap(([, rows]) => rows.map((r) => r.id));
@@ -58,26 +79,54 @@ export function MarkingDesk({ heading, units, state, queue, report }: { person: 
     <div className="flex h-screen flex-col overflow-hidden">
       <Follow url={`/api/submissions/${state.id}/state`} busy={busy} />
       <header className="flex items-center gap-3 border-b border-base-300 px-3.5 py-2">
-        <Link href={`/handouts/${heading.handout}`} className="text-sm text-accent hover:underline">Back</Link>
-        <h1 className="font-semibold">{heading.number} {heading.title}</h1>
-        <span className="quiet">{heading.course} · {queue.length} handed in</span>
-        <span className="quiet ml-auto flex items-center gap-1"><kbd className="kbd kbd-xs">↓</kbd> next <kbd className="kbd kbd-xs ml-2">↑</kbd> back</span>
+        <Link href={`/handouts/${heading.handout}`} className="text-sm text-accent hover:underline">
+          Back
+        </Link>
+        <h1 className="font-semibold">
+          {heading.number} {heading.title}
+        </h1>
+        <span className="quiet">
+          {heading.course} · {queue.length} handed in
+        </span>
+        <span className="quiet ml-auto flex items-center gap-1">
+          <kbd className="kbd kbd-xs">↓</kbd> next <kbd className="kbd kbd-xs ml-2">↑</kbd> back
+        </span>
       </header>
       <div className="flex min-h-0 flex-1">
         <nav aria-label="Submissions" className="w-60 shrink-0 overflow-y-auto border-r border-base-300">
-          {groups.filter(([, rows]) => rows.length).map(([title, rows]) => (
-            <section key={title}>
-              <h2 className="quiet px-3.5 pb-1 pt-3 text-xs font-semibold">{title}</h2>
-              {rows.map((r) => (
-                <Link key={r.id} href={`/submissions/${r.id}`} aria-current={r.id === state.id} className={`flex justify-between gap-2 border-l-3 px-3 py-1.5 ${r.id === state.id ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}>
-                  <span>{r.name}</span>
-                  <span className="figures">{r.points === null ? "–" : `${r.points} / ${r.of}`}</span>
-                </Link>
-              ))}
-            </section>
-          ))}
+          {groups
+            .filter(([, rows]) => rows.length)
+            .map(([title, rows]) => (
+              <section key={title}>
+                <h2 className="quiet px-3.5 pb-1 pt-3 text-xs font-semibold">{title}</h2>
+                {rows.map((r) => (
+                  <Link
+                    key={r.id}
+                    href={`/submissions/${r.id}`}
+                    aria-current={r.id === state.id}
+                    className={`flex justify-between gap-2 border-l-3 px-3 py-1.5 ${r.id === state.id ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
+                  >
+                    <span>{r.name}</span>
+                    <span className="figures">{r.points === null ? "–" : `${r.points} / ${r.of}`}</span>
+                  </Link>
+                ))}
+              </section>
+            ))}
         </nav>
-        <section className="min-w-0 flex-1">{busy ? <div className="p-8"><Progress state={state} /></div> : report ? <Comparison key={state.id} submission={state.id} shape={report.shape} units={units} /> : null}{state.state === "failed" && <p role="alert" className="alert alert-warning m-6">{state.trouble}</p>}</section>
+        <section className="min-w-0 flex-1">
+          {busy ? (
+            <div className="p-8">
+              <Progress state={state} />
+            </div>
+          ) : report ? (
+            <Comparison key={state.id} submission={state.id} shape={report.shape} units={units} />
+          ) : null}
+          {state.state === "failed" && (
+            <p role="alert" className="alert alert-warning m-6">
+              {state.trouble}
+            </p>
+          )}
+        </section>
         <aside aria-label="Rubric" className="flex w-88 shrink-0 flex-col border-l border-base-300">
           <div className="min-h-0 flex-1 overflow-y-auto">
             <h2 className="quiet px-3.5 pb-2 pt-3 text-xs font-semibold">Rubric · {state.person}</h2>
@@ -85,7 +134,12 @@ export function MarkingDesk({ heading, units, state, queue, report }: { person: 
               <div key={l.id} className="flex gap-2.5 border-t border-base-300 px-3.5 py-2.5" data-line={l.id}>
                 <Sign verdict={l.verdict} />
                 <div className="min-w-0 flex-1">
-                  <div className="flex justify-between"><h3 className="font-semibold">{l.title}</h3><span className="figures">{l.points} / {l.of}</span></div>
+                  <div className="flex justify-between">
+                    <h3 className="font-semibold">{l.title}</h3>
+                    <span className="figures">
+                      {l.points} / {l.of}
+                    </span>
+                  </div>
                   <p className="quiet mt-0.5 text-sm">{l.sentence}</p>
                 </div>
               </div>
@@ -93,8 +147,16 @@ export function MarkingDesk({ heading, units, state, queue, report }: { person: 
           </div>
           {report && (
             <footer className="border-t border-base-300 px-3.5 py-3">
-              <p className="flex items-baseline justify-between"><span className="figures text-2xl" data-testid="points">{report.grade.points} / {report.grade.of}</span><span className="quiet">try {state.attempt}</span></p>
-              <p className="quiet text-xs">Handed in <LocalTime iso={state.handedInAt} short />, checked <LocalTime iso={report.createdAt} short /> with {report.kernel}</p>
+              <p className="flex items-baseline justify-between">
+                <span className="figures text-2xl" data-testid="points">
+                  {report.grade.points} / {report.grade.of}
+                </span>
+                <span className="quiet">try {state.attempt}</span>
+              </p>
+              <p className="quiet text-xs">
+                Handed in <LocalTime iso={state.handedInAt} short />, checked <LocalTime iso={report.createdAt} short />{" "}
+                with {report.kernel}
+              </p>
             </footer>
           )}
         </aside>
@@ -103,7 +165,15 @@ export function MarkingDesk({ heading, units, state, queue, report }: { person: 
   );
 }
 
-function Comparison({ submission, shape, units }: { submission: string; shape: ShapeEvidence | null; units: LengthUnit }) {
+function Comparison({
+  submission,
+  shape,
+  units,
+}: {
+  submission: string;
+  shape: ShapeEvidence | null;
+  units: LengthUnit;
+}) {
   const [camera] = useState(() => new Camera());
   const version = useCamera(camera);
   const picture = usePicture(submission, camera);
@@ -114,33 +184,72 @@ function Comparison({ submission, shape, units }: { submission: string; shape: S
     if (show === "reference") return [{ mesh: reference, style: "model" }];
     if (show === "submission" || !own) return own ? [{ mesh: own, style: "model" }] : [];
     if (!missing && !extra) return [{ mesh: own, style: "model" }];
-    return [{ mesh: own, style: "faded" }, ...(missing ? [{ mesh: missing, style: "missing" as const }] : []), ...(extra ? [{ mesh: extra, style: "extra" as const }] : [])];
+    return [
+      { mesh: own, style: "faded" },
+      ...(missing ? [{ mesh: missing, style: "missing" as const }] : []),
+      ...(extra ? [{ mesh: extra, style: "extra" as const }] : []),
+    ];
   }, [picture.meshes, show]);
   const sum = (l: readonly { volume: number }[]) => l.reduce((s, x) => s + x.volume, 0);
-  const lumps = shape ? [...shape.missing.map((l) => ({ ...l, word: "missing" })), ...shape.extra.map((l) => ({ ...l, word: "extra" }))] : [];
+  const lumps = shape
+    ? [...shape.missing.map((l) => ({ ...l, word: "missing" })), ...shape.extra.map((l) => ({ ...l, word: "extra" }))]
+    : [];
   return (
     <div className="flex h-full flex-col">
       <div className="flex gap-2 p-3">
         {SHOWS.map(([id, text]) => (
-          <button key={id} className={`btn btn-sm ${show === id ? "border-accent bg-[var(--rust-wash)]" : ""}`} aria-pressed={show === id} onClick={() => { setShow(id); picture.fit(id); }}>{text}</button>
+          <button
+            key={id}
+            className={`btn btn-sm ${show === id ? "border-accent bg-[var(--rust-wash)]" : ""}`}
+            aria-pressed={show === id}
+            onClick={() => {
+              setShow(id);
+              picture.fit(id);
+            }}
+          >
+            {text}
+          </button>
         ))}
       </div>
       <div className="relative min-h-0 flex-1">
         <Viewport camera={camera} layers={layers} leftTurns label="Comparison">
-          {!picture.meshes && <p className="quiet absolute inset-x-0 top-1/3 text-center">{picture.trouble ?? "Fetching the picture …"}</p>}
-          {show === "difference" && lumps.slice(0, 6).map((l, i) => {
-            const at = camera.toPixels(l.centre);
-            return <span key={i} className="figures pointer-events-none absolute bg-base-100/85 px-1 text-xs" style={{ left: at[0] + 26, top: at[1] - 26 }}>{l.word} {volumeText(l.volume, units)}</span>;
-          })}
-          <div className="absolute right-3 top-0" data-overlay><UnfoldedBox camera={camera} projection="first-angle" current={version} /></div>
+          {!picture.meshes && (
+            <p className="quiet absolute inset-x-0 top-1/3 text-center">
+              {picture.trouble ?? "Fetching the picture …"}
+            </p>
+          )}
+          {show === "difference" &&
+            lumps.slice(0, 6).map((l, i) => {
+              const at = camera.toPixels(l.centre);
+              return (
+                <span
+                  key={i}
+                  className="figures pointer-events-none absolute bg-base-100/85 px-1 text-xs"
+                  style={{ left: at[0] + 26, top: at[1] - 26 }}
+                >
+                  {l.word} {volumeText(l.volume, units)}
+                </span>
+              );
+            })}
+          <div className="absolute right-3 top-0" data-overlay>
+            <UnfoldedBox camera={camera} projection="first-angle" current={version} />
+          </div>
         </Viewport>
       </div>
       {shape && (
         <div className="flex flex-wrap items-center gap-6 border-t border-base-300 px-4 py-2.5 text-sm">
-          <Swatch colour="--color-accent" turn={45} /><span className="-ml-4">missing {volumeText(sum(shape.missing), units)}</span>
-          <Swatch colour="--color-primary" turn={-45} /><span className="-ml-4">extra {volumeText(sum(shape.extra), units)}</span>
-          <span className="quiet">{shape.finding === "scaled" ? "right form, wrong size" : `placed by ${shape.facesMatched} of ${shape.facesOfReference} faces`}</span>
-          {shape.off > 0 && shape.finding !== "scaled" && <span className="quiet">{percentText(shape.off)} of the volume</span>}
+          <Swatch colour="--color-accent" turn={45} />
+          <span className="-ml-4">missing {volumeText(sum(shape.missing), units)}</span>
+          <Swatch colour="--color-primary" turn={-45} />
+          <span className="-ml-4">extra {volumeText(sum(shape.extra), units)}</span>
+          <span className="quiet">
+            {shape.finding === "scaled"
+              ? "right form, wrong size"
+              : `placed by ${shape.facesMatched} of ${shape.facesOfReference} faces`}
+          </span>
+          {shape.off > 0 && shape.finding !== "scaled" && (
+            <span className="quiet">{percentText(shape.off)} of the volume</span>
+          )}
         </div>
       )}
     </div>
@@ -148,5 +257,12 @@ function Comparison({ submission, shape, units }: { submission: string; shape: S
 }
 
 const Swatch = ({ colour, turn }: { colour: string; turn: number }) => (
-  <span className="inline-block size-4 border" style={{ borderColor: `var(${colour})`, background: `repeating-linear-gradient(${turn}deg, var(${colour}) 0 2px, transparent 2px 6px)` }} aria-hidden />
+  <span
+    className="inline-block size-4 border"
+    style={{
+      borderColor: `var(${colour})`,
+      background: `repeating-linear-gradient(${turn}deg, var(${colour}) 0 2px, transparent 2px 6px)`,
+    }}
+    aria-hidden
+  />
 );

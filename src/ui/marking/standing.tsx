@@ -28,7 +28,9 @@ export function Progress({ state }: { state: SubmissionHead }) {
   return (
     <div role="status" className="mt-6 flex items-center gap-3">
       <span className="loading loading-bars loading-sm text-accent" />
-      {state.state === "queued" ? `Waiting for its check${state.progress ? `: ${state.progress}` : ""} …` : `Being checked: ${state.progress} …`}
+      {state.state === "queued"
+        ? `Waiting for its check${state.progress ? `: ${state.progress}` : ""} …`
+        : `Being checked: ${state.progress} …`}
     </div>
   );
 }

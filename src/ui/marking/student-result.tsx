@@ -10,30 +10,57 @@ interface Line extends Pick<GradedLine, "id" | "title" | "points" | "of" | "verd
 }
 
 /** What a student reads: points, and for each line one sentence that says what was measured. */
-export function StudentResult({ person, heading, state, grade }: { person: { name: string }; heading: Heading; state: SubmissionHead; grade: { points: number; of: number; lines: readonly Line[] } | null }) {
+export function StudentResult({
+  person,
+  heading,
+  state,
+  grade,
+}: {
+  person: { name: string };
+  heading: Heading;
+  state: SubmissionHead;
+  grade: { points: number; of: number; lines: readonly Line[] } | null;
+}) {
   const busy = state.state === "queued" || state.state === "checking";
   return (
     <PageFrame person={person}>
       <Follow url={`/api/submissions/${state.id}/state`} busy={busy} />
-      <h1 className="text-xl font-semibold">{heading.number} {heading.title}</h1>
-      <p className="quiet mt-1">{heading.course} · try {state.attempt} · handed in <LocalTime iso={state.handedInAt} /></p>
+      <h1 className="text-xl font-semibold">
+        {heading.number} {heading.title}
+      </h1>
+      <p className="quiet mt-1">
+        {heading.course} · try {state.attempt} · handed in <LocalTime iso={state.handedInAt} />
+      </p>
       {busy && <Progress state={state} />}
-      {state.state === "failed" && <p role="alert" className="alert alert-warning mt-6 max-w-2xl">{state.trouble} Your instructor sees this too; nothing is lost.</p>}
+      {state.state === "failed" && (
+        <p role="alert" className="alert alert-warning mt-6 max-w-2xl">
+          {state.trouble} Your instructor sees this too; nothing is lost.
+        </p>
+      )}
       {grade && (
         <>
-          <p className="figures mt-6 text-4xl" data-testid="points">{grade.points} / {grade.of}</p>
+          <p className="figures mt-6 text-4xl" data-testid="points">
+            {grade.points} / {grade.of}
+          </p>
           <ul className="mt-5 max-w-3xl divide-y divide-base-300 border-y border-base-300">
             {grade.lines.map((l) => (
               <li key={l.id} className="flex gap-4 py-3">
                 <Sign verdict={l.verdict} />
-                <div className="flex-1"><h2 className="font-semibold">{l.title}</h2><p>{l.sentence}</p></div>
-                <span className="figures whitespace-nowrap">{l.points} / {l.of}</span>
+                <div className="flex-1">
+                  <h2 className="font-semibold">{l.title}</h2>
+                  <p>{l.sentence}</p>
+                </div>
+                <span className="figures whitespace-nowrap">
+                  {l.points} / {l.of}
+                </span>
               </li>
             ))}
           </ul>
         </>
       )}
-      <Link className="btn btn-primary mt-8" href={`/bench/${heading.handout}`}>{grade && grade.points === grade.of ? "Back to the Bench" : "Go on in the Bench and hand in again"}</Link>
+      <Link className="btn btn-primary mt-8" href={`/bench/${heading.handout}`}>
+        {grade && grade.points === grade.of ? "Back to the Bench" : "Go on in the Bench and hand in again"}
+      </Link>
     </PageFrame>
   );
 }

@@ -8,7 +8,13 @@ const never = () => () => {};
 export function LocalTime({ iso, short }: { iso: string; short?: boolean }) {
   const text = useSyncExternalStore(
     never,
-    () => new Intl.DateTimeFormat("en-GB", short ? { weekday: "short", hour: "2-digit", minute: "2-digit" } : { weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }).format(new Date(iso)),
+    () =>
+      new Intl.DateTimeFormat(
+        "en-GB",
+        short
+          ? { weekday: "short", hour: "2-digit", minute: "2-digit" }
+          : { weekday: "short", day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" },
+      ).format(new Date(iso)),
     () => "",
   );
   return <time dateTime={iso}>{text}</time>;

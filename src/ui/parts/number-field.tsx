@@ -24,10 +24,23 @@ export function NumberField(props: {
   }, [props.autoFocus]);
   return (
     <div className="min-w-0">
-      {props.label && <label htmlFor={id} className="mb-0.5 block text-xs quiet">{props.label}</label>}
-      <span className={`flex items-center rounded-field border bg-base-100 pr-2 ${props.trouble ? "border-error" : "border-base-content/40"} ${props.wide ? "w-full" : "w-36 max-w-full"} focus-within:border-accent focus-within:ring-1 focus-within:ring-accent`}>
+      {props.label && (
+        <label htmlFor={id} className="mb-0.5 block text-xs quiet">
+          {props.label}
+        </label>
+      )}
+      <span
+        className={`flex items-center rounded-field border bg-base-100 pr-2 ${props.trouble ? "border-error" : "border-base-content/40"} ${props.wide ? "w-full" : "w-36 max-w-full"} focus-within:border-accent focus-within:ring-1 focus-within:ring-accent`}
+      >
         <input
-          id={id} ref={field} aria-label={props.ariaLabel} className="number-input figures min-w-0 flex-1 bg-transparent px-2 py-1 text-right outline-none" value={props.value} autoFocus={props.autoFocus} autoComplete="off" spellCheck={false}
+          id={id}
+          ref={field}
+          aria-label={props.ariaLabel}
+          className="number-input figures min-w-0 flex-1 bg-transparent px-2 py-1 text-right outline-none"
+          value={props.value}
+          autoFocus={props.autoFocus}
+          autoComplete="off"
+          spellCheck={false}
           onChange={(e) => props.onChange(e.target.value)}
           onKeyDown={(e) => {
             e.stopPropagation();
@@ -37,7 +50,11 @@ export function NumberField(props: {
         />
         {!hasUnit && <span className="figures text-xs quiet">{props.unit}</span>}
       </span>
-      {props.trouble && <p role="alert" className="mt-0.5 max-w-60 text-xs text-error">{props.trouble}</p>}
+      {props.trouble && (
+        <p role="alert" className="mt-0.5 max-w-60 text-xs text-error">
+          {props.trouble}
+        </p>
+      )}
     </div>
   );
 }

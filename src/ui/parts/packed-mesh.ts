@@ -14,6 +14,11 @@ const bytes = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(
 
 /** A mesh as the server packs it, back in arrays. */
 export const unpackMesh = (p: Packed): Mesh => ({
-  positions: new Float32Array(bytes(p.positions)), normals: new Float32Array(bytes(p.normals)), triangles: new Uint32Array(bytes(p.triangles)), faces: p.faces,
-  edges: p.edges.map((e) => new Float32Array(bytes(e))), smooth: p.smooth ?? p.edges.map(() => false), owners: p.edges.map(() => 0),
+  positions: new Float32Array(bytes(p.positions)),
+  normals: new Float32Array(bytes(p.normals)),
+  triangles: new Uint32Array(bytes(p.triangles)),
+  faces: p.faces,
+  edges: p.edges.map((e) => new Float32Array(bytes(e))),
+  smooth: p.smooth ?? p.edges.map(() => false),
+  owners: p.edges.map(() => 0),
 });

@@ -2,14 +2,29 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 
 /** The plain frame of course pages: name at the left, person at the right. */
-export function PageFrame({ person, trail, actions, children }: { person: { name: string }; trail?: { href: string; text: string }[]; actions?: ReactNode; children: ReactNode }) {
+export function PageFrame({
+  person,
+  trail,
+  actions,
+  children,
+}: {
+  person: { name: string };
+  trail?: { href: string; text: string }[];
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <div className="flex min-h-full flex-col">
       <header className="no-print flex items-center gap-3 border-b border-base-300 px-5 py-2.5">
-        <Link href="/courses" className="font-semibold text-accent">Rusty Caliper</Link>
+        <Link href="/courses" className="font-semibold text-accent">
+          Rusty Caliper
+        </Link>
         {trail?.map((t) => (
           <span key={t.href} className="quiet">
-            / <Link className="hover:underline" href={t.href}>{t.text}</Link>
+            /{" "}
+            <Link className="hover:underline" href={t.href}>
+              {t.text}
+            </Link>
           </span>
         ))}
         <span className="ml-auto quiet">{person.name}</span>

@@ -13,8 +13,18 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
   const { course, dueAt, sheet, trouble, number, title } = forStudent(h);
   return (
     <Bench
-      document={work.document} version={work.version} saveTo={`/api/works/${id}`} heading={`${number} ${title}`} detail={course} dueAt={dueAt} sheet={sheet} sheetTrouble={trouble}
-      watch={`/api/handouts/${id}/state`} handIn={`/api/handouts/${id}/hand-in`} mayDefine={h.may_define} lastSubmission={last ? last.id : null}
+      document={work.document}
+      version={work.version}
+      saveTo={`/api/works/${id}`}
+      heading={`${number} ${title}`}
+      detail={course}
+      dueAt={dueAt}
+      sheet={sheet}
+      sheetTrouble={trouble}
+      watch={`/api/handouts/${id}/state`}
+      handIn={`/api/handouts/${id}/hand-in`}
+      mayDefine={h.may_define}
+      lastSubmission={last ? last.id : null}
     />
   );
 }

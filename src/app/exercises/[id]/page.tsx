@@ -9,5 +9,15 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const { person } = await allowed("exercise.edit", id);
   const row = await exercise(id);
-  return <ExerciseForm person={person} id={id} exercise={row.document} prepared={row.prepared} isCurrent={row.prepared_version >= row.version} save={updateExercise} issue={issue} />;
+  return (
+    <ExerciseForm
+      person={person}
+      id={id}
+      exercise={row.document}
+      prepared={row.prepared}
+      isCurrent={row.prepared_version >= row.version}
+      save={updateExercise}
+      issue={issue}
+    />
+  );
 }

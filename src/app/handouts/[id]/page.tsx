@@ -10,6 +10,25 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { person, role } = await allowed("handout.view", id);
   if (role === "student") redirect(`/bench/${id}`);
   const h = await handout(id);
-  const rows = (await classOn(id)).map(({ handed_in_at, seen_at, ...r }) => ({ ...r, handedInAt: handed_in_at?.toISOString() ?? null, seenAt: seen_at?.toISOString() ?? null }));
-  return <ClassTable person={person} handout={{ id, number: h.exercise.number, title: h.exercise.title, course: h.course, dueAt: h.due_at.toISOString(), sheet: h.sheet?.svg ?? null, trouble: h.trouble, revision: h.revision }} rows={rows} />;
+  const rows = (await classOn(id)).map(({ handed_in_at, seen_at, ...r }) => ({
+    ...r,
+    handedInAt: handed_in_at?.toISOString() ?? null,
+    seenAt: seen_at?.toISOString() ?? null,
+  }));
+  return (
+    <ClassTable
+      person={person}
+      handout={{
+        id,
+        number: h.exercise.number,
+        title: h.exercise.title,
+        course: h.course,
+        dueAt: h.due_at.toISOString(),
+        sheet: h.sheet?.svg ?? null,
+        trouble: h.trouble,
+        revision: h.revision,
+      }}
+      rows={rows}
+    />
+  );
 }

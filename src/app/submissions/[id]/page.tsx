@@ -12,13 +12,63 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const s = await submission(id);
   const [h, report] = await Promise.all([handout(s.handout_id), latestReport(id)]);
   const heading = { number: h.exercise.number, title: h.exercise.title, course: h.course, handout: h.id };
-  const state = { id, person: s.person, attempt: s.attempt, state: s.state, progress: s.progress, trouble: s.trouble, handedInAt: s.handed_in_at.toISOString() };
+  const state = {
+    id,
+    person: s.person,
+    attempt: s.attempt,
+    state: s.state,
+    progress: s.progress,
+    trouble: s.trouble,
+    handedInAt: s.handed_in_at.toISOString(),
+  };
   if (role === "student") {
     // what the student is sent: points and their own sentences, nothing of the report behind them
-    const grade = report && { points: report.grade.points, of: report.grade.of, lines: report.grade.lines.map(({ id: line, title, points, of, verdict, studentSentence }) => ({ id: line, title, points, of, verdict, sentence: studentSentence })) };
+    const grade = report && {
+      points: report.grade.points,
+      of: report.grade.of,
+      lines: report.grade.lines.map(({ id: line, title, points, of, verdict, studentSentence }) => ({
+        id: line,
+        title,
+        points,
+        of,
+        verdict,
+        sentence: studentSentence,
+      })),
+    };
     return <StudentResult person={person} heading={heading} state={state} grade={grade ?? null} />;
   }
-  const queue = (await classOn(h.id)).flatMap((r) => (r.submission ? [{ id: r.submission, name: r.name, state: r.state!, points: r.grade?.points ?? null, of: r.grade?.of ?? null, trouble: r.trouble }] : []));
+  const queue = (await classOn(h.id)).flatMap((r) =>
+    r.submission
+      ? [
+          {
+            id: r.submission,
+            name: r.name,
+            state: r.state!,
+            points: r.grade?.points ?? null,
+            of: r.grade?.of ?? null,
+            trouble: r.trouble,
+          },
+        ]
+      : [],
+  );
   const shape = report?.report.evidence.find((e) => e.check === "shape");
-  return <MarkingDesk person={person} heading={heading} units={h.exercise.units} state={state} queue={queue} report={report ? { grade: report.grade, kernel: report.kernel, createdAt: report.created_at.toISOString(), shape: shape?.check === "shape" ? shape : null } : null} />;
+  return (
+    <MarkingDesk
+      person={person}
+      heading={heading}
+      units={h.exercise.units}
+      state={state}
+      queue={queue}
+      report={
+        report
+          ? {
+              grade: report.grade,
+              kernel: report.kernel,
+              createdAt: report.created_at.toISOString(),
+              shape: shape?.check === "shape" ? shape : null,
+            }
+          : null
+      }
+    />
+  );
 }

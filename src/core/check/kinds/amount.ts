@@ -13,8 +13,13 @@ export interface AmountEvidence<K extends "volume" | "mass"> {
   readonly off: number;
 }
 
-function compare<K extends "volume" | "mass">(check: K, context: CheckContext, read: (m: Measured) => number): AmountEvidence<K> {
-  const wanted = read(context.reference), measured = read(context.submission);
+function compare<K extends "volume" | "mass">(
+  check: K,
+  context: CheckContext,
+  read: (m: Measured) => number,
+): AmountEvidence<K> {
+  const wanted = read(context.reference),
+    measured = read(context.submission);
   const tolerance = context.exercise.tolerances[check];
   const off = Math.abs(measured - wanted) / wanted;
   // a part exactly on the limit is inside it
@@ -24,4 +29,5 @@ function compare<K extends "volume" | "mass">(check: K, context: CheckContext, r
 /** Volume against the reference's, mm³. */
 export const checkVolume = (c: CheckContext) => compare("volume", c, (m) => m.properties?.volume ?? 0);
 /** Mass against the reference's, g, each with the density its own document states. */
-export const checkMass = (c: CheckContext) => compare("mass", c, (m) => (m.properties?.volume ?? 0) * densityOf(m.document.material));
+export const checkMass = (c: CheckContext) =>
+  compare("mass", c, (m) => (m.properties?.volume ?? 0) * densityOf(m.document.material));

@@ -9,7 +9,13 @@ export interface SketchesEvidence {
   readonly defined: number;
   /** Freedoms left over all used sketches. */
   readonly off: number;
-  readonly sketches: readonly { readonly id: string; /** How the list of Steps shows it. */ readonly title: string; readonly freedoms: number; readonly loose: readonly string[]; readonly trouble?: string }[];
+  readonly sketches: readonly {
+    readonly id: string;
+    /** How the list of Steps shows it. */ readonly title: string;
+    readonly freedoms: number;
+    readonly loose: readonly string[];
+    readonly trouble?: string;
+  }[];
 }
 
 /** Each sketch that a step stands on must be fully defined. */
@@ -19,7 +25,14 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
     const at = steps.findIndex((s) => s.id === id);
     const title = `step ${at + 1} (${steps[at]!.name ?? kindOf(steps[at]!).read(steps[at]!, units).title})`;
     const built = submission.built.sketches.get(id);
-    if (!built) return { id, title, freedoms: 0, loose: [], trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved" };
+    if (!built)
+      return {
+        id,
+        title,
+        freedoms: 0,
+        loose: [],
+        trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved",
+      };
     return { id, title, freedoms: built.diagnosis.freedoms, loose: built.diagnosis.loose };
   });
   const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
@@ -27,7 +40,8 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
   return {
     check: "sketches",
     verdict: sketches.length > 0 && defined === sketches.length ? "met" : "missed",
-    used: sketches.length, defined,
+    used: sketches.length,
+    defined,
     off: troubled || !sketches.length ? 1e6 : sketches.reduce((s, k) => s + k.freedoms, 0),
     sketches,
   };

@@ -15,7 +15,17 @@ export interface SolidEvidence {
 /** One closed valid solid, and every step built. */
 export function checkSolid({ submission }: CheckContext): SolidEvidence {
   const p = submission.properties;
-  const troubled = submission.built.steps.filter((s) => s.refusal).map((s) => ({ step: s.id, sentence: s.refusal!.sentence }));
+  const troubled = submission.built.steps
+    .filter((s) => s.refusal)
+    .map((s) => ({ step: s.id, sentence: s.refusal!.sentence }));
   const good = p !== undefined && p.bodies === 1 && p.closed && p.valid && !troubled.length;
-  return { check: "solid", verdict: good ? "met" : "missed", bodies: p?.bodies ?? 0, closed: p?.closed ?? false, valid: p?.valid ?? false, off: good ? 0 : 1, troubled };
+  return {
+    check: "solid",
+    verdict: good ? "met" : "missed",
+    bodies: p?.bodies ?? 0,
+    closed: p?.closed ?? false,
+    valid: p?.valid ?? false,
+    off: good ? 0 : 1,
+    troubled,
+  };
 }

@@ -8,7 +8,11 @@ import { edgeText, faceText } from "./text";
 /** How much nearer the best of several like candidates must be than the next, or none is taken. */
 const CLEARLY = 0.5;
 
-type Ref = { readonly beside?: readonly string[] | undefined; readonly at?: readonly (readonly number[])[] | undefined; readonly kind?: string | undefined };
+type Ref = {
+  readonly beside?: readonly string[] | undefined;
+  readonly at?: readonly (readonly number[])[] | undefined;
+  readonly kind?: string | undefined;
+};
 interface Candidate {
   readonly index: number;
   readonly beside: () => readonly string[];
@@ -16,7 +20,13 @@ interface Candidate {
   readonly kind: () => string;
 }
 
-const middleOf = (at: Ref["at"]): Vec3 | undefined => (at?.length ? scale3((at as Vec3[]).reduce((s, p) => add3(s, p), [0, 0, 0] as Vec3), 1 / at.length) : undefined);
+const middleOf = (at: Ref["at"]): Vec3 | undefined =>
+  at?.length
+    ? scale3(
+        (at as Vec3[]).reduce((s, p) => add3(s, p), [0, 0, 0] as Vec3),
+        1 / at.length,
+      )
+    : undefined;
 
 /**
  * Of several that carry the same names: those of the kind meant, then those among the most like neighbours, then the
@@ -28,7 +38,8 @@ function choose(ref: Ref, candidates: readonly Candidate[]): Candidate | undefin
   if (ref.beside?.length) {
     const wanted = new Set(ref.beside);
     const scores = best.map((c) => {
-      const own = c.beside(), met = own.filter((n) => wanted.has(n)).length;
+      const own = c.beside(),
+        met = own.filter((n) => wanted.has(n)).length;
       return met / (wanted.size + own.length - met);
     });
     const top = Math.max(...scores);
@@ -44,11 +55,29 @@ function choose(ref: Ref, candidates: readonly Candidate[]): Candidate | undefin
 function found(ref: Ref, candidates: readonly Candidate[], what: string): Outcome<number> {
   if (!candidates.length) return refuse("lost-reference", `${what} is no longer there. Pick it anew.`);
   const alike = ref.kind ? candidates.filter((c) => c.kind() === ref.kind) : candidates;
-  if (!alike.length) return refuse("lost-reference", `${what} was ${KINDS[ref.kind!] ?? ref.kind} and is now ${KINDS[candidates[0]!.kind()] ?? candidates[0]!.kind()}. Pick it anew.`);
+  if (!alike.length)
+    return refuse(
+      "lost-reference",
+      `${what} was ${KINDS[ref.kind!] ?? ref.kind} and is now ${KINDS[candidates[0]!.kind()] ?? candidates[0]!.kind()}. Pick it anew.`,
+    );
   const chosen = choose(ref, alike);
-  return chosen ? done(chosen.index) : refuse("lost-reference", `${what} has come apart into ${alike.length} pieces, and which was meant is not clear. Pick it anew.`);
+  return chosen
+    ? done(chosen.index)
+    : refuse(
+        "lost-reference",
+        `${what} has come apart into ${alike.length} pieces, and which was meant is not clear. Pick it anew.`,
+      );
 }
-const KINDS: Record<string, string> = { plane: "flat", cylinder: "round", cone: "conical", sphere: "a ball", torus: "a rounding", line: "straight", circle: "a circle", other: "curved" };
+const KINDS: Record<string, string> = {
+  plane: "flat",
+  cylinder: "round",
+  cone: "conical",
+  sphere: "a ball",
+  torus: "a rounding",
+  line: "straight",
+  circle: "a circle",
+  other: "curved",
+};
 
 /** The face meant, by its place in explorer order. */
 export function findFace(t: Topology, ref: FaceRef): Outcome<number> {
@@ -58,10 +87,23 @@ export function findFace(t: Topology, ref: FaceRef): Outcome<number> {
     return index < 0 ? found(ref, [], faceText(ref.face)) : done(index);
   }
   const list = t.names.flatMap((names, index) => (names.includes(ref.face) ? [index] : []));
-  return found(ref, list.map((index) => ({ index, beside: () => t.neighbours(index).flatMap((f) => t.names[f]!), place: () => t.face(index).centre, kind: () => t.carrier(index).kind })), faceText(ref.face));
+  return found(
+    ref,
+    list.map((index) => ({
+      index,
+      beside: () => t.neighbours(index).flatMap((f) => t.names[f]!),
+      place: () => t.face(index).centre,
+      kind: () => t.carrier(index).kind,
+    })),
+    faceText(ref.face),
+  );
 }
 
-const middle = (points: readonly Vec3[]): Vec3 => scale3(points.reduce((s, p) => add3(s, p)), 1 / points.length);
+const middle = (points: readonly Vec3[]): Vec3 =>
+  scale3(
+    points.reduce((s, p) => add3(s, p)),
+    1 / points.length,
+  );
 
 /** The edge meant, by its place in explorer order. */
 export function findEdge(t: Topology, ref: EdgeRef): Outcome<number> {
@@ -72,13 +114,24 @@ export function findEdge(t: Topology, ref: EdgeRef): Outcome<number> {
     const [m, n] = [t.names[p]!, t.names[q]!];
     return (m.includes(a) && n.includes(b)) || (m.includes(b) && n.includes(a)) ? [index] : [];
   });
-  return found(ref, list.map((index) => ({ index, beside: () => edgeBeside(t, index), place: () => middle(t.edge(index).points), kind: () => t.edge(index).shape.kind })), edgeText(ref.edge));
+  return found(
+    ref,
+    list.map((index) => ({
+      index,
+      beside: () => edgeBeside(t, index),
+      place: () => middle(t.edge(index).points),
+      kind: () => t.edge(index).shape.kind,
+    })),
+    edgeText(ref.edge),
+  );
 }
 
 /** Names of the faces that meet an edge only at its ends. */
 export function edgeBeside(t: Topology, edge: number): string[] {
   const own = t.edgeFaces[edge]!;
-  return [...new Set(t.edgeEnds[edge]!.flatMap((v) => t.vertexFaces(v)))].filter((f) => !own.includes(f)).flatMap((f) => t.names[f]!);
+  return [...new Set(t.edgeEnds[edge]!.flatMap((v) => t.vertexFaces(v)))]
+    .filter((f) => !own.includes(f))
+    .flatMap((f) => t.names[f]!);
 }
 
 /** The vertex meant. */
@@ -87,5 +140,9 @@ export function findVertex(t: Topology, ref: VertexRef): Outcome<number> {
     const names = t.vertexFaces(index).map((f) => t.names[f]!);
     return ref.vertex.every((n) => names.some((own) => own.includes(n))) ? [index] : [];
   });
-  return found({ at: ref.at }, list.map((index) => ({ index, beside: () => [], place: () => t.point(index), kind: () => "point" })), `The corner of ${ref.vertex.map((n) => faceText(n).replace(/^The /, "the ")).join(", ")}`);
+  return found(
+    { at: ref.at },
+    list.map((index) => ({ index, beside: () => [], place: () => t.point(index), kind: () => "point" })),
+    `The corner of ${ref.vertex.map((n) => faceText(n).replace(/^The /, "the ")).join(", ")}`,
+  );
 }

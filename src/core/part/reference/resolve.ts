@@ -10,7 +10,8 @@ import type { AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef, VertexRef } from ".
 
 type Context = Pick<BuildContext, "datums" | "sketches" | "topology">;
 const noBody = () => refuse("lost-reference", "There is no part yet that this could stand on.");
-const gone = (id: string) => refuse("lost-reference", `${id} is missing or in trouble. Mend it, or pick something else.`, [id]);
+const gone = (id: string) =>
+  refuse("lost-reference", `${id} is missing or in trouble. Mend it, or pick something else.`, [id]);
 
 /** The place of a named face in explorer order. */
 export const faceOf = (c: Context, ref: FaceRef): Outcome<number> => {
@@ -36,7 +37,9 @@ export function planeOf(c: Context, ref: PlaneRef): Outcome<Frame> {
   const face = faceOf(c, ref);
   if (!face.ok) return face;
   const carrier = c.topology()!.carrier(face.value);
-  return carrier.kind === "plane" ? done(faceFrame(carrier.normal, carrier.offset)) : refuse("not-flat", "A flat face is needed here; this one is round.");
+  return carrier.kind === "plane"
+    ? done(faceFrame(carrier.normal, carrier.offset))
+    : refuse("not-flat", "A flat face is needed here; this one is round.");
 }
 
 const AXES: Record<string, Vec3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
@@ -52,7 +55,10 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
     const s = c.sketches.get(ref.sketch);
     if (!s) return gone(ref.sketch);
     const { sketch } = s.diagnosis;
-    if (!ref.curve.endsWith("-axis") && sketch.curves.find((k) => k.id === ref.curve)?.kind !== "line") return refuse("lost-reference", `The line ${ref.curve} of ${ref.sketch} is no longer there. Pick another axis.`, [ref.sketch]);
+    if (!ref.curve.endsWith("-axis") && sketch.curves.find((k) => k.id === ref.curve)?.kind !== "line")
+      return refuse("lost-reference", `The line ${ref.curve} of ${ref.sketch} is no longer there. Pick another axis.`, [
+        ref.sketch,
+      ]);
     const [a, b] = lineThrough(sketch, ref.curve).map((p) => toSpace(s.frame, p)) as [Vec3, Vec3];
     return done({ at: a, along: unit3(sub3(b, a)) });
   }
@@ -61,7 +67,9 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
     if (!e.ok) return e;
     const { shape, points } = c.topology()!.edge(e.value);
     if (shape.kind === "circle") return done({ at: shape.centre, along: shape.axis });
-    return shape.kind === "line" ? done({ at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) }) : refuse("no-axis", "A straight or round edge is needed here.");
+    return shape.kind === "line"
+      ? done({ at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) })
+      : refuse("no-axis", "A straight or round edge is needed here.");
   }
   const f = faceOf(c, ref);
   if (!f.ok) return f;
@@ -77,7 +85,8 @@ export function directionOf(c: Context, ref: AxisRef): Outcome<Vec3> {
     const carrier = c.topology()!.carrier(f.value);
     if (carrier.kind === "plane") return done(carrier.normal);
   }
-  if ("axis" in ref && c.datums.get(ref.axis)?.kind === "plane") return done(normalOf((c.datums.get(ref.axis) as { frame: Frame }).frame));
+  if ("axis" in ref && c.datums.get(ref.axis)?.kind === "plane")
+    return done(normalOf((c.datums.get(ref.axis) as { frame: Frame }).frame));
   const l = lineOf(c, ref);
   return l.ok ? done(l.value.along) : l;
 }
@@ -86,8 +95,10 @@ export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
   if ("sketch" in ref) {
     const s = c.sketches.get(ref.sketch);
     if (!s) return gone(ref.sketch);
-    const { sketch } = s.diagnosis, curve = ref.point.split(".")[0]!;
-    if (curve !== "origin" && !sketch.curves.some((k) => k.id === curve)) return refuse("lost-reference", `The point ${ref.point} of ${ref.sketch} is no longer there.`, [ref.sketch]);
+    const { sketch } = s.diagnosis,
+      curve = ref.point.split(".")[0]!;
+    if (curve !== "origin" && !sketch.curves.some((k) => k.id === curve))
+      return refuse("lost-reference", `The point ${ref.point} of ${ref.sketch} is no longer there.`, [ref.sketch]);
     return done(toSpace(s.frame, pointAt(sketch, ref.point)));
   }
   if ("point" in ref) {
@@ -104,5 +115,7 @@ export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
   const { shape, points } = c.topology()!.edge(e.value);
   if (shape.kind === "circle") return done(shape.centre);
   const [a, b] = [points[0]!, points[points.length - 1]!];
-  return shape.kind === "line" && distance3(a, b) > 0 ? done(scale3(add3(a, b), 0.5)) : refuse("no-point", "A corner, a round edge or a straight one is needed here.");
+  return shape.kind === "line" && distance3(a, b) > 0
+    ? done(scale3(add3(a, b), 0.5))
+    : refuse("no-point", "A corner, a round edge or a straight one is needed here.");
 }

@@ -15,16 +15,31 @@ export const FaceRefSchema = z.strictObject({
   kind: z.string().max(40).optional(),
 });
 /** An edge by the two faces that meet there, written `FACE|FACE`; `beside` are the faces at its ends. */
-export const EdgeRefSchema = z.strictObject({ edge: z.string().min(3).max(601), beside: Beside.optional(), at: At.optional(), kind: z.string().max(40).optional() });
+export const EdgeRefSchema = z.strictObject({
+  edge: z.string().min(3).max(601),
+  beside: Beside.optional(),
+  at: At.optional(),
+  kind: z.string().max(40).optional(),
+});
 /** A vertex by the faces that meet there. */
 export const VertexRefSchema = z.strictObject({ vertex: z.array(Key).min(1).max(12), at: At.optional() });
 
 /** A plane: one of the datum planes, a datum step's, or a flat face. */
 export const PlaneRefSchema = z.union([z.strictObject({ datum: Key }), FaceRefSchema]);
 /** An axis: x, y or z, a datum step's, a straight or round edge, a round face, or a straight curve of a sketch. */
-export const AxisRefSchema = z.union([z.strictObject({ axis: Key }), z.strictObject({ sketch: Key, curve: Key }), EdgeRefSchema, FaceRefSchema]);
+export const AxisRefSchema = z.union([
+  z.strictObject({ axis: Key }),
+  z.strictObject({ sketch: Key, curve: Key }),
+  EdgeRefSchema,
+  FaceRefSchema,
+]);
 /** A point: a datum step's, a vertex, the middle of a round edge, or a point of a sketch. */
-export const PointRefSchema = z.union([z.strictObject({ point: Key }), z.strictObject({ sketch: Key, point: Key }), VertexRefSchema, EdgeRefSchema]);
+export const PointRefSchema = z.union([
+  z.strictObject({ point: Key }),
+  z.strictObject({ sketch: Key, point: Key }),
+  VertexRefSchema,
+  EdgeRefSchema,
+]);
 
 export type FaceRef = z.infer<typeof FaceRefSchema>;
 export type EdgeRef = z.infer<typeof EdgeRefSchema>;

@@ -22,13 +22,23 @@ const build = (d: PartDocument) => {
   return r.body!;
 };
 
-const mean = (points: readonly Vec3[]): Vec3 => scale3(points.reduce((s, p) => add3(s, p)), 1 / points.length);
+const mean = (points: readonly Vec3[]): Vec3 =>
+  scale3(
+    points.reduce((s, p) => add3(s, p)),
+    1 / points.length,
+  );
 
 /** Picks by key on the part before; looks for it in the part after. @returns the middle of what was found */
 function lookFor(key: string, m: Model, t: Topology): Outcome<Vec3> {
   if (key.includes("&")) {
     const wanted = key.split("&").sort().join();
-    const v = m.vertices.findIndex((x) => x.faces.map((f) => m.faces[f]!.key).sort().join() === wanted);
+    const v = m.vertices.findIndex(
+      (x) =>
+        x.faces
+          .map((f) => m.faces[f]!.key)
+          .sort()
+          .join() === wanted,
+    );
     expect(v, `no vertex ${key} on the part before`).toBeGreaterThanOrEqual(0);
     const r = findVertex(t, vertexRef(m, v)!);
     return r.ok ? { ok: true, value: t.point(r.value) } : r;
@@ -51,12 +61,15 @@ function lookFor(key: string, m: Model, t: Topology): Outcome<Vec3> {
 describe("references survive edits, or are reported lost", () => {
   it("in many stories", () => expect(STORIES.length).toBeGreaterThanOrEqual(40));
   it.each(STORIES.map((s) => [s.name, s] as const))("%s", (_, story) => {
-    const before = build(story.before), after = build(story.after), m = modelOf(kernel, before);
+    const before = build(story.before),
+      after = build(story.after),
+      m = modelOf(kernel, before);
     Topology.over(kernel, after, (t) => {
       for (const [key, at] of Object.entries(story.holds ?? {})) {
         const r = lookFor(key, m, t);
         expect(r.ok || `${key}: ${r.refusal.sentence}`).toBe(true);
-        if (r.ok && at !== true) expect(distance3(r.value, at), `${key} is at ${r.value.join(", ")}`).toBeLessThan(1e-6);
+        if (r.ok && at !== true)
+          expect(distance3(r.value, at), `${key} is at ${r.value.join(", ")}`).toBeLessThan(1e-6);
       }
       for (const key of story.lost ?? []) {
         const r = lookFor(key, m, t);

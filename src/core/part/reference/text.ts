@@ -1,6 +1,7 @@
 /** How a named face is called: "The side of extrude1 over l2", "The end of extrude1". */
 export function faceText(key: string): string {
-  const [step, role, ...rest] = key.replace(/~\d+$/, "").split("/") as [string, string, ...string[]], of = rest.join("/");
+  const [step, role, ...rest] = key.replace(/~\d+$/, "").split("/") as [string, string, ...string[]],
+    of = rest.join("/");
   switch (role) {
     case "side":
       return `The side of ${step} over ${of}`;
@@ -20,4 +21,9 @@ export function faceText(key: string): string {
 const lower = (s: string) => s.replace(/^The /, "the ");
 
 /** How an edge is called. */
-export const edgeText = (key: string): string => `The edge between ${key.replace(/~\d+$/, "").split("|").map((k) => lower(faceText(k))).join(" and ")}`;
+export const edgeText = (key: string): string =>
+  `The edge between ${key
+    .replace(/~\d+$/, "")
+    .split("|")
+    .map((k) => lower(faceText(k)))
+    .join(" and ")}`;

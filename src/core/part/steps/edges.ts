@@ -20,16 +20,23 @@ export interface FoundEdge<G> {
 }
 
 /** The edges of all groups that are there, each once, and those that are lost. */
-export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(context: BuildContext, groups: readonly G[]): { found: FoundEdge<G>[]; lost: Lost[] } {
-  const found: FoundEdge<G>[] = [], lost: Lost[] = [], seen = new Set<number>();
-  groups.forEach((group, g) => group.edges.forEach((e, k) => {
-    const r = edgeOf(context, e.on);
-    if (!r.ok) lost.push({ path: `groups.${g}.edges.${k}.on`, ref: e.on, sentence: r.refusal.sentence });
-    else if (!seen.has(r.value)) {
-      seen.add(r.value);
-      found.push({ group, id: e.id, ref: e.on, index: r.value });
-    }
-  }));
+export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(
+  context: BuildContext,
+  groups: readonly G[],
+): { found: FoundEdge<G>[]; lost: Lost[] } {
+  const found: FoundEdge<G>[] = [],
+    lost: Lost[] = [],
+    seen = new Set<number>();
+  groups.forEach((group, g) =>
+    group.edges.forEach((e, k) => {
+      const r = edgeOf(context, e.on);
+      if (!r.ok) lost.push({ path: `groups.${g}.edges.${k}.on`, ref: e.on, sentence: r.refusal.sentence });
+      else if (!seen.has(r.value)) {
+        seen.add(r.value);
+        found.push({ group, id: e.id, ref: e.on, index: r.value });
+      }
+    }),
+  );
   return { found, lost };
 }
 
@@ -40,15 +47,22 @@ export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(con
  * @param size how a group's size reads at a share
  */
 export function blendEdges<G extends { readonly edges: readonly StepEdge[] }>(
-  context: BuildContext, step: { readonly id: string }, groups: readonly G[],
-  blend: (solid: Solid, t: Topology, list: readonly FoundEdge<G>[], share: number) => Solid | undefined, size: (group: G, share: number) => string,
+  context: BuildContext,
+  step: { readonly id: string },
+  groups: readonly G[],
+  blend: (solid: Solid, t: Topology, list: readonly FoundEdge<G>[], share: number) => Solid | undefined,
+  size: (group: G, share: number) => string,
 ): Outcome<StepResult> {
-  const { kernel, bodies } = context, t = context.topology();
+  const { kernel, bodies } = context,
+    t = context.topology();
   if (!t) return refuse("no-body", "There is no part yet whose edges could be worked on.", [step.id]);
   const { found, lost } = findEdges(context, groups);
   if (!found.length) {
     const sentence = lost[0]?.sentence ?? "Pick the edges.";
-    return { ok: false, refusal: { ...refuse(lost.length ? "lost-reference" : "no-edges", sentence, [step.id]).refusal, lost } as never };
+    return {
+      ok: false,
+      refusal: { ...refuse(lost.length ? "lost-reference" : "no-edges", sentence, [step.id]).refusal, lost } as never,
+    };
   }
   // which body an edge is of: faces of the whole stand in the order of the bodies
   const starts: number[] = [];
@@ -60,10 +74,24 @@ export function blendEdges<G extends { readonly edges: readonly StepEdge[] }>(
     const solid = own.length ? blend(b.solid, t, own, 1) : b.solid;
     if (!solid) {
       kernel.release(...after.filter((x) => !bodies.includes(x)).map((x) => x.solid.shape));
-      const bad = own.find((f) => { const s = blend(b.solid, t, [f], 1); kernel.release(s?.shape); return !s; });
-      const share = largestShare((k) => blend(b.solid, t, bad ? [bad] : own, k), (s) => kernel.release(s.shape));
-      const most = share > 0.002 ? ` The largest that can be made there is about ${size((bad ?? own[0]!).group, share)}.` : "";
-      return refuse("too-large", bad ? `${edgeText(bad.ref.edge)} (${bad.id}) cannot take ${size(bad.group, 1)}.${most}` : `These sizes cannot be made together: they run into each other.${most}`, [step.id, ...(bad ? [bad.id] : [])]);
+      const bad = own.find((f) => {
+        const s = blend(b.solid, t, [f], 1);
+        kernel.release(s?.shape);
+        return !s;
+      });
+      const share = largestShare(
+        (k) => blend(b.solid, t, bad ? [bad] : own, k),
+        (s) => kernel.release(s.shape),
+      );
+      const most =
+        share > 0.002 ? ` The largest that can be made there is about ${size((bad ?? own[0]!).group, share)}.` : "";
+      return refuse(
+        "too-large",
+        bad
+          ? `${edgeText(bad.ref.edge)} (${bad.id}) cannot take ${size(bad.group, 1)}.${most}`
+          : `These sizes cannot be made together: they run into each other.${most}`,
+        [step.id, ...(bad ? [bad.id] : [])],
+      );
     }
     after.push(solid === b.solid ? b : { id: b.id, solid });
   }

@@ -8,22 +8,39 @@ export const OperationSchema = z.enum(["add", "cut", "keep", "separate"]);
 /** Fields of a step that works on bodies. `bodies` left out: Add joins the first, the others take all. */
 export const operationFields = { operation: OperationSchema, bodies: z.array(z.string().max(40)).max(50).optional() };
 
-export const OPERATION_TEXT: Record<Operation, string> = { add: "Add material", cut: "Cut material", keep: "Keep overlap", separate: "Separate body" };
+export const OPERATION_TEXT: Record<Operation, string> = {
+  add: "Add material",
+  cut: "Cut material",
+  keep: "Keep overlap",
+  separate: "Separate body",
+};
 
 /**
  * Does to the bodies what a step says with its volumes. The volumes stay the caller's.
  * @returns all bodies afterwards; those untouched are the same objects
  */
-export function operate(context: BuildContext, step: { readonly id: string; readonly operation: Operation; readonly bodies?: readonly string[] | undefined }, tools: readonly Solid[]): Outcome<readonly Body[]> {
-  const { kernel, bodies } = context, { operation } = step;
+export function operate(
+  context: BuildContext,
+  step: { readonly id: string; readonly operation: Operation; readonly bodies?: readonly string[] | undefined },
+  tools: readonly Solid[],
+): Outcome<readonly Body[]> {
+  const { kernel, bodies } = context,
+    { operation } = step;
   const missing = step.bodies?.find((id) => !bodies.some((b) => b.id === id));
   if (missing) return refuse("no-body", `The body ${missing} that this step acts on is not there.`, [step.id]);
   const joined = (): Solid => {
     const [first, ...rest] = tools as [Solid, ...Solid[]];
-    return rest.length ? combine(kernel, "fuse", first, rest) : { shape: first.shape.Located(new kernel.library.TopLoc_Location(), false), names: first.names };
+    return rest.length
+      ? combine(kernel, "fuse", first, rest)
+      : { shape: first.shape.Located(new kernel.library.TopLoc_Location(), false), names: first.names };
   };
-  if (operation === "separate" || (operation === "add" && !bodies.length)) return done([...bodies, { id: step.id, solid: joined() }]);
-  const targets = step.bodies ? bodies.filter((b) => step.bodies!.includes(b.id)) : operation === "add" ? bodies.slice(0, 1) : bodies;
+  if (operation === "separate" || (operation === "add" && !bodies.length))
+    return done([...bodies, { id: step.id, solid: joined() }]);
+  const targets = step.bodies
+    ? bodies.filter((b) => step.bodies!.includes(b.id))
+    : operation === "add"
+      ? bodies.slice(0, 1)
+      : bodies;
   if (operation === "add") {
     const [first, ...others] = targets as [Body, ...Body[]];
     const solid = combine(kernel, "fuse", first.solid, [...others.map((b) => b.solid), ...tools]);
@@ -45,15 +62,27 @@ export function operate(context: BuildContext, step: { readonly id: string; read
     kernel.release(...after.filter((b) => !bodies.includes(b)).map((b) => b.solid.shape));
     return refuse(code, sentence, [step.id]);
   };
-  if (!after.length) return give("nothing-left", operation === "cut" ? "This cut would take away the whole part." : "The part and this volume have nothing in common: nothing would be left.");
-  if (!changed && operation === "cut") return give("cuts-nothing", "This cut meets no material. Turn its direction round or make it deeper.");
+  if (!after.length)
+    return give(
+      "nothing-left",
+      operation === "cut"
+        ? "This cut would take away the whole part."
+        : "The part and this volume have nothing in common: nothing would be left.",
+    );
+  if (!changed && operation === "cut")
+    return give("cuts-nothing", "This cut meets no material. Turn its direction round or make it deeper.");
   return done(after);
 }
 
 /** A step that makes volumes and does something to the bodies with them; the volumes are kept for patterns. */
-export function built(context: BuildContext, step: Parameters<typeof operate>[1], volumes: () => Outcome<readonly Solid[]>): Outcome<StepResult> {
+export function built(
+  context: BuildContext,
+  step: Parameters<typeof operate>[1],
+  volumes: () => Outcome<readonly Solid[]>,
+): Outcome<StepResult> {
   const { operation, bodies } = step;
-  if ((operation === "cut" || operation === "keep") && !context.bodies.length) return refuse("nothing-to-cut", "There is no material to cut yet. Add material first.", [step.id]);
+  if ((operation === "cut" || operation === "keep") && !context.bodies.length)
+    return refuse("nothing-to-cut", "There is no material to cut yet. Add material first.", [step.id]);
   const solids = volumes();
   if (!solids.ok) return solids;
   let kept = false;

@@ -5,23 +5,40 @@ import type { BuildContext, BuiltSketch } from "./step";
 
 export const sketchFor = (context: BuildContext, id: string): Outcome<BuiltSketch> => {
   const sketch = context.sketches.get(id);
-  return sketch ? done(sketch) : refuse("no-sketch", "The sketch this step stands on is missing or in trouble. Mend the sketch first.", [id]);
+  return sketch
+    ? done(sketch)
+    : refuse("no-sketch", "The sketch this step stands on is missing or in trouble. Mend the sketch first.", [id]);
 };
 
 /** The regions a step takes: those named, or all that are not inside a hole. */
-export function regionsFor(step: { readonly id: string; readonly regions?: readonly string[] | undefined }, sketch: BuiltSketch): Outcome<Region[]> {
+export function regionsFor(
+  step: { readonly id: string; readonly regions?: readonly string[] | undefined },
+  sketch: BuiltSketch,
+): Outcome<Region[]> {
   const { regions, gaps } = sketch.regions;
   const wanted = step.regions ? regions.filter((r) => step.regions!.includes(r.name)) : defaultRegions(sketch.regions);
   const lost = step.regions?.filter((n) => !regions.some((r) => r.name === n)) ?? [];
-  if (lost.length) return refuse("lost-region", `The region inside ${lost[0]!.replaceAll("+", ", ")} is no longer closed in its sketch. Pick the regions anew.`, [step.id]);
+  if (lost.length)
+    return refuse(
+      "lost-region",
+      `The region inside ${lost[0]!.replaceAll("+", ", ")} is no longer closed in its sketch. Pick the regions anew.`,
+      [step.id],
+    );
   if (wanted.length) return done(wanted);
   const g = gaps[0];
-  const where = g ? ` The end of ${g.curve} at (${g.at.map((v) => Number(v.toFixed(3))).join(", ")}) meets nothing${g.nearest ? `; the nearest other end, of ${g.nearest.curve}, is ${Number(g.nearest.distance.toFixed(6))} mm away` : ""}.` : " It holds no curves that close.";
+  const where = g
+    ? ` The end of ${g.curve} at (${g.at.map((v) => Number(v.toFixed(3))).join(", ")}) meets nothing${g.nearest ? `; the nearest other end, of ${g.nearest.curve}, is ${Number(g.nearest.distance.toFixed(6))} mm away` : ""}.`
+    : " It holds no curves that close.";
   return refuse("open-profile", `The sketch has no closed region to build on.${where}`, g ? [g.curve] : []);
 }
 
 /** Whether a thin step follows open outlines: its sketch closes nothing, and it names no regions. */
-export const isOpen = (step: { readonly regions?: readonly string[] | undefined; readonly thin?: unknown }, sketch: BuiltSketch): boolean => step.thin !== undefined && !step.regions && !sketch.regions.regions.length && sketch.regions.gaps.length > 0;
+export const isOpen = (
+  step: { readonly regions?: readonly string[] | undefined; readonly thin?: unknown },
+  sketch: BuiltSketch,
+): boolean =>
+  step.thin !== undefined && !step.regions && !sketch.regions.regions.length && sketch.regions.gaps.length > 0;
 
 /** Length of a region's outline, mm. */
-export const outlineLength = (r: Region): number => [r.outer, ...r.holes].flat().reduce((s, e) => s + segmentLength(e), 0);
+export const outlineLength = (r: Region): number =>
+  [r.outer, ...r.holes].flat().reduce((s, e) => s + segmentLength(e), 0);

@@ -15,12 +15,32 @@ import type { StepKind } from "./step";
 
 /** Every kind of step, one line each. */
 export const STEP_KINDS = {
-  sketch: sketchStep, extrude: extrudeStep, revolve: revolveStep, hole: holeStep, fillet: filletStep, chamfer: chamferStep,
-  shell: shellStep, mirror: mirrorStep, pattern: patternStep, plane: planeStep, axis: axisStep, point: pointStep,
+  sketch: sketchStep,
+  extrude: extrudeStep,
+  revolve: revolveStep,
+  hole: holeStep,
+  fillet: filletStep,
+  chamfer: chamferStep,
+  shell: shellStep,
+  mirror: mirrorStep,
+  pattern: patternStep,
+  plane: planeStep,
+  axis: axisStep,
+  point: pointStep,
 };
 export const StepSchema = z.discriminatedUnion("kind", [
-  SketchStepSchema, ExtrudeStepSchema, RevolveStepSchema, HoleStepSchema, FilletStepSchema, ChamferStepSchema,
-  ShellStepSchema, MirrorStepSchema, PatternStepSchema, PlaneStepSchema, AxisStepSchema, PointStepSchema,
+  SketchStepSchema,
+  ExtrudeStepSchema,
+  RevolveStepSchema,
+  HoleStepSchema,
+  FilletStepSchema,
+  ChamferStepSchema,
+  ShellStepSchema,
+  MirrorStepSchema,
+  PatternStepSchema,
+  PlaneStepSchema,
+  AxisStepSchema,
+  PointStepSchema,
 ]);
 
 export type Step = z.infer<typeof StepSchema>;

@@ -8,7 +8,10 @@ import { operate } from "./operate";
 import type { Body, BuildContext, StepResult, Tools } from "./step";
 
 /** What is repeated: steps, each doing again what it did, or all there is. */
-export const OfSchema = z.union([z.strictObject({ steps: z.array(z.string().max(40)).min(1).max(100) }), z.strictObject({ body: z.literal(true) })]);
+export const OfSchema = z.union([
+  z.strictObject({ steps: z.array(z.string().max(40)).min(1).max(100) }),
+  z.strictObject({ body: z.literal(true) }),
+]);
 export type Of = z.infer<typeof OfSchema>;
 
 /** One image: how its names begin, and where it goes. */
@@ -23,19 +26,26 @@ function copies(context: BuildContext, solids: readonly Solid[], step: string, i
 }
 
 /** Does steps again at other places, or sets images of the bodies beside them. */
-export function repeat(context: BuildContext, step: { readonly id: string; readonly of: Of }, images: readonly Image[]): Outcome<StepResult> {
+export function repeat(
+  context: BuildContext,
+  step: { readonly id: string; readonly of: Of },
+  images: readonly Image[],
+): Outcome<StepResult> {
   const { kernel } = context;
   if (!context.bodies.length) return refuse("no-body", "There is no part yet to repeat anything on.", [step.id]);
   if ("body" in step.of) {
     const after = context.bodies.map((b): Body => {
-      const made = copies(context, [b.solid], step.id, images), solid = combine(kernel, "fuse", b.solid, made);
+      const made = copies(context, [b.solid], step.id, images),
+        solid = combine(kernel, "fuse", b.solid, made);
       kernel.release(...made.map((s) => s.shape));
       return { id: b.id, solid };
     });
     return done({ bodies: after });
   }
-  const { steps } = step.of, all: Solid[] = [];
-  let bodies = context.bodies, operation: Tools["operation"] | undefined;
+  const { steps } = step.of,
+    all: Solid[] = [];
+  let bodies = context.bodies,
+    operation: Tools["operation"] | undefined;
   const drop = (next: readonly Body[]) => {
     // what only stood between two of the steps
     kernel.release(...bodies.filter((b) => !context.bodies.includes(b) && !next.includes(b)).map((b) => b.solid.shape));
@@ -49,11 +59,16 @@ export function repeat(context: BuildContext, step: { readonly id: string; reado
   for (const id of steps) {
     const tools = context.tools.get(id);
     if (tools) {
-      if (tools.operation === "keep") return giveUp(refuse("cannot-repeat", `${id} keeps an overlap and cannot be repeated.`, [id]));
+      if (tools.operation === "keep")
+        return giveUp(refuse("cannot-repeat", `${id} keeps an overlap and cannot be repeated.`, [id]));
       const made = copies(context, tools.solids, step.id, images);
       all.push(...made);
       operation ??= tools.operation;
-      const r = operate({ ...context, bodies }, { id: step.id, operation: tools.operation, bodies: tools.bodies }, made);
+      const r = operate(
+        { ...context, bodies },
+        { id: step.id, operation: tools.operation, bodies: tools.bodies },
+        made,
+      );
       if (!r.ok) return giveUp(r);
       drop(r.value);
       continue;

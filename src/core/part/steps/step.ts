@@ -17,7 +17,11 @@ export const SizeSchema = z.union([z.number(), z.string().max(200)]);
 export type Size = z.infer<typeof SizeSchema>;
 
 /** What every step has. */
-export const stepFields = { id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/), name: z.string().max(80).optional(), suppressed: z.boolean().optional() };
+export const stepFields = {
+  id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/),
+  name: z.string().max(80).optional(),
+  suppressed: z.boolean().optional(),
+};
 
 /** A sketch step after solving. */
 export interface BuiltSketch {
@@ -29,7 +33,10 @@ export interface BuiltSketch {
 }
 
 /** Something to build on that has no material. */
-export type Datum = { readonly kind: "plane"; readonly frame: Frame } | { readonly kind: "axis"; readonly line: Line } | { readonly kind: "point"; readonly at: Vec3 };
+export type Datum =
+  | { readonly kind: "plane"; readonly frame: Frame }
+  | { readonly kind: "axis"; readonly line: Line }
+  | { readonly kind: "point"; readonly at: Vec3 };
 
 /** One body of the part; it is called after the step that began it. */
 export interface Body {
@@ -79,7 +86,11 @@ export interface Lost {
  * What a step gives: bodies, a built sketch, or a datum. Solids it replaces are released by the rebuild. `lost` are
  * references it had to do without: the step is marked.
  */
-export type StepResult = ({ readonly bodies: readonly Body[]; readonly tools?: Tools } | { readonly sketch: BuiltSketch } | { readonly datum: Datum }) & { readonly lost?: readonly Lost[] };
+export type StepResult = (
+  | { readonly bodies: readonly Body[]; readonly tools?: Tools }
+  | { readonly sketch: BuiltSketch }
+  | { readonly datum: Datum }
+) & { readonly lost?: readonly Lost[] };
 
 /** A refusal that says which references were lost. */
 export interface StepRefusal extends Refusal {
@@ -97,11 +108,17 @@ export interface StepKind<S extends { id: string }> {
 }
 
 /** Reads a length of a step that must be greater than 0. @param what begins the sentence: "The depth" */
-export function lengthOf(context: Pick<BuildContext, "unit" | "names">, size: Size, what: string, hint = ""): Outcome<number> {
+export function lengthOf(
+  context: Pick<BuildContext, "unit" | "names">,
+  size: Size,
+  what: string,
+  hint = "",
+): Outcome<number> {
   const r = readQuantity(size, "length", context.unit, context.names);
   if (!r.ok) return r;
   return r.value > 1e-6 ? r : refuse("bad-number", `${what} must be greater than 0.${hint && ` ${hint}`}`);
 }
 
 /** Reads an angle of a step, radians. */
-export const angleOf = (context: Pick<BuildContext, "unit" | "names">, size: Size): Outcome<number> => readQuantity(size, "angle", context.unit, context.names);
+export const angleOf = (context: Pick<BuildContext, "unit" | "names">, size: Size): Outcome<number> =>
+  readQuantity(size, "angle", context.unit, context.names);

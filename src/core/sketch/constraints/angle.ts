@@ -7,12 +7,14 @@ const between = (times: number, sentence: RelationKind["sentence"]): RelationKin
   quantity: "angle",
   sentence,
   equations: (s, [a, b], size, x, { flip }) => {
-    const la = s.line(a!), lb = s.line(b!);
+    const la = s.line(a!),
+      lb = s.line(b!);
     const turned = flip ? Math.PI : 0;
     const want = (fold(turnNow(la, lb, x) + turned) < 0 ? -size : size) / times;
     return [turnBetween(la, lb, s.scale, (t) => [fold(t + turned - want), 1])];
   },
-  measure: (s, [a, b], x, { flip }) => times * Math.abs(fold(turnNow(s.line(a!), s.line(b!), x) + (flip ? Math.PI : 0))),
+  measure: (s, [a, b], x, { flip }) =>
+    times * Math.abs(fold(turnNow(s.line(a!), s.line(b!), x) + (flip ? Math.PI : 0))),
 });
 
 export const angle = between(1, ([a, b], size) => `${a} and ${b} stand at ${size}`);

@@ -14,9 +14,14 @@ export const arcLength: RelationKind = {
   sentence: ([a], size) => `${a} is ${size} long`,
   equations: (s, [a], size) => [
     derived(s.all(a!), (v) => {
-      const c = pair(v, 2), from = sub(pair(v, 0), c), to = sub(pair(v, 1), c);
+      const c = pair(v, 2),
+        from = sub(pair(v, 0), c),
+        to = sub(pair(v, 1), c);
       const turn = cross(from, to).atan2(dot(from, to));
-      return turn.plus(turn.v <= 0 ? 2 * Math.PI : 0).mul(v[6]!).plus(-size);
+      return turn
+        .plus(turn.v <= 0 ? 2 * Math.PI : 0)
+        .mul(v[6]!)
+        .plus(-size);
     }),
   ],
   measure: (s, [a], x) => x[s.radius(a!)]! * sweepNow(s, a!, x),

@@ -7,7 +7,8 @@ const along = (axis: 0 | 1, word: string): RelationKind => ({
   quantity: "length",
   sentence: ([a, b], size) => `${a} is ${size} ${word} from ${b}`,
   equations: (s, [a, b], size, x) => {
-    const p = s.point(a!)[axis], q = s.point(b!)[axis];
+    const p = s.point(a!)[axis],
+      q = s.point(b!)[axis];
     return [linear([p, q], [-1, 1], x[q]! < x[p]! ? -size : size)];
   },
   measure: (s, [a, b], x) => Math.abs(x[s.point(b!)[axis]]! - x[s.point(a!)[axis]]!),

@@ -4,7 +4,11 @@ export const coincident: RelationKind = {
   takes: [["point", "point"]],
   sentence: ([a, b]) => `${a} and ${b} coincide`,
   merge: (s, [a, b]) => {
-    const p = s.point(a!), q = s.point(b!);
-    return [[p[0], q[0]], [p[1], q[1]]];
+    const p = s.point(a!),
+      q = s.point(b!);
+    return [
+      [p[0], q[0]],
+      [p[1], q[1]],
+    ];
   },
 };

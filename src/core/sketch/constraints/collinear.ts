@@ -3,7 +3,10 @@ import type { RelationKind, Slots } from "./kind";
 
 const ends = (s: Slots, l: string) => {
   const [sx, sy, ex, ey] = s.line(l);
-  return [[sx, sy], [ex, ey]] as const;
+  return [
+    [sx, sy],
+    [ex, ey],
+  ] as const;
 };
 
 /** Two lines on one line. Along an axis this is a plain identity of coordinates. */
@@ -13,12 +16,27 @@ export const collinear: RelationKind = {
   mergesLate: true,
   merge: (s, [a, b]) => {
     const [p, q] = [s.line(a!), s.line(b!)];
-    for (const [k, l] of [[0, 2], [1, 3]] as const) if (s.same(p[k], p[l]) || s.same(q[k], q[l])) return [[p[k], p[l]], [q[k], q[l]], [p[k], q[k]]];
+    for (const [k, l] of [
+      [0, 2],
+      [1, 3],
+    ] as const)
+      if (s.same(p[k], p[l]) || s.same(q[k], q[l]))
+        return [
+          [p[k], p[l]],
+          [q[k], q[l]],
+          [p[k], q[k]],
+        ];
     return [];
   },
   equations: (s, [a, b]) => {
     const [p, q] = [s.line(a!), s.line(b!)];
-    if ([[0, 2], [1, 3]].some(([k, l]) => s.same(p[k!]!, p[l!]!) && s.same(q[k!]!, q[l!]!))) return [];
+    if (
+      [
+        [0, 2],
+        [1, 3],
+      ].some(([k, l]) => s.same(p[k!]!, p[l!]!) && s.same(q[k!]!, q[l!]!))
+    )
+      return [];
     return ends(s, b!).map((e) => pointLine(e, s.line(a!), 0));
   },
 };

@@ -4,7 +4,11 @@ export const concentric: RelationKind = {
   takes: [["circle", "circle"]],
   sentence: ([a, b]) => `${a} and ${b} are concentric`,
   merge: (s, [a, b]) => {
-    const p = s.centre(a!), q = s.centre(b!);
-    return [[p[0], q[0]], [p[1], q[1]]];
+    const p = s.centre(a!),
+      q = s.centre(b!);
+    return [
+      [p[0], q[0]],
+      [p[1], q[1]],
+    ];
   },
 };

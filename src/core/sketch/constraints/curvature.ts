@@ -5,18 +5,31 @@ import { tangent } from "./tangent";
 
 /** A spline's end goes on in another curve with the same direction and the same curvature. */
 export const curvature: RelationKind = {
-  takes: [["line", "spline"], ["circle", "spline"], ["ellipse", "spline"], ["spline", "spline"]],
+  takes: [
+    ["line", "spline"],
+    ["circle", "spline"],
+    ["ellipse", "spline"],
+    ["spline", "spline"],
+  ],
   sentence: ([a, b]) => `${b} goes on from ${a} with its curvature`,
   equations: (s, of, size, x, o) => {
-    const [a, b] = of as [string, string], at = sharedPoint(s, a, b);
+    const [a, b] = of as [string, string],
+      at = sharedPoint(s, a, b);
     if (!at) return [];
-    const ca = courseOf(s, a, at), cb = courseOf(s, b, at), n = ca.slots.length;
+    const ca = courseOf(s, a, at),
+      cb = courseOf(s, b, at),
+      n = ca.slots.length;
     return [
       ...tangent.equations!(s, of, size, x, o),
       derived([...ca.slots, ...cb.slots, ...s.point(at)], (v) => {
-        const p: Dual2 = [v[v.length - 2]!, v[v.length - 1]!], va = v.slice(0, n), vb = v.slice(n);
+        const p: Dual2 = [v[v.length - 2]!, v[v.length - 1]!],
+          va = v.slice(0, n),
+          vb = v.slice(n);
         const same = sense(ca.direction(va, p), cb.direction(vb, p));
-        return ca.curvature(va, p).sub(cb.curvature(vb, p).times(same)).times(s.scale * s.scale);
+        return ca
+          .curvature(va, p)
+          .sub(cb.curvature(vb, p).times(same))
+          .times(s.scale * s.scale);
       }),
     ];
   },

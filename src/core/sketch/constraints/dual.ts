@@ -2,27 +2,44 @@ import type { Equation } from "./kind";
 
 /** A value with its derivatives by every slot of an equation: exact differentiation by the chain rule, for the rarer kinds. */
 export class Dual {
-  constructor(readonly v: number, readonly d: Float64Array) {}
+  constructor(
+    readonly v: number,
+    readonly d: Float64Array,
+  ) {}
   private with(v: number, a: number, o?: Dual, b = 0): Dual {
     const d = new Float64Array(this.d.length);
     for (let i = 0; i < d.length; i++) d[i] = a * this.d[i]! + (o ? b * o.d[i]! : 0);
     return new Dual(v, d);
   }
-  add(o: Dual): Dual { return this.with(this.v + o.v, 1, o, 1); }
-  sub(o: Dual): Dual { return this.with(this.v - o.v, 1, o, -1); }
-  mul(o: Dual): Dual { return this.with(this.v * o.v, o.v, o, this.v); }
+  add(o: Dual): Dual {
+    return this.with(this.v + o.v, 1, o, 1);
+  }
+  sub(o: Dual): Dual {
+    return this.with(this.v - o.v, 1, o, -1);
+  }
+  mul(o: Dual): Dual {
+    return this.with(this.v * o.v, o.v, o, this.v);
+  }
   div(o: Dual): Dual {
     const k = o.v || 1e-300;
     return this.with(this.v / k, 1 / k, o, -this.v / (k * k));
   }
-  times(k: number): Dual { return this.with(this.v * k, k); }
-  plus(k: number): Dual { return this.with(this.v + k, 1); }
+  times(k: number): Dual {
+    return this.with(this.v * k, k);
+  }
+  plus(k: number): Dual {
+    return this.with(this.v + k, 1);
+  }
   sqrt(): Dual {
     const r = Math.sqrt(Math.max(this.v, 0));
     return this.with(r, 0.5 / (r || 1e-150));
   }
-  sin(): Dual { return this.with(Math.sin(this.v), Math.cos(this.v)); }
-  cos(): Dual { return this.with(Math.cos(this.v), -Math.sin(this.v)); }
+  sin(): Dual {
+    return this.with(Math.sin(this.v), Math.cos(this.v));
+  }
+  cos(): Dual {
+    return this.with(Math.cos(this.v), -Math.sin(this.v));
+  }
   /** Angle of (x, this). */
   atan2(x: Dual): Dual {
     const q = this.v * this.v + x.v * x.v || 1e-300;

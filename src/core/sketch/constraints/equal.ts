@@ -2,7 +2,10 @@ import { equalLength } from "./equations";
 import type { RelationKind } from "./kind";
 
 export const equal: RelationKind = {
-  takes: [["line", "line"], ["circle", "circle"]],
+  takes: [
+    ["line", "line"],
+    ["circle", "circle"],
+  ],
   sentence: ([a, b]) => `${a} and ${b} are equal`,
   merge: (s, [a, b]) => (s.type(a!) !== "line" ? [[s.radius(a!), s.radius(b!)]] : []),
   equations: (s, [a, b]) => (s.type(a!) === "line" ? [equalLength(s.line(a!), s.line(b!))] : []),

@@ -1,7 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { angle } from "./angle";
-import { distance, equalLength, linear, pointCircle, pointLine, sideNow, turnBetween, turnNow, turnTo } from "./equations";
+import {
+  distance,
+  equalLength,
+  linear,
+  pointCircle,
+  pointLine,
+  sideNow,
+  turnBetween,
+  turnNow,
+  turnTo,
+} from "./equations";
 import type { Equation, Slots } from "./kind";
 
 /** Derivatives by central differences. */
@@ -38,14 +48,17 @@ describe("derivatives agree with differences", () => {
     fc.assert(
       fc.property(fc.array(value, { minLength: width, maxLength: width }), (list) => {
         // lines and distances of next to nothing have no direction to derive
-        const apart = (a: number, b: number, c: number, d: number) => Math.hypot(list[c]! - list[a]!, list[d]! - list[b]!) > 0.5;
+        const apart = (a: number, b: number, c: number, d: number) =>
+          Math.hypot(list[c]! - list[a]!, list[d]! - list[b]!) > 0.5;
         fc.pre(width < 4 || apart(0, 1, 2, 3));
         fc.pre(width < 6 || apart(2, 3, 4, 5));
         fc.pre(width < 8 || apart(4, 5, 6, 7));
         const v = Float64Array.from(list);
         const g = new Float64Array(width);
         equation.evaluate(v, g);
-        numeric(equation, v).forEach((n, i) => expect(Math.abs(n - g[i]!)).toBeLessThan(1e-3 * Math.max(1, Math.abs(n))));
+        numeric(equation, v).forEach((n, i) =>
+          expect(Math.abs(n - g[i]!)).toBeLessThan(1e-3 * Math.max(1, Math.abs(n))),
+        );
       }),
       { numRuns: 60, seed: 3 },
     );
@@ -53,9 +66,16 @@ describe("derivatives agree with differences", () => {
 });
 
 describe("the other way round is not stuck", () => {
-  it.each([[0, 90], [180, 90], [90, 0], [-90, 0]])("lines at %d° have a way to %d°", (degrees, target) => {
-    const t = (degrees * Math.PI) / 180, x = Float64Array.from([0, 0, 1, 0, 0, 0, Math.cos(t), Math.sin(t)]);
-    const g = new Float64Array(8), want = (target * Math.PI) / 180;
+  it.each([
+    [0, 90],
+    [180, 90],
+    [90, 0],
+    [-90, 0],
+  ])("lines at %d° have a way to %d°", (degrees, target) => {
+    const t = (degrees * Math.PI) / 180,
+      x = Float64Array.from([0, 0, 1, 0, 0, 0, Math.cos(t), Math.sin(t)]);
+    const g = new Float64Array(8),
+      want = (target * Math.PI) / 180;
     const r = turnTo(A, B, 1, x, target ? [want, -want] : [0, Math.PI]).evaluate(x, g);
     expect(Math.abs(r)).toBeCloseTo(Math.PI / 2, 9);
     expect(Math.hypot(...g)).toBeGreaterThan(0.5);

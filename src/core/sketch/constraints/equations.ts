@@ -24,7 +24,8 @@ export type Rims = readonly (readonly [slot: number, factor: number])[];
 export const distance = (a: Two, b: Two, d: number, rims: Rims = []): Equation => ({
   slots: [...a, ...b, ...rims.map(([r]) => r)],
   evaluate: (v, g) => {
-    const dx = v[2]! - v[0]!, dy = v[3]! - v[1]!;
+    const dx = v[2]! - v[0]!,
+      dy = v[3]! - v[1]!;
     const l = Math.hypot(dx, dy) || 1e-300;
     g[2] = dx / l;
     g[3] = dy / l;
@@ -48,8 +49,12 @@ export const equalLength = (a: Four, b: Four): Equation => ({
   slots: [...a, ...b],
   evaluate: (v, g) => {
     let r = 0;
-    for (const [o, s] of [[0, 1], [4, -1]] as const) {
-      const dx = v[o + 2]! - v[o]!, dy = v[o + 3]! - v[o + 1]!;
+    for (const [o, s] of [
+      [0, 1],
+      [4, -1],
+    ] as const) {
+      const dx = v[o + 2]! - v[o]!,
+        dy = v[o + 3]! - v[o + 1]!;
       const l = Math.hypot(dx, dy) || 1e-300;
       g[o + 2] = (s * dx) / l;
       g[o + 3] = (s * dy) / l;
@@ -65,8 +70,12 @@ export const equalLength = (a: Four, b: Four): Equation => ({
 export const turnBetween = (a: Four, b: Four, scale: number, f: (turn: number) => Two): Equation => ({
   slots: [...a, ...b],
   evaluate: (v, g) => {
-    const ax = v[2]! - v[0]!, ay = v[3]! - v[1]!, bx = v[6]! - v[4]!, by = v[7]! - v[5]!;
-    const la = ax * ax + ay * ay || 1e-300, lb = bx * bx + by * by || 1e-300;
+    const ax = v[2]! - v[0]!,
+      ay = v[3]! - v[1]!,
+      bx = v[6]! - v[4]!,
+      by = v[7]! - v[5]!;
+    const la = ax * ax + ay * ay || 1e-300,
+      lb = bx * bx + by * by || 1e-300;
     const [r, dr] = f(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
     const k = dr * scale;
     g[2] = (k * ay) / la;
@@ -85,10 +94,15 @@ export const turnBetween = (a: Four, b: Four, scale: number, f: (turn: number) =
 export const pointLine = (p: Two, l: Four, d: number, rims: Rims = []): Equation => ({
   slots: [...p, ...l, ...rims.map(([r]) => r)],
   evaluate: (v, g) => {
-    const dx = v[4]! - v[2]!, dy = v[5]! - v[3]!, px = v[0]! - v[2]!, py = v[1]! - v[3]!;
+    const dx = v[4]! - v[2]!,
+      dy = v[5]! - v[3]!,
+      px = v[0]! - v[2]!,
+      py = v[1]! - v[3]!;
     const len = Math.hypot(dx, dy) || 1e-300;
-    const ux = dx / len, uy = dy / len;
-    const side = ux * py - uy * px, along = (px * ux + py * uy) / len;
+    const ux = dx / len,
+      uy = dy / len;
+    const side = ux * py - uy * px,
+      along = (px * ux + py * uy) / len;
     g[0] = -uy;
     g[1] = ux;
     g[4] = along * uy;
@@ -108,7 +122,8 @@ const two = (at: number): Two => [at, at + 1];
 /** The half axes of an ellipse are square to each other. Slots of centre, major end, minor end begin at these. */
 export const square = (centre: number, major: number, minor: number): Equation =>
   derived([...two(centre), ...two(major), ...two(minor)], (v) => {
-    const a = sub(pair(v, 1), pair(v, 0)), b = sub(pair(v, 2), pair(v, 0));
+    const a = sub(pair(v, 1), pair(v, 0)),
+      b = sub(pair(v, 2), pair(v, 0));
     return dot(a, b).div(length(a).add(length(b)));
   });
 
@@ -119,16 +134,24 @@ export const ownPlace = (major: Dual2, minor: Dual2, d: Dual2): Dual2 => {
 };
 /** Residual of a point on an ellipse, about mm. */
 export const offEllipse = (centre: Dual2, major: Dual2, minor: Dual2, p: Dual2): Dual => {
-  const a = sub(major, centre), b = sub(minor, centre);
-  return length(ownPlace(a, b, sub(p, centre))).plus(-1).mul(length(a).add(length(b)).times(0.5));
+  const a = sub(major, centre),
+    b = sub(minor, centre);
+  return length(ownPlace(a, b, sub(p, centre)))
+    .plus(-1)
+    .mul(length(a).add(length(b)).times(0.5));
 };
 /** A point on an ellipse whose slots (centre, major, minor) begin at `ellipse`. */
 export const onEllipseAt = (point: number, ellipse: number): Equation =>
-  derived([...two(point), ...two(ellipse), ...two(ellipse + 2), ...two(ellipse + 4)], (v) => offEllipse(pair(v, 1), pair(v, 2), pair(v, 3), pair(v, 0)));
+  derived([...two(point), ...two(ellipse), ...two(ellipse + 2), ...two(ellipse + 4)], (v) =>
+    offEllipse(pair(v, 1), pair(v, 2), pair(v, 3), pair(v, 0)),
+  );
 
 /** Turn from line a to line b as things stand, in (-π, π]. */
 export function turnNow(a: Four, b: Four, x: Float64Array): number {
-  const ax = x[a[2]]! - x[a[0]]!, ay = x[a[3]]! - x[a[1]]!, bx = x[b[2]]! - x[b[0]]!, by = x[b[3]]! - x[b[1]]!;
+  const ax = x[a[2]]! - x[a[0]]!,
+    ay = x[a[3]]! - x[a[1]]!,
+    bx = x[b[2]]! - x[b[0]]!,
+    by = x[b[3]]! - x[b[1]]!;
   return Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
 }
 
@@ -149,6 +172,7 @@ export const ACROSS = [Math.PI / 2, -Math.PI / 2] as const;
 
 /** Signed distance of a point from a line as things stand; positive at its left. */
 export function sideNow(p: Two, l: Four, x: Float64Array): number {
-  const dx = x[l[2]]! - x[l[0]]!, dy = x[l[3]]! - x[l[1]]!;
+  const dx = x[l[2]]! - x[l[0]]!,
+    dy = x[l[3]]! - x[l[1]]!;
   return (dx * (x[p[1]]! - x[l[1]]!) - dy * (x[p[0]]! - x[l[0]]!)) / (Math.hypot(dx, dy) || 1e-300);
 }

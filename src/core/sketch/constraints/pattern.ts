@@ -6,7 +6,12 @@ export const spaced: RelationKind = {
   takes: [["point", "point", "point", "point"]],
   sentence: ([a, b, c, d]) => `${c} to ${d} repeats the step from ${a} to ${b}`,
   equations: (s, of, _size, _x, { factor = 1 }) => {
-    const [a, b, c, d] = of.map((r) => s.point(r)) as [readonly [number, number], readonly [number, number], readonly [number, number], readonly [number, number]];
+    const [a, b, c, d] = of.map((r) => s.point(r)) as [
+      readonly [number, number],
+      readonly [number, number],
+      readonly [number, number],
+      readonly [number, number],
+    ];
     return ([0, 1] as const).map((k) => linear([a[k], b[k], c[k], d[k]], [factor, -factor, -1, 1], 0));
   },
 };
@@ -16,8 +21,17 @@ export const turned: RelationKind = {
   takes: [["point", "point", "point"]],
   sentence: ([a, b, c]) => `${b} is ${a} turned about ${c}`,
   equations: (s, of, _size, _x, { factor = 0 }) => {
-    const [p, q, c] = of.map((r) => s.point(r)) as [readonly [number, number], readonly [number, number], readonly [number, number]];
-    const t = (factor * Math.PI) / 180, k = Math.cos(t), n = Math.sin(t);
-    return [linear([q[0], c[0], p[0], c[0], p[1], c[1]], [1, -1, -k, k, n, -n], 0), linear([q[1], c[1], p[0], c[0], p[1], c[1]], [1, -1, -n, n, -k, k], 0)];
+    const [p, q, c] = of.map((r) => s.point(r)) as [
+      readonly [number, number],
+      readonly [number, number],
+      readonly [number, number],
+    ];
+    const t = (factor * Math.PI) / 180,
+      k = Math.cos(t),
+      n = Math.sin(t);
+    return [
+      linear([q[0], c[0], p[0], c[0], p[1], c[1]], [1, -1, -k, k, n, -n], 0),
+      linear([q[1], c[1], p[0], c[0], p[1], c[1]], [1, -1, -n, n, -k, k], 0),
+    ];
   },
 };

@@ -6,6 +6,8 @@ export const pointLine: RelationKind = {
   takes: [["point", "line"]],
   quantity: "length",
   sentence: ([p, l], size) => `${p} is ${size} from ${l}`,
-  equations: (s, [p, l], size, x) => [offLine(s.point(p!), s.line(l!), sideNow(s.point(p!), s.line(l!), x) < 0 ? -size : size)],
+  equations: (s, [p, l], size, x) => [
+    offLine(s.point(p!), s.line(l!), sideNow(s.point(p!), s.line(l!), x) < 0 ? -size : size),
+  ],
   measure: (s, [p, l], x) => Math.abs(sideNow(s.point(p!), s.line(l!), x)),
 };

@@ -5,12 +5,16 @@ import type { Equation, RelationKind, Slots } from "./kind";
 /** Two points are mirror images in a line. */
 function mirrored(s: Slots, p: Two, q: Two, l: Four): Equation[] {
   // about a line along an axis: plain sums of coordinates
-  for (const k of [0, 1] as const) if (s.same(l[k], l[k + 2]!)) return [linear([p[k], q[k], l[k]], [1, 1, -2], 0), linear([p[1 - k]!, q[1 - k]!], [1, -1], 0)];
+  for (const k of [0, 1] as const)
+    if (s.same(l[k], l[k + 2]!))
+      return [linear([p[k], q[k], l[k]], [1, 1, -2], 0), linear([p[1 - k]!, q[1 - k]!], [1, -1], 0)];
   const slots = [...p, ...q, ...l];
   return [
     derived(slots, (v) => {
       // twice the middle's distance from the line
-      const u = sub(pair(v, 3), pair(v, 2)), a = sub(pair(v, 0), pair(v, 2)), b = sub(pair(v, 1), pair(v, 2));
+      const u = sub(pair(v, 3), pair(v, 2)),
+        a = sub(pair(v, 0), pair(v, 2)),
+        b = sub(pair(v, 1), pair(v, 2));
       const w = [a[0].add(b[0]), a[1].add(b[1])] as const;
       return u[0].mul(w[1]).sub(u[1].mul(w[0])).div(length(u));
     }),
@@ -23,7 +27,11 @@ function mirrored(s: Slots, p: Two, q: Two, l: Four): Equation[] {
 
 /** Mirror images of each other in the line that comes last. Of two lines the ends that look alike pair up. */
 export const symmetric: RelationKind = {
-  takes: [["point", "point", "line"], ["line", "line", "line"], ["circle", "circle", "line"]],
+  takes: [
+    ["point", "point", "line"],
+    ["line", "line", "line"],
+    ["circle", "circle", "line"],
+  ],
   sentence: ([a, b, l]) => `${a} and ${b} are symmetric about ${l}`,
   merge: (s, [a, b]) => (s.type(a!) === "circle" || s.type(a!) === "arc" ? [[s.radius(a!), s.radius(b!)]] : []),
   equations: (s, [a, b, l], _size, x) => {
@@ -31,9 +39,13 @@ export const symmetric: RelationKind = {
     if (s.type(a!) === "point") return mirrored(s, s.point(a!), s.point(b!), line);
     if (s.type(a!) !== "line") return mirrored(s, s.centre(a!), s.centre(b!), line);
     const [p, q] = [s.line(a!), s.line(b!)];
-    const along = (i: number, j: number) => (x[i]! - x[line[0]]!) * (x[line[2]]! - x[line[0]]!) + (x[j]! - x[line[1]]!) * (x[line[3]]! - x[line[1]]!);
+    const along = (i: number, j: number) =>
+      (x[i]! - x[line[0]]!) * (x[line[2]]! - x[line[0]]!) + (x[j]! - x[line[1]]!) * (x[line[3]]! - x[line[1]]!);
     const crossed = along(p[2], p[3]) - along(p[0], p[1]) > 0 !== along(q[2], q[3]) - along(q[0], q[1]) > 0;
     const [from, to] = crossed ? [q.slice(2), q.slice(0, 2)] : [q.slice(0, 2), q.slice(2)];
-    return [...mirrored(s, [p[0], p[1]], from as unknown as Two, line), ...mirrored(s, [p[2], p[3]], to as unknown as Two, line)];
+    return [
+      ...mirrored(s, [p[0], p[1]], from as unknown as Two, line),
+      ...mirrored(s, [p[2], p[3]], to as unknown as Two, line),
+    ];
   },
 };

@@ -11,24 +11,40 @@ const reach = (x: Float64Array, list: Rims) => list.reduce((sum, [r, k]) => sum 
 
 /** From a point, line or round thing to the near or far side of a round one. */
 export const toSide: RelationKind = {
-  takes: [["point", "circle"], ["line", "circle"], ["circle", "circle"]],
+  takes: [
+    ["point", "circle"],
+    ["line", "circle"],
+    ["circle", "circle"],
+  ],
   quantity: "length",
   sentence: ([a, b], size) => `the side of ${b} is ${size} from ${a}`,
   equations: (s, of, size, x, o) => {
-    const [a, c] = of as [string, string], list = rims(s, of, o);
+    const [a, c] = of as [string, string],
+      list = rims(s, of, o);
     if (s.type(a) === "line") {
-      const off = sideNow(s.centre(c), s.line(a), x), side = off < 0 ? -1 : 1;
+      const off = sideNow(s.centre(c), s.line(a), x),
+        side = off < 0 ? -1 : 1;
       const sign = off * side + reach(x, list) < 0 ? -1 : 1;
-      return [pointLine(s.centre(c), s.line(a), side * sign * size, list.map(([r, k]) => [r, k * side]))];
+      return [
+        pointLine(
+          s.centre(c),
+          s.line(a),
+          side * sign * size,
+          list.map(([r, k]) => [r, k * side]),
+        ),
+      ];
     }
-    const p = place(s, a), q = s.centre(c);
+    const p = place(s, a),
+      q = s.centre(c);
     const now = Math.hypot(x[q[0]]! - x[p[0]]!, x[q[1]]! - x[p[1]]!) + reach(x, list);
     return [distance(p, q, now < 0 ? -size : size, list)];
   },
   measure: (s, of, x, o) => {
-    const [a, c] = of as [string, string], list = rims(s, of, o);
+    const [a, c] = of as [string, string],
+      list = rims(s, of, o);
     if (s.type(a) === "line") return Math.abs(Math.abs(sideNow(s.centre(c), s.line(a), x)) + reach(x, list));
-    const p = place(s, a), q = s.centre(c);
+    const p = place(s, a),
+      q = s.centre(c);
     return Math.abs(Math.hypot(x[q[0]]! - x[p[0]]!, x[q[1]]! - x[p[1]]!) + reach(x, list));
   },
 };
@@ -39,7 +55,8 @@ export const ring: RelationKind = {
   quantity: "length",
   sentence: ([a, b], size) => `${a} and ${b} are ${size} apart in radius`,
   equations: (s, [a, b], size, x) => {
-    const p = s.radius(a!), q = s.radius(b!);
+    const p = s.radius(a!),
+      q = s.radius(b!);
     return [linear([p, q], x[p]! > x[q]! ? [1, -1] : [-1, 1], size)];
   },
   measure: (s, [a, b], x) => Math.abs(x[s.radius(a!)]! - x[s.radius(b!)]!),

@@ -10,7 +10,15 @@ import type { Curve } from "./schema";
 import { spline } from "./spline";
 
 /** Every kind of curve, one line each. */
-export const CURVES: { readonly [K in Curve["kind"]]: CurveKind<Extract<Curve, { kind: K }>> } = { point, line, circle, arc, ellipse, "ellipse-arc": ellipseArc, spline };
+export const CURVES: { readonly [K in Curve["kind"]]: CurveKind<Extract<Curve, { kind: K }>> } = {
+  point,
+  line,
+  circle,
+  arc,
+  ellipse,
+  "ellipse-arc": ellipseArc,
+  spline,
+};
 
 /** The kind of a curve, for any curve. */
 export const curveKind = (c: Curve): CurveKind<Curve> => CURVES[c.kind] as unknown as CurveKind<Curve>;
@@ -22,7 +30,9 @@ export const segmentOf = (c: Curve): Segment | undefined => curveKind(c).segment
  * @param scale how much longer lengths become @param mirrors whether left and right change places
  */
 export function mappedCurve<C extends Curve>(c: C, map: (p: Vec2) => Vec2, scale = 1, mirrors = false): C {
-  const kind = curveKind(c), v = kind.numbers(c), n = kind.radius === undefined ? v.length : kind.radius;
+  const kind = curveKind(c),
+    v = kind.numbers(c),
+    n = kind.radius === undefined ? v.length : kind.radius;
   const w = [...v];
   for (let i = 0; i + 1 < n; i += 2) [w[i], w[i + 1]] = map([v[i]!, v[i + 1]!]);
   if (kind.radius !== undefined) w[kind.radius] = v[kind.radius]! * scale;

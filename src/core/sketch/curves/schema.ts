@@ -1,6 +1,8 @@
 import { z } from "zod";
 
-export const Id = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _");
+export const Id = z
+  .string()
+  .regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _");
 export const Coordinate = z.number().min(-1e6).max(1e6);
 export const Point = z.tuple([Coordinate, Coordinate]);
 /** Not part of regions: an aid (true), or a centre line that turned sizes can be taken across. */
@@ -8,23 +10,108 @@ const construction = z.union([z.boolean(), z.literal("centre-line")]).optional()
 /** The edge of the part it is the picture of, by the two faces that meet there; it follows the part and cannot be moved. */
 const projected = z.string().max(700).optional();
 /** For an edge: what tells it apart from others between faces of the same names, when the part has changed. */
-const was = z.strictObject({ edge: z.string().min(3).max(601), beside: z.array(z.string().max(300)).max(60).optional(), at: z.array(z.tuple([Coordinate, Coordinate, Coordinate])).max(12).optional(), kind: z.string().max(40).optional() }).optional();
+const was = z
+  .strictObject({
+    edge: z.string().min(3).max(601),
+    beside: z.array(z.string().max(300)).max(60).optional(),
+    at: z
+      .array(z.tuple([Coordinate, Coordinate, Coordinate]))
+      .max(12)
+      .optional(),
+    kind: z.string().max(40).optional(),
+  })
+  .optional();
 
-export const PointSchema = z.strictObject({ id: Id, kind: z.literal("point"), at: Point, construction, projected, was });
-export const LineSchema = z.strictObject({ id: Id, kind: z.literal("line"), start: Point, end: Point, construction, projected, was });
-export const CircleSchema = z.strictObject({ id: Id, kind: z.literal("circle"), centre: Point, radius: z.number().positive().max(1e6), construction, projected, was });
+export const PointSchema = z.strictObject({
+  id: Id,
+  kind: z.literal("point"),
+  at: Point,
+  construction,
+  projected,
+  was,
+});
+export const LineSchema = z.strictObject({
+  id: Id,
+  kind: z.literal("line"),
+  start: Point,
+  end: Point,
+  construction,
+  projected,
+  was,
+});
+export const CircleSchema = z.strictObject({
+  id: Id,
+  kind: z.literal("circle"),
+  centre: Point,
+  radius: z.number().positive().max(1e6),
+  construction,
+  projected,
+  was,
+});
 /** Counter-clockwise from start to end. Its radius follows from them. */
-export const ArcSchema = z.strictObject({ id: Id, kind: z.literal("arc"), centre: Point, start: Point, end: Point, construction, projected, was });
+export const ArcSchema = z.strictObject({
+  id: Id,
+  kind: z.literal("arc"),
+  centre: Point,
+  start: Point,
+  end: Point,
+  construction,
+  projected,
+  was,
+});
 /** `major` and `minor` are the ends of its two half axes, square to each other. */
-export const EllipseSchema = z.strictObject({ id: Id, kind: z.literal("ellipse"), centre: Point, major: Point, minor: Point, construction, projected, was });
+export const EllipseSchema = z.strictObject({
+  id: Id,
+  kind: z.literal("ellipse"),
+  centre: Point,
+  major: Point,
+  minor: Point,
+  construction,
+  projected,
+  was,
+});
 /** Runs from start to end in the sense that goes from the major to the minor axis. */
-export const EllipseArcSchema = z.strictObject({ id: Id, kind: z.literal("ellipse-arc"), centre: Point, major: Point, minor: Point, start: Point, end: Point, construction, projected, was });
+export const EllipseArcSchema = z.strictObject({
+  id: Id,
+  kind: z.literal("ellipse-arc"),
+  centre: Point,
+  major: Point,
+  minor: Point,
+  start: Point,
+  end: Point,
+  construction,
+  projected,
+  was,
+});
 /** A cubic spline through its points; a handle gives the direction at its end. */
 export const SplineSchema = z
-  .strictObject({ id: Id, kind: z.literal("spline"), through: z.array(Point).min(2).max(100), knots: z.array(z.number()).optional(), startHandle: Point.optional(), endHandle: Point.optional(), construction, projected, was })
-  .refine((s) => !s.knots || (s.knots.length === s.through.length && s.knots.every((k, i) => i === 0 || k - s.knots![i - 1]! > 1e-6)), "knots rise, one for each point");
+  .strictObject({
+    id: Id,
+    kind: z.literal("spline"),
+    through: z.array(Point).min(2).max(100),
+    knots: z.array(z.number()).optional(),
+    startHandle: Point.optional(),
+    endHandle: Point.optional(),
+    construction,
+    projected,
+    was,
+  })
+  .refine(
+    (s) =>
+      !s.knots ||
+      (s.knots.length === s.through.length && s.knots.every((k, i) => i === 0 || k - s.knots![i - 1]! > 1e-6)),
+    "knots rise, one for each point",
+  );
 
-export const CurveSchema = z.discriminatedUnion("kind", [PointSchema, LineSchema, CircleSchema, ArcSchema, EllipseSchema, EllipseArcSchema, SplineSchema]);
+export const CurveSchema = z.discriminatedUnion("kind", [
+  PointSchema,
+  LineSchema,
+  CircleSchema,
+  ArcSchema,
+  EllipseSchema,
+  EllipseArcSchema,
+  SplineSchema,
+]);
 
 export type PointCurve = z.infer<typeof PointSchema>;
 export type Line = z.infer<typeof LineSchema>;

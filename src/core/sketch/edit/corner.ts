@@ -10,14 +10,19 @@ import { idsFor, pieceOf, rewired } from "./rewire";
 /** The two curve ends that meet at a corner: references. */
 export function cornerEnds(sketch: Sketch, ref: string): [string, string] | undefined {
   const at = pointAt(sketch, ref);
-  const ends = sketch.curves.filter((c) => (c.kind === "line" || c.kind === "arc") && !c.construction).flatMap((c) => [`${c.id}.start`, `${c.id}.end`]).filter((r) => distance2(pointAt(sketch, r), at) <= 10 * JOIN);
+  const ends = sketch.curves
+    .filter((c) => (c.kind === "line" || c.kind === "arc") && !c.construction)
+    .flatMap((c) => [`${c.id}.start`, `${c.id}.end`])
+    .filter((r) => distance2(pointAt(sketch, r), at) <= 10 * JOIN);
   return ends.length === 2 && curveOf(ends[0]!) !== curveOf(ends[1]!) ? (ends as [string, string]) : undefined;
 }
 
 const shapeOf = (sketch: Sketch, end: string): Segment => segmentOf(sketch.curves.find((c) => c.id === curveOf(end))!)!;
 /** Direction away from the corner along a curve. */
 function away(s: Segment, end: string): Vec2 {
-  const atEnd = end.endsWith(".end"), [h] = headingAt(s, atEnd ? 1 : 0), t = atEnd ? h + Math.PI : h;
+  const atEnd = end.endsWith(".end"),
+    [h] = headingAt(s, atEnd ? 1 : 0),
+    t = atEnd ? h + Math.PI : h;
   return [Math.cos(t), Math.sin(t)];
 }
 
@@ -27,11 +32,19 @@ function away(s: Segment, end: string): Vec2 {
  * @param corners references to points where two lines or arcs end @param size radius, or how far along each line, mm
  * @param value the size as typed, for the dimension
  */
-export function corner(sketch: Sketch, kind: "fillet" | "chamfer", corners: readonly string[], size: number, value: number | string): Outcome<Sketch> {
-  let next = sketch, first: string | undefined;
+export function corner(
+  sketch: Sketch,
+  kind: "fillet" | "chamfer",
+  corners: readonly string[],
+  size: number,
+  value: number | string,
+): Outcome<Sketch> {
+  let next = sketch,
+    first: string | undefined;
   const seen = new Set<string>();
   for (const ref of corners) {
-    if (typeOf(next, ref) !== "point") return refuse("not-a-corner", "Pick corners: points where two lines or arcs meet.", [ref]);
+    if (typeOf(next, ref) !== "point")
+      return refuse("not-a-corner", "Pick corners: points where two lines or arcs meet.", [ref]);
     const ends = cornerEnds(next, ref);
     if (!ends) {
       if (seen.has(pointAt(next, ref).join())) continue;
@@ -47,51 +60,109 @@ export function corner(sketch: Sketch, kind: "fillet" | "chamfer", corners: read
   return done(next);
 }
 
-function oneCorner(sketch: Sketch, kind: "fillet" | "chamfer", [p, q]: [string, string], at: Vec2, size: number, value: number | string): Outcome<{ sketch: Sketch; dimension: string }> {
-  const [sp, sq] = [shapeOf(sketch, p), shapeOf(sketch, q)], u = away(sp, p), v = away(sq, q);
+function oneCorner(
+  sketch: Sketch,
+  kind: "fillet" | "chamfer",
+  [p, q]: [string, string],
+  at: Vec2,
+  size: number,
+  value: number | string,
+): Outcome<{ sketch: Sketch; dimension: string }> {
+  const [sp, sq] = [shapeOf(sketch, p), shapeOf(sketch, q)],
+    u = away(sp, p),
+    v = away(sq, q);
   const turn = Math.acos(Math.max(-1, Math.min(1, u[0] * v[0] + u[1] * v[1])));
-  if (turn > Math.PI - 1e-6 || turn < 1e-6) return refuse("no-corner", "The two run on smoothly here; there is no corner to work on.", [p, q]);
-  if (kind === "chamfer" && (sp.kind !== "line" || sq.kind !== "line")) return refuse("not-lines", "Only a corner of two lines can be cut off.", [p, q]);
+  if (turn > Math.PI - 1e-6 || turn < 1e-6)
+    return refuse("no-corner", "The two run on smoothly here; there is no corner to work on.", [p, q]);
+  if (kind === "chamfer" && (sp.kind !== "line" || sq.kind !== "line"))
+    return refuse("not-lines", "Only a corner of two lines can be cut off.", [p, q]);
   const setback = kind === "fillet" ? size / Math.tan(turn / 2) : size;
   const room = Math.min(segmentLength(sp), segmentLength(sq));
-  if (setback >= room) return refuse("too-large", `There is room for at most ${Number((kind === "fillet" ? room * Math.tan(turn / 2) : room).toPrecision(4))} mm here.`, [p, q]);
-  const ids = idsFor(sketch), point = ids("p");
-  const share = (s: Segment, end: string) => (end.endsWith(".end") ? stretch(s, 0, 1 - setback / segmentLength(s)) : stretch(s, setback / segmentLength(s), 1));
-  const cut = new Map<string, Curve>([[p, sp], [q, sq]].map(([end, s]) => {
-    const c = sketch.curves.find((k) => k.id === curveOf(end as string))!;
-    return [c.id, pieceOf(c, share(s as Segment, end as string), c.id)];
-  }));
+  if (setback >= room)
+    return refuse(
+      "too-large",
+      `There is room for at most ${Number((kind === "fillet" ? room * Math.tan(turn / 2) : room).toPrecision(4))} mm here.`,
+      [p, q],
+    );
+  const ids = idsFor(sketch),
+    point = ids("p");
+  const share = (s: Segment, end: string) =>
+    end.endsWith(".end") ? stretch(s, 0, 1 - setback / segmentLength(s)) : stretch(s, setback / segmentLength(s), 1);
+  const cut = new Map<string, Curve>(
+    [
+      [p, sp],
+      [q, sq],
+    ].map(([end, s]) => {
+      const c = sketch.curves.find((k) => k.id === curveOf(end as string))!;
+      return [c.id, pieceOf(c, share(s as Segment, end as string), c.id)];
+    }),
+  );
   // what hung on the corner hangs on the point that keeps its place; a length there is now taken to the corner
   const corner = (ref: string) => (ref === p || ref === q ? point : ref);
   const touching = [curveOf(p), curveOf(q)];
   const isJoin = (r: Relation) => r.kind === "coincident" && r.of.includes(p) && r.of.includes(q);
-  const kept = rewired({ ...sketch, constraints: sketch.constraints.filter((r) => !isJoin(r)) }, (ref) => corner(ref)).sketch;
-  const far = (id: string) => (curveOf(p) === id ? p : q).endsWith(".end") ? `${id}.start` : `${id}.end`;
-  const dimensions = kept.dimensions.map((d): Dimension => (d.kind === "length" && touching.includes(d.of[0]!) ? { ...d, kind: "distance", of: [far(d.of[0]!), point] } : d));
+  const kept = rewired({ ...sketch, constraints: sketch.constraints.filter((r) => !isJoin(r)) }, (ref) =>
+    corner(ref),
+  ).sketch;
+  const far = (id: string) => ((curveOf(p) === id ? p : q).endsWith(".end") ? `${id}.start` : `${id}.end`);
+  const dimensions = kept.dimensions.map((d): Dimension =>
+    d.kind === "length" && touching.includes(d.of[0]!) ? { ...d, kind: "distance", of: [far(d.of[0]!), point] } : d,
+  );
   // equal lengths spoke of whole sides
-  const constraints = kept.constraints.filter((r) => !(r.kind === "equal" && r.of.some((o) => touching.includes(o) && typeOf(sketch, o) === "line")));
+  const constraints = kept.constraints.filter(
+    (r) => !(r.kind === "equal" && r.of.some((o) => touching.includes(o) && typeOf(sketch, o) === "line")),
+  );
   const curves = sketch.curves.map((c) => cut.get(c.id) ?? c);
   const placed = { ...sketch, curves };
-  const a = pointAt(placed, p), b = pointAt(placed, q);
+  const a = pointAt(placed, p),
+    b = pointAt(placed, q);
   const tie = (k: Constraint["kind"], ...of: string[]): Constraint => ({ id: ids("k"), kind: k, of });
   const dimension = ids("m");
   const made: Curve[] = [{ id: point, kind: "point", at: [at[0], at[1]], construction: true }];
   const ties = [tie("point-on-curve", point, curveOf(p)), tie("point-on-curve", point, curveOf(q))];
   const sizes: Dimension[] = [];
   if (kind === "fillet") {
-    const d = size / Math.sin(turn / 2), w = Math.hypot(u[0] + v[0], u[1] + v[1]);
+    const d = size / Math.sin(turn / 2),
+      w = Math.hypot(u[0] + v[0], u[1] + v[1]);
     const centre: [number, number] = [at[0] + ((u[0] + v[0]) / w) * d, at[1] + ((u[1] + v[1]) / w) * d];
     // the arc runs counter-clockwise the short way
     const ccw = (a[0] - centre[0]) * (b[1] - centre[1]) - (a[1] - centre[1]) * (b[0] - centre[0]) > 0;
-    const arc: Arc = { id: ids("a"), kind: "arc", centre, start: [...(ccw ? a : b)] as [number, number], end: [...(ccw ? b : a)] as [number, number] };
+    const arc: Arc = {
+      id: ids("a"),
+      kind: "arc",
+      centre,
+      start: [...(ccw ? a : b)] as [number, number],
+      end: [...(ccw ? b : a)] as [number, number],
+    };
     made.push(arc);
-    ties.push(tie("coincident", p, `${arc.id}.${ccw ? "start" : "end"}`), tie("coincident", q, `${arc.id}.${ccw ? "end" : "start"}`), tie("tangent", curveOf(p), arc.id), tie("tangent", curveOf(q), arc.id));
+    ties.push(
+      tie("coincident", p, `${arc.id}.${ccw ? "start" : "end"}`),
+      tie("coincident", q, `${arc.id}.${ccw ? "end" : "start"}`),
+      tie("tangent", curveOf(p), arc.id),
+      tie("tangent", curveOf(q), arc.id),
+    );
     sizes.push({ id: dimension, kind: "radius", of: [arc.id], value });
   } else {
-    const line: Line = { id: ids("l"), kind: "line", start: [...a] as [number, number], end: [...b] as [number, number] };
+    const line: Line = {
+      id: ids("l"),
+      kind: "line",
+      start: [...a] as [number, number],
+      end: [...b] as [number, number],
+    };
     made.push(line);
     ties.push(tie("coincident", p, `${line.id}.start`), tie("coincident", q, `${line.id}.end`));
-    sizes.push({ id: dimension, kind: "distance", of: [point, `${line.id}.start`], value }, { id: ids("m"), kind: "distance", of: [point, `${line.id}.end`], value: `=${dimension}` });
+    sizes.push(
+      { id: dimension, kind: "distance", of: [point, `${line.id}.start`], value },
+      { id: ids("m"), kind: "distance", of: [point, `${line.id}.end`], value: `=${dimension}` },
+    );
   }
-  return done({ sketch: { ...kept, curves: [...curves, ...made], constraints: [...constraints, ...ties], dimensions: [...dimensions, ...sizes] }, dimension });
+  return done({
+    sketch: {
+      ...kept,
+      curves: [...curves, ...made],
+      constraints: [...constraints, ...ties],
+      dimensions: [...dimensions, ...sizes],
+    },
+    dimension,
+  });
 }

@@ -24,7 +24,12 @@ const diagnosis = () => {
   return r.value;
 };
 const area = () => findRegions(s).regions.reduce((sum, r) => sum + r.area, 0);
-const pin = (kind: string, of: string[], value?: number | string) => run(value === undefined ? ({ do: "constrain", kind, of } as SketchCommand) : ({ do: "dimension", kind, of, value } as SketchCommand));
+const pin = (kind: string, of: string[], value?: number | string) =>
+  run(
+    value === undefined
+      ? ({ do: "constrain", kind, of } as SketchCommand)
+      : ({ do: "dimension", kind, of, value } as SketchCommand),
+  );
 /** 40 × 20 at the origin, fully defined: l1 bottom, l2 right, l3 top, l4 left. */
 const plate = () => {
   run(rectangle(s, [0, 0], [40, 20]));
@@ -89,7 +94,22 @@ describe("trim", () => {
     expect(area()).toBeCloseTo(200 + 200 - 50, 6);
   });
   it("a spline keeps its shape to the cut", () => {
-    run({ do: "draw", curves: [{ id: "s1", kind: "spline", through: [[0, 0], [10, 6], [20, 0], [30, 6]] }], constraints: [] });
+    run({
+      do: "draw",
+      curves: [
+        {
+          id: "s1",
+          kind: "spline",
+          through: [
+            [0, 0],
+            [10, 6],
+            [20, 0],
+            [30, 6],
+          ],
+        },
+      ],
+      constraints: [],
+    });
     line([15, -20], [15, 20]);
     const before = findRegions(s).gaps.length;
     run({ do: "trim", id: "s1", near: [25, 3] });
@@ -107,7 +127,11 @@ describe("extend and split", () => {
     near("l1.end", [25, 0]);
   });
   it("an arc goes round to the next curve", () => {
-    run({ do: "draw", curves: [{ id: "a1", kind: "arc", centre: [0, 0], start: [10, 0], end: [0, 10] }], constraints: [] });
+    run({
+      do: "draw",
+      curves: [{ id: "a1", kind: "arc", centre: [0, 0], start: [10, 0], end: [0, 10] }],
+      constraints: [],
+    });
     line([-20, 0], [-5, 0]);
     run({ do: "extend", id: "a1", near: [0, 10] });
     near("a1.end", [-10, 0]);
@@ -178,11 +202,27 @@ describe("offset, mirror, patterns", () => {
     run({ do: "corner", kind: "fillet", corners: ["l1.end", "l2.end", "l3.end", "l4.end"], value: 6 });
     run({ do: "offset", id: "l1", value: 2, left: true });
     expect(diagnosis().freedoms).toBe(0);
-    const outer = 800 - (4 - Math.PI) * 36, inner = 36 * 16 - (4 - Math.PI) * 16;
-    expect(findRegions(s).regions.map((r) => r.area).sort((a, b) => a - b)[0]).toBeCloseTo(outer - inner, 7);
+    const outer = 800 - (4 - Math.PI) * 36,
+      inner = 36 * 16 - (4 - Math.PI) * 16;
+    expect(
+      findRegions(s)
+        .regions.map((r) => r.area)
+        .sort((a, b) => a - b)[0],
+    ).toBeCloseTo(outer - inner, 7);
   });
   it("the image of a chain follows it", () => {
-    run(polyline(s, [[0, 0], [10, 0], [10, 20], [0, 20]], false));
+    run(
+      polyline(
+        s,
+        [
+          [0, 0],
+          [10, 0],
+          [10, 20],
+          [0, 20],
+        ],
+        false,
+      ),
+    );
     run({ do: "constrain", kind: "point-on-curve", of: ["l1.start", "y-axis"] });
     run({ do: "constrain", kind: "point-on-curve", of: ["l3.end", "y-axis"] });
     const free = diagnosis().freedoms;
@@ -193,7 +233,11 @@ describe("offset, mirror, patterns", () => {
     near("l5.start", [-15, 0]);
   });
   it("a mirrored arc bulges the other way", () => {
-    run({ do: "draw", curves: [{ id: "a1", kind: "arc", centre: [10, 0], start: [10, -5], end: [10, 5] }], constraints: [] });
+    run({
+      do: "draw",
+      curves: [{ id: "a1", kind: "arc", centre: [10, 0], start: [10, -5], end: [10, 5] }],
+      constraints: [],
+    });
     run({ do: "mirror", curves: ["a1"], about: "y-axis" });
     near("a2.start", [-10, 5]);
     near("a2.end", [-10, -5]);
@@ -288,14 +332,25 @@ describe("sizes", () => {
     run({ do: "name", id: "m1", name: "long" });
     expect(s.dimensions[1]!.value).toBe("=long/4");
   });
-  it.each([["=m2", "bad-number"], ["=30 deg", "bad-number"], ["=m9", "bad-number"], ["=m1", "bad-number"]])("%s is refused", (value, code) => {
+  it.each([
+    ["=m2", "bad-number"],
+    ["=30 deg", "bad-number"],
+    ["=m9", "bad-number"],
+    ["=m1", "bad-number"],
+  ])("%s is refused", (value, code) => {
     run({ do: "resize", id: "m2", value: "=m1/2" });
     expect(refusal({ do: "resize", id: "m1", value })).toBe(code);
   });
   it("several change at once, where one after the other could not", () => {
     run(circle(s, [20, 10], 5));
     pin("to-side", ["l1", "c1"], 5);
-    run({ do: "resize-all", sizes: [{ id: "m1", value: 90 }, { id: "m2", value: 70 }] });
+    run({
+      do: "resize-all",
+      sizes: [
+        { id: "m1", value: 90 },
+        { id: "m2", value: 70 },
+      ],
+    });
     near("l2.end", [90, 70]);
   });
   it("a radius turns into a diameter", () => {

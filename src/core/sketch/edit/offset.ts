@@ -8,7 +8,10 @@ import { idsFor, LETTER } from "./rewire";
 
 /** The curves joined end to end with one, itself included, in order along the chain; each with whether it is run backwards. */
 export function chainOf(sketch: Sketch, id: string): { curve: Curve; back: boolean }[] {
-  const open = sketch.curves.filter((c) => { const s = segmentOf(c); return s && !isWhole(s) && !c.construction; });
+  const open = sketch.curves.filter((c) => {
+    const s = segmentOf(c);
+    return s && !isWhole(s) && !c.construction;
+  });
   const start = open.find((c) => c.id === id);
   if (!start) {
     const whole = sketch.curves.find((c) => c.id === id);
@@ -18,10 +21,13 @@ export function chainOf(sketch: Sketch, id: string): { curve: Curve; back: boole
   const used = new Set([id]);
   const grow = (from: { curve: Curve; back: boolean }): { curve: Curve; back: boolean } | undefined => {
     const at = end(from.curve, from.back);
-    for (const c of open) if (!used.has(c.id)) for (const back of [false, true]) if (distance2(end(c, !back), at) <= 10 * JOIN) {
-      used.add(c.id);
-      return { curve: c, back };
-    }
+    for (const c of open)
+      if (!used.has(c.id))
+        for (const back of [false, true])
+          if (distance2(end(c, !back), at) <= 10 * JOIN) {
+            used.add(c.id);
+            return { curve: c, back };
+          }
     return undefined;
   };
   const list = [{ curve: start, back: false }];
@@ -36,14 +42,24 @@ export function offset(sketch: Sketch, id: string, by: number, value: number | s
   const chain = chainOf(sketch, id);
   if (!chain.length) return refuse("not-found", `There is no curve ${id} to offset.`);
   const other = chain.find(({ curve }) => !["line", "arc", "circle"].includes(curve.kind));
-  if (other) return refuse("cannot-offset", "Lines, arcs and circles can be offset; ellipses and splines cannot.", [other.curve.id]);
-  const ids = idsFor(sketch), curves: Curve[] = [], constraints: Constraint[] = [], dimensions: Dimension[] = [];
+  if (other)
+    return refuse("cannot-offset", "Lines, arcs and circles can be offset; ellipses and splines cannot.", [
+      other.curve.id,
+    ]);
+  const ids = idsFor(sketch),
+    curves: Curve[] = [],
+    constraints: Constraint[] = [],
+    dimensions: Dimension[] = [];
   const tie = (kind: Constraint["kind"], ...of: string[]) => constraints.push({ id: ids("k"), kind, of });
   // every curve states the distance; all but the first repeat it by name
-  const size = (kind: Dimension["kind"], ...of: string[]) => dimensions.push({ id: ids("m"), kind, of, value: dimensions.length ? `=${dimensions[0]!.id}` : value });
-  const starts: string[] = [], ends: string[] = [];
+  const size = (kind: Dimension["kind"], ...of: string[]) =>
+    dimensions.push({ id: ids("m"), kind, of, value: dimensions.length ? `=${dimensions[0]!.id}` : value });
+  const starts: string[] = [],
+    ends: string[] = [];
   for (const { curve, back } of chain) {
-    const side = back ? -by : by, s = segmentOf(curve)!, fresh = ids(LETTER[curve.kind]);
+    const side = back ? -by : by,
+      s = segmentOf(curve)!,
+      fresh = ids(LETTER[curve.kind]);
     const moved = aside(curve, s, side, fresh);
     if (!moved) return refuse("too-far", "An arc would shrink to nothing at this distance.", [curve.id]);
     curves.push(moved);
@@ -62,16 +78,37 @@ export function offset(sketch: Sketch, id: string, by: number, value: number | s
     if (i + 1 < chain.length || closed) tie("coincident", ends[i]!, starts[(i + 1) % chain.length]!);
   });
   // free ends stay square to the ends they come from
-  if (!closed) for (const [k, list] of [[0, starts], [chain.length - 1, ends]] as const) {
-    const { curve, back } = chain[k]!;
-    if (curve.kind !== "line") continue;
-    const own = `${curve.id}.${(k === 0) !== back ? "start" : "end"}`, g = ids("l");
-    curves.push({ id: g, kind: "line", start: [...segmentAt(segmentOf(curve)!, (k === 0) !== back ? 0 : 1)] as [number, number], end: [...segmentAt(segmentOf(curves.find((c) => list[k]!.startsWith(`${c.id}.`))!)!, list[k]!.endsWith("start") ? 0 : 1)] as [number, number], construction: true });
-    tie("coincident", `${g}.start`, own);
-    tie("coincident", `${g}.end`, list[k]!);
-    tie("perpendicular", curve.id, g);
-  }
-  return done({ ...sketch, curves: [...sketch.curves, ...curves], constraints: [...sketch.constraints, ...constraints], dimensions: [...sketch.dimensions, ...dimensions] });
+  if (!closed)
+    for (const [k, list] of [
+      [0, starts],
+      [chain.length - 1, ends],
+    ] as const) {
+      const { curve, back } = chain[k]!;
+      if (curve.kind !== "line") continue;
+      const own = `${curve.id}.${(k === 0) !== back ? "start" : "end"}`,
+        g = ids("l");
+      curves.push({
+        id: g,
+        kind: "line",
+        start: [...segmentAt(segmentOf(curve)!, (k === 0) !== back ? 0 : 1)] as [number, number],
+        end: [
+          ...segmentAt(
+            segmentOf(curves.find((c) => list[k]!.startsWith(`${c.id}.`))!)!,
+            list[k]!.endsWith("start") ? 0 : 1,
+          ),
+        ] as [number, number],
+        construction: true,
+      });
+      tie("coincident", `${g}.start`, own);
+      tie("coincident", `${g}.end`, list[k]!);
+      tie("perpendicular", curve.id, g);
+    }
+  return done({
+    ...sketch,
+    curves: [...sketch.curves, ...curves],
+    constraints: [...sketch.constraints, ...constraints],
+    dimensions: [...sketch.dimensions, ...dimensions],
+  });
 }
 
 const startOf = ({ curve, back }: { curve: Curve; back: boolean }): Vec2 => segmentAt(segmentOf(curve)!, back ? 1 : 0);
@@ -81,7 +118,9 @@ const endOf = ({ curve, back }: { curve: Curve; back: boolean }): Vec2 => segmen
 function aside(curve: Curve, s: Segment, by: number, id: string): Curve | undefined {
   const base = { ...(curve.construction && { construction: curve.construction }) };
   if (s.kind === "line") {
-    const [d] = segmentMotion(s, 0), l = Math.hypot(...d), n: Vec2 = [(-d[1] / l) * by, (d[0] / l) * by];
+    const [d] = segmentMotion(s, 0),
+      l = Math.hypot(...d),
+      n: Vec2 = [(-d[1] / l) * by, (d[0] / l) * by];
     return { ...base, id, kind: "line", start: [s.a[0] + n[0], s.a[1] + n[1]], end: [s.b[0] + n[0], s.b[1] + n[1]] };
   }
   if (s.kind !== "arc") return undefined;
@@ -89,6 +128,8 @@ function aside(curve: Curve, s: Segment, by: number, id: string): Curve | undefi
   const r = s.radius - by;
   if (r <= 1e-9) return undefined;
   if (curve.kind === "circle") return { ...base, id, kind: "circle", centre: curve.centre, radius: r };
-  const k = r / s.radius, c = s.centre, near = (p: Vec2): [number, number] => [c[0] + (p[0] - c[0]) * k, c[1] + (p[1] - c[1]) * k];
+  const k = r / s.radius,
+    c = s.centre,
+    near = (p: Vec2): [number, number] => [c[0] + (p[0] - c[0]) * k, c[1] + (p[1] - c[1]) * k];
   return { ...base, id, kind: "arc", centre: [c[0], c[1]], start: near(segmentAt(s, 0)), end: near(segmentAt(s, 1)) };
 }

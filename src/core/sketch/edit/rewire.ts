@@ -7,7 +7,9 @@ import { JOIN } from "../tolerance";
 
 /** A sketch with ids to spare: hands out ones it does not use. */
 export function idsFor(sketch: Sketch): (letter: string) => string {
-  const used = new Set([...sketch.curves, ...sketch.constraints, ...sketch.dimensions, ...(sketch.groups ?? [])].map((e) => e.id));
+  const used = new Set(
+    [...sketch.curves, ...sketch.constraints, ...sketch.dimensions, ...(sketch.groups ?? [])].map((e) => e.id),
+  );
   const next = new Map<string, number>();
   return (letter) => {
     let n = next.get(letter) ?? 1;
@@ -18,19 +20,31 @@ export function idsFor(sketch: Sketch): (letter: string) => string {
   };
 }
 
-export const LETTER: Record<Curve["kind"], string> = { point: "p", line: "l", circle: "c", arc: "a", ellipse: "e", "ellipse-arc": "e", spline: "s" };
+export const LETTER: Record<Curve["kind"], string> = {
+  point: "p",
+  line: "l",
+  circle: "c",
+  arc: "a",
+  ellipse: "e",
+  "ellipse-arc": "e",
+  spline: "s",
+};
 
 /** Relations with other references; those for which `map` finds none are dropped. */
-export function rewired(sketch: Sketch, map: (ref: string, r: Relation) => string | undefined): { sketch: Sketch; dropped: Relation[] } {
+export function rewired(
+  sketch: Sketch,
+  map: (ref: string, r: Relation) => string | undefined,
+): { sketch: Sketch; dropped: Relation[] } {
   const dropped: Relation[] = [];
-  const pass = <R extends Relation>(list: readonly R[]): R[] => list.flatMap((r) => {
-    const of = r.of.map((ref) => map(ref, r));
-    if (of.some((o) => o === undefined) || (of.length > 1 && of[0] === of[1])) {
-      dropped.push(r);
-      return [];
-    }
-    return of.every((o, i) => o === r.of[i]) ? [r] : [{ ...r, of: of as string[] }];
-  });
+  const pass = <R extends Relation>(list: readonly R[]): R[] =>
+    list.flatMap((r) => {
+      const of = r.of.map((ref) => map(ref, r));
+      if (of.some((o) => o === undefined) || (of.length > 1 && of[0] === of[1])) {
+        dropped.push(r);
+        return [];
+      }
+      return of.every((o, i) => o === r.of[i]) ? [r] : [{ ...r, of: of as string[] }];
+    });
   return { sketch: { ...sketch, constraints: pass(sketch.constraints), dimensions: pass(sketch.dimensions) }, dropped };
 }
 
@@ -39,17 +53,46 @@ export function pieceOf(template: Curve, s: Segment, id: string): Curve {
   const base = { id, ...(template.construction && { construction: template.construction }) };
   const own = (p: Vec2): [number, number] => [p[0], p[1]];
   switch (s.kind) {
-    case "line": return { ...base, kind: "line", start: own(s.a), end: own(s.b) };
+    case "line":
+      return { ...base, kind: "line", start: own(s.a), end: own(s.b) };
     case "arc": {
       const [from, to] = s.sweep > 0 ? [0, 1] : [1, 0];
-      return { ...base, kind: "arc", centre: own(s.centre), start: own(segmentAt(s, from)), end: own(segmentAt(s, to)) };
+      return {
+        ...base,
+        kind: "arc",
+        centre: own(s.centre),
+        start: own(segmentAt(s, from)),
+        end: own(segmentAt(s, to)),
+      };
     }
-    case "ellipse": return { ...base, kind: "ellipse-arc", centre: own(s.centre), major: [s.centre[0] + s.major[0], s.centre[1] + s.major[1]], minor: [s.centre[0] + s.minor[0], s.centre[1] + s.minor[1]], start: own(segmentAt(s, 0)), end: own(segmentAt(s, 1)) };
+    case "ellipse":
+      return {
+        ...base,
+        kind: "ellipse-arc",
+        centre: own(s.centre),
+        major: [s.centre[0] + s.major[0], s.centre[1] + s.major[1]],
+        minor: [s.centre[0] + s.minor[0], s.centre[1] + s.minor[1]],
+        start: own(segmentAt(s, 0)),
+        end: own(segmentAt(s, 1)),
+      };
     case "spline": {
-      const { beziers } = s, knots = [0, 1];
+      const { beziers } = s,
+        knots = [0, 1];
       // spans follow from the slopes at the joints
-      for (let i = 1; i < beziers.length; i++) knots.push(knots[i]! + ((knots[i]! - knots[i - 1]!) * distance2(beziers[i]![0], beziers[i]![1])) / (distance2(beziers[i - 1]![2], beziers[i - 1]![3]) || 1e-9));
-      return { ...base, kind: "spline", through: [own(beziers[0]![0]), ...beziers.map((b) => own(b[3]))], knots, startHandle: own(beziers[0]![1]), endHandle: own(beziers[beziers.length - 1]![2]) };
+      for (let i = 1; i < beziers.length; i++)
+        knots.push(
+          knots[i]! +
+            ((knots[i]! - knots[i - 1]!) * distance2(beziers[i]![0], beziers[i]![1])) /
+              (distance2(beziers[i - 1]![2], beziers[i - 1]![3]) || 1e-9),
+        );
+      return {
+        ...base,
+        kind: "spline",
+        through: [own(beziers[0]![0]), ...beziers.map((b) => own(b[3]))],
+        knots,
+        startHandle: own(beziers[0]![1]),
+        endHandle: own(beziers[beziers.length - 1]![2]),
+      };
     }
   }
 }
@@ -57,7 +100,9 @@ export function pieceOf(template: Curve, s: Segment, id: string): Curve {
 /** What ties a new end to the curve it was made at: one point with an end there, or on the curve. */
 export function tieTo(sketch: Sketch, point: string, at: Vec2, by: string, id: string): Constraint {
   const curve = sketch.curves.find((c) => c.id === by)!;
-  const end = pointsOf(curve).filter((ref) => /\.(start|end)$/.test(ref)).find((ref) => distance2(pointAt(sketch, ref), at) <= JOIN);
+  const end = pointsOf(curve)
+    .filter((ref) => /\.(start|end)$/.test(ref))
+    .find((ref) => distance2(pointAt(sketch, ref), at) <= JOIN);
   return end ? { id, kind: "coincident", of: [point, end] } : { id, kind: "point-on-curve", of: [point, by] };
 }
 
@@ -65,15 +110,20 @@ export function tieTo(sketch: Sketch, point: string, at: Vec2, by: string, id: s
 export function sameCarrier(a: Curve, b: Curve, id: () => string): Constraint[] {
   const tie = (kind: Constraint["kind"], ...of: string[]): Constraint => ({ id: id(), kind, of });
   switch (a.kind) {
-    case "line": return [tie("collinear", a.id, b.id)];
-    case "arc": return [tie("concentric", a.id, b.id), tie("equal", a.id, b.id)];
-    case "ellipse-arc": return ["centre", "major", "minor"].map((p) => tie("coincident", `${a.id}.${p}`, `${b.id}.${p}`));
-    default: return [];
+    case "line":
+      return [tie("collinear", a.id, b.id)];
+    case "arc":
+      return [tie("concentric", a.id, b.id), tie("equal", a.id, b.id)];
+    case "ellipse-arc":
+      return ["centre", "major", "minor"].map((p) => tie("coincident", `${a.id}.${p}`, `${b.id}.${p}`));
+    default:
+      return [];
   }
 }
 
 /** Which relations hold of the whole extent of a curve, and lose their meaning when it is cut. */
-export const ofExtent = (r: Relation): boolean => ["length", "arc-length", "midpoint", "symmetric"].includes(r.kind) || (r.kind === "equal");
+export const ofExtent = (r: Relation): boolean =>
+  ["length", "arc-length", "midpoint", "symmetric"].includes(r.kind) || r.kind === "equal";
 
 /** Relations that mention a curve. */
 export const mentions = (r: Relation, id: string): boolean => r.of.some((ref) => curveOf(ref) === id);
@@ -90,7 +140,13 @@ export function droppedSentence(dropped: readonly Relation[]): string | undefine
 /** Without some curves and everything that speaks of them. */
 export function without(sketch: Sketch, ids: ReadonlySet<string>): { sketch: Sketch; dropped: Relation[] } {
   const r = rewired(sketch, (ref) => (ids.has(curveOf(ref)) ? undefined : ref));
-  const groups = sketch.groups?.filter((g) => !g.source.some((c) => ids.has(c))).map((g) => ({ ...g, made: g.made.filter((c) => !ids.has(c)) })).filter((g) => g.made.length);
+  const groups = sketch.groups
+    ?.filter((g) => !g.source.some((c) => ids.has(c)))
+    .map((g) => ({ ...g, made: g.made.filter((c) => !ids.has(c)) }))
+    .filter((g) => g.made.length);
   const { groups: _, ...rest } = r.sketch;
-  return { sketch: { ...rest, curves: sketch.curves.filter((c) => !ids.has(c.id)), ...(groups?.length && { groups }) }, dropped: r.dropped };
+  return {
+    sketch: { ...rest, curves: sketch.curves.filter((c) => !ids.has(c.id)), ...(groups?.length && { groups }) },
+    dropped: r.dropped,
+  };
 }

@@ -19,13 +19,21 @@ export function ladder(n: number, disturb: number, seed = 1, leaveOut = -1): Ske
   const rnd = seeded(seed);
   const off = (v: number) => v + (rnd() * 2 - 1) * disturb;
   const s = emptySketch("top");
-  let x = 0, y = 0;
+  let x = 0,
+    y = 0;
   for (let k = 0; k < n; k++) {
-    const w = 8 + (k % 5) * 1.5, h = 6 + (k % 3) * 2;
-    const corners: [number, number][] = [[x, y], [x + w, y], [x + w, y + h], [x, y + h]];
+    const w = 8 + (k % 5) * 1.5,
+      h = 6 + (k % 3) * 2;
+    const corners: [number, number][] = [
+      [x, y],
+      [x + w, y],
+      [x + w, y + h],
+      [x, y + h],
+    ];
     const id = (i: number) => `r${k}s${i}`;
     for (let i = 0; i < 4; i++) {
-      const a = corners[i]!, b = corners[(i + 1) % 4]!;
+      const a = corners[i]!,
+        b = corners[(i + 1) % 4]!;
       s.curves.push({ id: id(i), kind: "line", start: [off(a[0]), off(a[1])], end: [off(b[0]), off(b[1])] });
       s.constraints.push({ id: `c${k}_${i}`, kind: "coincident", of: [`${id(i)}.end`, `${id((i + 1) % 4)}.start`] });
       s.constraints.push({ id: `d${k}_${i}`, kind: i % 2 ? "vertical" : "horizontal", of: [id(i)] });

@@ -9,19 +9,27 @@ type P = [number, number];
  * @param disturb every coordinate is off by up to this much (mm) @param leaveOut drop this dimension
  */
 export function mixed(disturb: number, seed = 1, leaveOut?: string): Sketch {
-  const rnd = seeded(seed), s = emptySketch("top");
+  const rnd = seeded(seed),
+    s = emptySketch("top");
   const off = (v: number) => v + (rnd() * 2 - 1) * disturb;
   const at = ([x, y]: P): P => [off(x), off(y)];
   let n = 0;
-  const tie = (kind: Constraint["kind"], of: string[], factor?: number) => void s.constraints.push({ id: `k${n++}`, kind, of, ...(factor !== undefined && { factor }) });
-  const size = (id: string, kind: Dimension["kind"], of: string[], value: number | string) => void (id !== leaveOut && s.dimensions.push({ id, kind, of, value }));
+  const tie = (kind: Constraint["kind"], of: string[], factor?: number) =>
+    void s.constraints.push({ id: `k${n++}`, kind, of, ...(factor !== undefined && { factor }) });
+  const size = (id: string, kind: Dimension["kind"], of: string[], value: number | string) =>
+    void (id !== leaveOut && s.dimensions.push({ id, kind, of, value }));
   const line = (id: string, a: P, b: P) => void s.curves.push({ id, kind: "line", start: at(a), end: at(b) });
-  const arc = (id: string, c: P, a: P, b: P) => void s.curves.push({ id, kind: "arc", centre: at(c), start: at(a), end: at(b) });
-  const circle = (id: string, c: P, r: number) => void s.curves.push({ id, kind: "circle", centre: at(c), radius: r + disturb * (rnd() - 0.5) });
-  const chain = (ids: string[]) => ids.forEach((id, i) => tie("coincident", [`${id}.end`, `${ids[(i + 1) % ids.length]!}.start`]));
+  const arc = (id: string, c: P, a: P, b: P) =>
+    void s.curves.push({ id, kind: "arc", centre: at(c), start: at(a), end: at(b) });
+  const circle = (id: string, c: P, r: number) =>
+    void s.curves.push({ id, kind: "circle", centre: at(c), radius: r + disturb * (rnd() - 0.5) });
+  const chain = (ids: string[]) =>
+    ids.forEach((id, i) => tie("coincident", [`${id}.end`, `${ids[(i + 1) % ids.length]!}.start`]));
 
   // plate 200 × 120 with corners of radius 15: 8 curves
-  const W = 100, H = 60, R = 15;
+  const W = 100,
+    H = 60,
+    R = 15;
   line("p0", [-W + R, -H], [W - R, -H]);
   arc("q0", [W - R, -H + R], [W - R, -H], [W, -H + R]);
   line("p1", [W, -H + R], [W, H - R]);
@@ -45,13 +53,23 @@ export function mixed(disturb: number, seed = 1, leaveOut?: string): Sketch {
 
   // six slots of 4 curves: 24
   for (let k = 0; k < 6; k++) {
-    const x = -75 + 30 * k, y = -44, w = 12, r = 3, id = (i: number) => `s${k}_${i}`;
+    const x = -75 + 30 * k,
+      y = -44,
+      w = 12,
+      r = 3,
+      id = (i: number) => `s${k}_${i}`;
     line(id(0), [x, y - r], [x + w, y - r]);
     arc(id(1), [x + w, y], [x + w, y - r], [x + w, y + r]);
     line(id(2), [x + w, y + r], [x, y + r]);
     arc(id(3), [x, y], [x, y + r], [x, y - r]);
     chain([0, 1, 2, 3].map(id));
-    for (const [l, a] of [[0, 1], [2, 1], [2, 3], [0, 3]] as const) tie("tangent", [id(l), id(a)]);
+    for (const [l, a] of [
+      [0, 1],
+      [2, 1],
+      [2, 3],
+      [0, 3],
+    ] as const)
+      tie("tangent", [id(l), id(a)]);
     tie("equal", [id(1), id(3)]);
     tie("horizontal", [id(0)]);
     if (k) {
@@ -99,8 +117,15 @@ export function mixed(disturb: number, seed = 1, leaveOut?: string): Sketch {
   size("row-d", "diameter", ["r0"], 3);
 
   // four hexagons in circles: 28
-  [[-70, 0], [-70, 22], [70, 0], [70, 22]].forEach(([x, y], k) => {
-    const c: P = [x!, y!], corner = (i: number): P => [x! + 8 * Math.cos((i * Math.PI) / 3), y! + 8 * Math.sin((i * Math.PI) / 3)], id = (i: number) => `x${k}_${i}`;
+  [
+    [-70, 0],
+    [-70, 22],
+    [70, 0],
+    [70, 22],
+  ].forEach(([x, y], k) => {
+    const c: P = [x!, y!],
+      corner = (i: number): P => [x! + 8 * Math.cos((i * Math.PI) / 3), y! + 8 * Math.sin((i * Math.PI) / 3)],
+      id = (i: number) => `x${k}_${i}`;
     circle(`xc${k}`, c, 8);
     for (let i = 0; i < 6; i++) line(id(i), corner(i), corner((i + 1) % 6));
     chain([0, 1, 2, 3, 4, 5].map(id));
@@ -117,7 +142,9 @@ export function mixed(disturb: number, seed = 1, leaveOut?: string): Sketch {
 
   // five rounded notches of 6 curves, mirrored flanks and a tangent floor: 30
   for (let k = 0; k < 5; k++) {
-    const x = -40 + 20 * k, y = -22, id = (i: number) => `n${k}_${i}`;
+    const x = -40 + 20 * k,
+      y = -22,
+      id = (i: number) => `n${k}_${i}`;
     line(id(0), [x - 6, y], [x - 5, y - 8]);
     arc(id(1), [x - 3.5, y - 8], [x - 5, y - 8], [x - 3.5, y - 9.5]);
     line(id(2), [x - 3.5, y - 9.5], [x + 3.5, y - 9.5]);
@@ -133,7 +160,12 @@ export function mixed(disturb: number, seed = 1, leaveOut?: string): Sketch {
     tie("horizontal", [id(2)]);
     tie("horizontal", [id(5)]);
     tie("equal", [id(0), id(4)]);
-    size(`notch-x${k}`, "horizontal-distance", k ? [`n${k - 1}_5.start`, `${id(5)}.start`] : ["origin", `${id(5)}.start`], k ? 20 : 34);
+    size(
+      `notch-x${k}`,
+      "horizontal-distance",
+      k ? [`n${k - 1}_5.start`, `${id(5)}.start`] : ["origin", `${id(5)}.start`],
+      k ? 20 : 34,
+    );
     size(`notch-w${k}`, "length", [id(5)], 12);
     size(`notch-r${k}`, "radius", [id(1)], 1.5);
     size(`notch-f${k}`, "length", [id(2)], 7);

@@ -31,8 +31,21 @@ class FakeWorker {
   }
 }
 
-const order: BuildOrder = { document: emptyPart("x", "mm", { name: "Steel", density: 7.85 }), at: undefined, fineness: 1 };
-const built: Omit<Built, "mesh"> = { model: undefined, bodies: [], properties: undefined, steps: [], datums: {}, placed: {}, edges: [], under: undefined };
+const order: BuildOrder = {
+  document: emptyPart("x", "mm", { name: "Steel", density: 7.85 }),
+  at: undefined,
+  fineness: 1,
+};
+const built: Omit<Built, "mesh"> = {
+  model: undefined,
+  bodies: [],
+  properties: undefined,
+  steps: [],
+  datums: {},
+  placed: {},
+  edges: [],
+  under: undefined,
+};
 const listener = () => ({ picture: vi.fn(), settle: vi.fn() }) satisfies BuildListener;
 const last = (w: FakeWorker) => w.heard[w.heard.length - 1]!.id;
 
@@ -63,9 +76,11 @@ describe("the Bench's kernel", () => {
     expect(l.settle).toHaveBeenCalledWith({ ...built, mesh: undefined });
   });
   it("a later request overtakes; the earlier listener hears nothing more", () => {
-    const a = listener(), b = listener();
+    const a = listener(),
+      b = listener();
     kernel.request(order, a);
-    const [w] = FakeWorker.all as [FakeWorker], first = last(w);
+    const [w] = FakeWorker.all as [FakeWorker],
+      first = last(w);
     kernel.request(order, b);
     w.say({ id: first, overtaken: true });
     w.say({ id: first, built, heapBytes: 1 });

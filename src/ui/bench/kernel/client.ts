@@ -28,7 +28,15 @@ export class BenchKernel {
   private worker: Worker | undefined;
   private standby: Worker | undefined;
   private next = 1;
-  private running: { id: number; order: BuildOrder; listener: BuildListener; limit: ReturnType<typeof setTimeout>; mesh?: Built["mesh"] } | undefined;
+  private running:
+    | {
+        id: number;
+        order: BuildOrder;
+        listener: BuildListener;
+        limit: ReturnType<typeof setTimeout>;
+        mesh?: Built["mesh"];
+      }
+    | undefined;
   private impatience: ReturnType<typeof setTimeout> | undefined;
   private readonly questions = new Map<number, Settle>();
   private readonly deaf = new AbortController();
@@ -55,7 +63,16 @@ export class BenchKernel {
     if (this.running) clearTimeout(this.running.limit);
     this.worker ??= this.open();
     const id = this.next++;
-    this.running = { id, order, listener, limit: setTimeout(() => this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`), LIMIT_MS) };
+    this.running = {
+      id,
+      order,
+      listener,
+      limit: setTimeout(
+        () =>
+          this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`),
+        LIMIT_MS,
+      ),
+    };
     this.post({ id, build: order });
   }
   private post(m: ToWorker): void {
@@ -63,10 +80,15 @@ export class BenchKernel {
   }
 
   private open(): Worker {
-    const worker = spare ?? start(), { signal } = this.deaf;
+    const worker = spare ?? start(),
+      { signal } = this.deaf;
     spare = undefined;
     worker.addEventListener("message", (e: MessageEvent<FromWorker>) => this.hear(worker, e.data), { signal });
-    worker.addEventListener("error", () => worker === this.worker && this.fail("The part could not be built: the kernel ended unexpectedly."), { signal });
+    worker.addEventListener(
+      "error",
+      () => worker === this.worker && this.fail("The part could not be built: the kernel ended unexpectedly."),
+      { signal },
+    );
     return worker;
   }
 

@@ -49,10 +49,18 @@ export interface BuildOrder {
   readonly fineness: number;
 }
 
-export type Question = { readonly ask: "nearest"; readonly a: Thing; readonly b: Thing } | { readonly ask: "file"; readonly format: "step" | "stl" | "3mf"; readonly document: PartDocument; readonly fineness: number };
+export type Question =
+  | { readonly ask: "nearest"; readonly a: Thing; readonly b: Thing }
+  | {
+      readonly ask: "file";
+      readonly format: "step" | "stl" | "3mf";
+      readonly document: PartDocument;
+      readonly fineness: number;
+    };
 export type Answer = { readonly reading: Reading } | { readonly bytes: Uint8Array };
 
-export type ToWorker = ({ readonly id: number; readonly build: BuildOrder }) | { readonly id: number; readonly question: Question };
+export type ToWorker =
+  { readonly id: number; readonly build: BuildOrder } | { readonly id: number; readonly question: Question };
 export type FromWorker =
   | { readonly ready: true }
   /** The picture comes first; what is measured on it follows. */

@@ -7,7 +7,12 @@ import { faceText, edgeText } from "@/core/part/reference/text";
 import { angleText, inUnit, lengthText, plainNumber, type LengthUnit } from "@/core/units/quantity";
 import type { BenchStore } from "../store";
 
-const textOf = (r: Reading, unit: LengthUnit): string => (r.quantity === "angle" ? angleText(r.value) : r.quantity === "area" ? `${plainNumber(r.value / (unit === "mm" ? 1 : 645.16), unit === "mm" ? 2 : 4)} ${unit}²` : lengthText(r.value, unit));
+const textOf = (r: Reading, unit: LengthUnit): string =>
+  r.quantity === "angle"
+    ? angleText(r.value)
+    : r.quantity === "area"
+      ? `${plainNumber(r.value / (unit === "mm" ? 1 : 645.16), unit === "mm" ? 2 : 4)} ${unit}²`
+      : lengthText(r.value, unit);
 
 function nameOf(m: Model, t: Thing): string {
   if (t.kind === "vertex") return "A corner";
@@ -16,34 +21,102 @@ function nameOf(m: Model, t: Thing): string {
 
 /** Readings of what is picked on the part: one thing by itself, two by what lies between them. */
 export function MeasurePanel({ store }: { store: BenchStore }) {
-  const things = store((s) => s.things), built = store((s) => s.built), unit = store((s) => s.history.present.units);
+  const things = store((s) => s.things),
+    built = store((s) => s.built),
+    unit = store((s) => s.history.present.units);
   const [near, setNear] = useState<{ for: readonly Thing[]; reading: Reading }>();
-  const model = built?.model, [a, b] = things;
+  const model = built?.model,
+    [a, b] = things;
   useEffect(() => {
     if (!a || !b || things.length !== 2 || !model) return;
     let stale = false;
     // the kernel numbers seams too
     const own = (t: Thing): Thing => (t.kind === "edge" ? { kind: "edge", index: model.edges[t.index]!.index } : t);
-    store.getState().ask({ ask: "nearest", a: own(a), b: own(b) }).then((r) => !stale && "reading" in r && setNear({ for: things, reading: r.reading }), () => undefined);
+    store
+      .getState()
+      .ask({ ask: "nearest", a: own(a), b: own(b) })
+      .then(
+        (r) => !stale && "reading" in r && setNear({ for: things, reading: r.reading }),
+        () => undefined,
+      );
     return () => void (stale = true);
   }, [things, a, b, model, store]);
-  if (!model || !things.length || things.some((t) => (t.kind === "face" ? model.faces : t.kind === "edge" ? model.edges : model.vertices)[t.index] === undefined)) return null;
-  const rows: (readonly [string, string])[] = things.length === 1 ? readingsOf(model, a!).map((r) => [r.what, textOf(r, unit)] as const) : things.length === 2 ? readingsBetween(model, a!, b!).map((r) => [r.what, textOf(r, unit)] as const) : [["picked", `${things.length} things`], ...totals(model, things, unit)];
+  if (
+    !model ||
+    !things.length ||
+    things.some(
+      (t) =>
+        (t.kind === "face" ? model.faces : t.kind === "edge" ? model.edges : model.vertices)[t.index] === undefined,
+    )
+  )
+    return null;
+  const rows: (readonly [string, string])[] =
+    things.length === 1
+      ? readingsOf(model, a!).map((r) => [r.what, textOf(r, unit)] as const)
+      : things.length === 2
+        ? readingsBetween(model, a!, b!).map((r) => [r.what, textOf(r, unit)] as const)
+        : [["picked", `${things.length} things`], ...totals(model, things, unit)];
   return (
-    <section aria-label="Measured" className="max-h-[38%] shrink-0 overflow-y-auto border-t border-base-300 px-3.5 py-2 text-sm">
-      <h2 className="quiet flex justify-between pb-1 text-xs font-semibold">Measured <button className="btn btn-ghost btn-xs" onClick={() => store.getState().pickThings([])}>Let go</button></h2>
-      {things.slice(0, 2).map((t, i) => <p key={i} className="text-xs">{nameOf(model, t)}</p>)}
+    <section
+      aria-label="Measured"
+      className="max-h-[38%] shrink-0 overflow-y-auto border-t border-base-300 px-3.5 py-2 text-sm"
+    >
+      <h2 className="quiet flex justify-between pb-1 text-xs font-semibold">
+        Measured{" "}
+        <button className="btn btn-ghost btn-xs" onClick={() => store.getState().pickThings([])}>
+          Let go
+        </button>
+      </h2>
+      {things.slice(0, 2).map((t, i) => (
+        <p key={i} className="text-xs">
+          {nameOf(model, t)}
+        </p>
+      ))}
       <dl>
-        {rows.map(([what, text], i) => <div key={i} className="flex items-baseline justify-between py-0.5"><dt>{what}</dt><dd className="figures" data-reading={what}>{text}</dd></div>)}
-        {near && near.for === things && <div className="flex items-baseline justify-between py-0.5"><dt>smallest distance</dt><dd className="figures" data-reading="smallest distance">{textOf(near.reading, unit)}</dd></div>}
-        {things.length === 1 && a!.kind === "face" && model.faces[a!.index]!.carrier.kind === "plane" && <div className="flex items-baseline justify-between py-0.5"><dt>part, square to it</dt><dd className="figures">{textOf(extentAlong(model, (model.faces[a!.index]!.carrier as { normal: readonly [number, number, number] }).normal), unit)}</dd></div>}
+        {rows.map(([what, text], i) => (
+          <div key={i} className="flex items-baseline justify-between py-0.5">
+            <dt>{what}</dt>
+            <dd className="figures" data-reading={what}>
+              {text}
+            </dd>
+          </div>
+        ))}
+        {near && near.for === things && (
+          <div className="flex items-baseline justify-between py-0.5">
+            <dt>smallest distance</dt>
+            <dd className="figures" data-reading="smallest distance">
+              {textOf(near.reading, unit)}
+            </dd>
+          </div>
+        )}
+        {things.length === 1 && a!.kind === "face" && model.faces[a!.index]!.carrier.kind === "plane" && (
+          <div className="flex items-baseline justify-between py-0.5">
+            <dt>part, square to it</dt>
+            <dd className="figures">
+              {textOf(
+                extentAlong(
+                  model,
+                  (model.faces[a!.index]!.carrier as { normal: readonly [number, number, number] }).normal,
+                ),
+                unit,
+              )}
+            </dd>
+          </div>
+        )}
       </dl>
     </section>
   );
 }
 
 function totals(m: Model, things: readonly Thing[], unit: LengthUnit): (readonly [string, string])[] {
-  const faces = things.filter((t) => t.kind === "face"), edges = things.filter((t) => t.kind === "edge");
-  const area = faces.reduce((s, t) => s + m.faces[t.index]!.area, 0), length = edges.reduce((s, t) => s + m.edges[t.index]!.length, 0);
-  return [...(faces.length ? [["area in all", `${plainNumber(area / (unit === "mm" ? 1 : 645.16), 2)} ${unit}²`] as const] : []), ...(edges.length ? [["length in all", `${plainNumber(inUnit(length, unit), 3)} ${unit}`] as const] : [])];
+  const faces = things.filter((t) => t.kind === "face"),
+    edges = things.filter((t) => t.kind === "edge");
+  const area = faces.reduce((s, t) => s + m.faces[t.index]!.area, 0),
+    length = edges.reduce((s, t) => s + m.edges[t.index]!.length, 0);
+  return [
+    ...(faces.length
+      ? [["area in all", `${plainNumber(area / (unit === "mm" ? 1 : 645.16), 2)} ${unit}²`] as const]
+      : []),
+    ...(edges.length ? [["length in all", `${plainNumber(inUnit(length, unit), 3)} ${unit}`] as const] : []),
+  ];
 }

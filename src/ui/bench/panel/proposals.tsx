@@ -10,7 +10,14 @@ export function Proposals({ store, proposals }: { store: BenchStore; proposals: 
   const taken = proposals.filter((_, i) => !left.has(i)).map((p) => p.relation);
   const take = () => {
     const { draw, openPanel } = store.getState();
-    if (draw({ do: "pin", constraints: taken.flatMap((r) => ("value" in r ? [] : [r])), dimensions: taken.flatMap((r) => ("value" in r ? [r] : [])) })) openPanel(undefined);
+    if (
+      draw({
+        do: "pin",
+        constraints: taken.flatMap((r) => ("value" in r ? [] : [r])),
+        dimensions: taken.flatMap((r) => ("value" in r ? [r] : [])),
+      })
+    )
+      openPanel(undefined);
   };
   const toggle = (i: number) => setLeft(new Set(left.has(i) ? [...left].filter((k) => k !== i) : [...left, i]));
   return (
@@ -20,15 +27,25 @@ export function Proposals({ store, proposals }: { store: BenchStore; proposals: 
         {proposals.map((p, i) => (
           <li key={i}>
             <label className="flex items-start gap-2 py-0.5">
-              <input type="checkbox" className="checkbox checkbox-xs mt-0.5" checked={!left.has(i)} onChange={() => toggle(i)} onFocus={() => store.getState().select(p.relation.of.filter((r) => !r.includes(".")))} />
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs mt-0.5"
+                checked={!left.has(i)}
+                onChange={() => toggle(i)}
+                onFocus={() => store.getState().select(p.relation.of.filter((r) => !r.includes(".")))}
+              />
               <span className={left.has(i) ? "quiet line-through" : ""}>{p.text}</span>
             </label>
           </li>
         ))}
       </ul>
       <div className="flex gap-2 pt-1.5">
-        <button className="btn btn-primary btn-xs" disabled={!taken.length} onClick={take}>Take {taken.length}</button>
-        <button className="btn btn-ghost btn-xs" onClick={() => store.getState().leave()}>Leave all</button>
+        <button className="btn btn-primary btn-xs" disabled={!taken.length} onClick={take}>
+          Take {taken.length}
+        </button>
+        <button className="btn btn-ghost btn-xs" onClick={() => store.getState().leave()}>
+          Leave all
+        </button>
       </div>
     </div>
   );

@@ -9,11 +9,35 @@ import type { BenchStore } from "../store";
 /** Kinds a placed dimension can be turned into over the same things. */
 function turns(sketch: Sketch, d: Dimension): { label: string; kind: Dimension["kind"]; sides?: ("near" | "far")[] }[] {
   const [a, b] = d.of.map((r) => typeOf(sketch, r));
-  if (b === undefined && (a === "circle" || a === "arc")) return [{ label: "R", kind: "radius" }, { label: "⌀", kind: "diameter" }, ...(a === "arc" ? [{ label: "⌒", kind: "arc-length" as const }] : [])];
-  if (a === "point" && b === "line") return [{ label: "distance", kind: "point-line" }, { label: "across", kind: "across" }];
-  if (a === "line" && b === "line") return quantityOf(d) === "angle" ? [{ label: "angle", kind: "angle" }, { label: "full angle", kind: "full-angle" }] : [{ label: "across", kind: "across" }];
-  if (a === "point" && b === "point") return [{ label: "aligned", kind: "distance" }, { label: "level", kind: "horizontal-distance" }, { label: "upright", kind: "vertical-distance" }];
-  if (d.kind === "to-side") return [{ label: "near side", kind: "to-side", sides: d.sides!.map(() => "near") }, { label: "far side", kind: "to-side", sides: d.sides!.map(() => "far") }];
+  if (b === undefined && (a === "circle" || a === "arc"))
+    return [
+      { label: "R", kind: "radius" },
+      { label: "⌀", kind: "diameter" },
+      ...(a === "arc" ? [{ label: "⌒", kind: "arc-length" as const }] : []),
+    ];
+  if (a === "point" && b === "line")
+    return [
+      { label: "distance", kind: "point-line" },
+      { label: "across", kind: "across" },
+    ];
+  if (a === "line" && b === "line")
+    return quantityOf(d) === "angle"
+      ? [
+          { label: "angle", kind: "angle" },
+          { label: "full angle", kind: "full-angle" },
+        ]
+      : [{ label: "across", kind: "across" }];
+  if (a === "point" && b === "point")
+    return [
+      { label: "aligned", kind: "distance" },
+      { label: "level", kind: "horizontal-distance" },
+      { label: "upright", kind: "vertical-distance" },
+    ];
+  if (d.kind === "to-side")
+    return [
+      { label: "near side", kind: "to-side", sides: d.sides!.map(() => "near") },
+      { label: "far side", kind: "to-side", sides: d.sides!.map(() => "far") },
+    ];
   return [];
 }
 
@@ -26,20 +50,73 @@ export function SizeRow({ store, sketch, d }: { store: BenchStore; sketch: Sketc
   const isNow = (w: (typeof ways)[number]) => w.kind === d.kind && (!w.sides || w.sides.join() === d.sides?.join());
   return (
     <div className="py-1" data-size={d.id}>
-      <button className="block w-full text-left" onClick={() => store.getState().select([d.id])}>{said}</button>
+      <button className="block w-full text-left" onClick={() => store.getState().select([d.id])}>
+        {said}
+      </button>
       <div className="flex flex-wrap items-center gap-1 pt-0.5">
-        <Typed label={`value of ${d.id}`} value={d.reference ? sizeText(d, unit, sketch) : String(d.value)} unit={quantityOf(d) === "angle" ? "°" : unit} disabled={d.reference ?? false} onAccept={(value) => draw({ do: "resize", id: d.id, value })} />
-        <Typed label={`name of ${d.id}`} value={d.name ?? ""} placeholder={d.id} onAccept={(name) => draw({ do: "name", id: d.id, name })} />
-        <button aria-pressed={d.reference === true} className={`btn btn-xs ${d.reference ? "btn-primary" : ""}`} title="A reference dimension only measures" onClick={() => draw({ do: "drive", id: d.id, reference: !d.reference })}>(…)</button>
-        {ways.length > 1 && <span className="join">{ways.map((w) => <button key={w.label} aria-pressed={isNow(w)} className={`btn btn-xs join-item ${isNow(w) ? "btn-primary" : ""}`} onClick={() => draw({ do: "retype", id: d.id, kind: w.kind, ...(w.sides && { sides: w.sides }) })}>{w.label}</button>)}</span>}
-        <button className="btn btn-ghost btn-xs" aria-label={`Remove ${d.id}`} onClick={() => draw({ do: "delete", ids: [d.id] })}>×</button>
+        <Typed
+          label={`value of ${d.id}`}
+          value={d.reference ? sizeText(d, unit, sketch) : String(d.value)}
+          unit={quantityOf(d) === "angle" ? "°" : unit}
+          disabled={d.reference ?? false}
+          onAccept={(value) => draw({ do: "resize", id: d.id, value })}
+        />
+        <Typed
+          label={`name of ${d.id}`}
+          value={d.name ?? ""}
+          placeholder={d.id}
+          onAccept={(name) => draw({ do: "name", id: d.id, name })}
+        />
+        <button
+          aria-pressed={d.reference === true}
+          className={`btn btn-xs ${d.reference ? "btn-primary" : ""}`}
+          title="A reference dimension only measures"
+          onClick={() => draw({ do: "drive", id: d.id, reference: !d.reference })}
+        >
+          (…)
+        </button>
+        {ways.length > 1 && (
+          <span className="join">
+            {ways.map((w) => (
+              <button
+                key={w.label}
+                aria-pressed={isNow(w)}
+                className={`btn btn-xs join-item ${isNow(w) ? "btn-primary" : ""}`}
+                onClick={() => draw({ do: "retype", id: d.id, kind: w.kind, ...(w.sides && { sides: w.sides }) })}
+              >
+                {w.label}
+              </button>
+            ))}
+          </span>
+        )}
+        <button
+          className="btn btn-ghost btn-xs"
+          aria-label={`Remove ${d.id}`}
+          onClick={() => draw({ do: "delete", ids: [d.id] })}
+        >
+          ×
+        </button>
       </div>
     </div>
   );
 }
 
 /** A field that keeps what is typed until Enter or leaving it; a refusal leaves it standing. */
-export function Typed({ label, value, unit, placeholder, disabled, onAccept }: { label: string; value: string; unit?: string; placeholder?: string; disabled?: boolean; onAccept: (text: string) => boolean }) {
+export function Typed({
+  label,
+  value,
+  unit,
+  placeholder,
+  disabled,
+  onAccept,
+}: {
+  label: string;
+  value: string;
+  unit?: string;
+  placeholder?: string;
+  disabled?: boolean;
+  onAccept: (text: string) => boolean;
+}) {
   const [text, setText] = useState<string>();
   const accept = () => {
     if (text === undefined || text === value || onAccept(text.trim())) setText(undefined);
@@ -47,8 +124,15 @@ export function Typed({ label, value, unit, placeholder, disabled, onAccept }: {
   return (
     <span className="flex items-center rounded-field border border-base-content/40 bg-base-100 pr-1 focus-within:border-accent">
       <input
-        aria-label={label} className="figures w-20 bg-transparent px-1 text-right text-xs outline-none disabled:opacity-60" value={text ?? value} placeholder={placeholder} disabled={disabled} autoComplete="off" spellCheck={false}
-        onChange={(e) => setText(e.target.value)} onBlur={accept}
+        aria-label={label}
+        className="figures w-20 bg-transparent px-1 text-right text-xs outline-none disabled:opacity-60"
+        value={text ?? value}
+        placeholder={placeholder}
+        disabled={disabled}
+        autoComplete="off"
+        spellCheck={false}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={accept}
         onKeyDown={(e) => {
           e.stopPropagation();
           if (e.key === "Enter") e.currentTarget.blur();

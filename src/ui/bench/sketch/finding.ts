@@ -2,7 +2,12 @@ import { create } from "zustand";
 
 /** What is looked for while drawing. Equal lengths and radii are never guessed. */
 export const FINDABLE = [
-  ["point", "points"], ["midpoint", "midpoints"], ["curve", "curves"], ["level", "level and upright"], ["slanted", "parallel and square"], ["tangent", "tangent"],
+  ["point", "points"],
+  ["midpoint", "midpoints"],
+  ["curve", "curves"],
+  ["level", "level and upright"],
+  ["slanted", "parallel and square"],
+  ["tangent", "tangent"],
 ] as const;
 export type Findable = (typeof FINDABLE)[number][0];
 

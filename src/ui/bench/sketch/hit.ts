@@ -15,7 +15,8 @@ const CURVE_PIXELS = 7;
 
 /** @param pixel mm per pixel @param without references to overlook (what is being drawn) */
 export function hitAt(sketch: Sketch, p: Vec2, pixel: number, without: readonly string[] = []): Hit | undefined {
-  let best: Hit | undefined, near = POINT_PIXELS * pixel;
+  let best: Hit | undefined,
+    near = POINT_PIXELS * pixel;
   const point = (ref: string, at: Vec2) => {
     const d = distance2(at, p);
     if (d < near && !without.includes(ref)) [best, near] = [{ ref, kind: "point", at }, d];

@@ -4,8 +4,22 @@ import { segmentOf } from "@/core/sketch/curves/registry";
 import { curveById, curveOf, pointAt, typeOf, type Constraint, type Sketch } from "@/core/sketch/sketch";
 
 export const GLYPHS: Record<Constraint["kind"], string> = {
-  coincident: "•", horizontal: "─", vertical: "│", parallel: "∥", perpendicular: "⊥", equal: "=", concentric: "◎", midpoint: "M", "point-on-curve": "×", fixed: "▣",
-  collinear: "┄", tangent: "⌒", curvature: "≈", symmetric: "⋈", spaced: "⋯", turned: "↻",
+  coincident: "•",
+  horizontal: "─",
+  vertical: "│",
+  parallel: "∥",
+  perpendicular: "⊥",
+  equal: "=",
+  concentric: "◎",
+  midpoint: "M",
+  "point-on-curve": "×",
+  fixed: "▣",
+  collinear: "┄",
+  tangent: "⌒",
+  curvature: "≈",
+  symmetric: "⋈",
+  spaced: "⋯",
+  turned: "↻",
 };
 
 /** Where a curve's or point's mark stands: beside its middle. */
@@ -32,13 +46,22 @@ export interface Mark {
 export function marksOf(s: Sketch): Mark[] {
   const used = new Map<string, number>();
   const groups = (s.groups ?? []).map((g) => new Set([...g.source, ...g.made]));
-  const isQuiet = (c: Constraint) => c.kind === "coincident" || c.kind === "spaced" || c.kind === "turned" || groups.some((g) => c.of.every((r) => g.has(curveOf(r))));
-  return s.constraints.filter((c) => !isQuiet(c)).map((c) => {
-    const ref = c.kind === "midpoint" || c.kind === "point-on-curve" ? c.of[0]! : c.of.find((r) => !r.endsWith("-axis")) ?? c.of[0]!;
-    const at = anchor(s, ref);
-    const key = at.map((v) => v.toFixed(4)).join();
-    const place = used.get(key) ?? 0;
-    used.set(key, place + 1);
-    return { id: c.id, kind: c.kind, at, place };
-  });
+  const isQuiet = (c: Constraint) =>
+    c.kind === "coincident" ||
+    c.kind === "spaced" ||
+    c.kind === "turned" ||
+    groups.some((g) => c.of.every((r) => g.has(curveOf(r))));
+  return s.constraints
+    .filter((c) => !isQuiet(c))
+    .map((c) => {
+      const ref =
+        c.kind === "midpoint" || c.kind === "point-on-curve"
+          ? c.of[0]!
+          : (c.of.find((r) => !r.endsWith("-axis")) ?? c.of[0]!);
+      const at = anchor(s, ref);
+      const key = at.map((v) => v.toFixed(4)).join();
+      const place = used.get(key) ?? 0;
+      used.set(key, place + 1);
+      return { id: c.id, kind: c.kind, at, place };
+    });
 }

@@ -15,17 +15,42 @@ export type PartPick = "edge" | "face" | "section";
 
 /** Curves that show the part's edge under a place of the sketch, or all edges of the face there; those already shown are left out. */
 export function picturesAt(store: BenchStore, step: string, at: Vec2, what: PartPick): Curve[] {
-  const { built, camera, history } = store.getState(), sketch = sketchOf(history.present, step);
+  const { built, camera, history } = store.getState(),
+    sketch = sketchOf(history.present, step);
   if (!sketch || !built?.mesh) return [];
-  const frame = frameOf(sketch.plane), pixel = camera.toPixels(toSpace(frame, at));
-  const whole = what === "face", isSection = (e: Edge) => e.key.startsWith("section/");
+  const frame = frameOf(sketch.plane),
+    pixel = camera.toPixels(toSpace(frame, at));
+  const whole = what === "face",
+    isSection = (e: Edge) => e.key.startsWith("section/");
   const single = built.edges.filter((e) => !isSection(e));
   const face = whole ? built.model?.faces[faceAt(camera, built.mesh, pixel) ?? -1]?.key : undefined;
-  const one = what === "edge" ? single[lineAt(camera, single.map((e) => e.points), pixel, EDGE_PIXELS) ?? -1] : undefined;
-  const edges = what === "section" ? built.edges.filter(isSection) : face ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face)) : one ? [one] : [];
-  const known = new Set(sketch.curves.map((c) => c.projected)), ids = idsFor(sketch);
-  return edges.filter((e) => !known.has(e.key)).flatMap((e) => {
-    const picture = pictureOf(e, frame, "picture"), place = built.model?.edges.findIndex((m) => m.key === e.key) ?? -1, was = place < 0 ? undefined : edgeRef(built.model!, place);
-    return picture ? [{ ...picture, id: ids(LETTER[picture.kind]), ...(was && { was }) }] : [];
-  });
+  const one =
+    what === "edge"
+      ? single[
+          lineAt(
+            camera,
+            single.map((e) => e.points),
+            pixel,
+            EDGE_PIXELS,
+          ) ?? -1
+        ]
+      : undefined;
+  const edges =
+    what === "section"
+      ? built.edges.filter(isSection)
+      : face
+        ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face))
+        : one
+          ? [one]
+          : [];
+  const known = new Set(sketch.curves.map((c) => c.projected)),
+    ids = idsFor(sketch);
+  return edges
+    .filter((e) => !known.has(e.key))
+    .flatMap((e) => {
+      const picture = pictureOf(e, frame, "picture"),
+        place = built.model?.edges.findIndex((m) => m.key === e.key) ?? -1,
+        was = place < 0 ? undefined : edgeRef(built.model!, place);
+      return picture ? [{ ...picture, id: ids(LETTER[picture.kind]), ...(was && { was }) }] : [];
+    });
 }

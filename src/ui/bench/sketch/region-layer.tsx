@@ -30,12 +30,31 @@ export function RegionLayer({ store }: { store: BenchStore }) {
   };
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
-      {sketch.curves.map((c) => <path key={c.id} d={curvePath(camera, frame, c)} stroke="currentColor" strokeWidth={1.2} strokeDasharray={c.construction ? "6 4" : undefined} fill="none" />)}
+      {sketch.curves.map((c) => (
+        <path
+          key={c.id}
+          d={curvePath(camera, frame, c)}
+          stroke="currentColor"
+          strokeWidth={1.2}
+          strokeDasharray={c.construction ? "6 4" : undefined}
+          fill="none"
+        />
+      ))}
       {regions.map((r) => (
         <path
-          key={r.name} d={regionPath(camera, frame, r)} fillRule="evenodd" fill={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"} fillOpacity={taken.has(r.name) ? 0.22 : 0.05} stroke={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"} strokeWidth={1.2}
-          className="pointer-events-auto cursor-pointer" data-region={r.name} onClick={() => toggle(r.name)}
-        ><title>{taken.has(r.name) ? "Taken: click to leave it" : "Click to take this region"}</title></path>
+          key={r.name}
+          d={regionPath(camera, frame, r)}
+          fillRule="evenodd"
+          fill={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"}
+          fillOpacity={taken.has(r.name) ? 0.22 : 0.05}
+          stroke={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"}
+          strokeWidth={1.2}
+          className="pointer-events-auto cursor-pointer"
+          data-region={r.name}
+          onClick={() => toggle(r.name)}
+        >
+          <title>{taken.has(r.name) ? "Taken: click to leave it" : "Click to take this region"}</title>
+        </path>
       ))}
     </svg>
   );
@@ -45,14 +64,28 @@ export function RegionLayer({ store }: { store: BenchStore }) {
 export function IdleSketches({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);
-  const document = store((s) => s.history.present), looking = store((s) => s.looking);
-  const used = new Set(document.steps.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])));
-  const idle = document.steps.flatMap((s) => (s.kind === "sketch" && isSeen(looking, s.id, looking.sketches && !used.has(s.id)) ? [s] : []));
+  const document = store((s) => s.history.present),
+    looking = store((s) => s.looking);
+  const used = new Set(
+    document.steps.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])),
+  );
+  const idle = document.steps.flatMap((s) =>
+    s.kind === "sketch" && isSeen(looking, s.id, looking.sketches && !used.has(s.id)) ? [s] : [],
+  );
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
       {idle.map((s) => (
         <g key={s.id} data-idle={s.id}>
-          {s.sketch.curves.map((c) => <path key={c.id} d={curvePath(camera, frameOf(s.sketch.plane), c)} stroke="currentColor" strokeWidth={1.6} strokeDasharray={c.construction ? "6 4" : undefined} fill="none" />)}
+          {s.sketch.curves.map((c) => (
+            <path
+              key={c.id}
+              d={curvePath(camera, frameOf(s.sketch.plane), c)}
+              stroke="currentColor"
+              strokeWidth={1.6}
+              strokeDasharray={c.construction ? "6 4" : undefined}
+              fill="none"
+            />
+          ))}
         </g>
       ))}
     </svg>

@@ -21,7 +21,15 @@ import { hitAt } from "./hit";
 import { GLYPHS, marksOf, type Mark } from "./marks";
 
 /** The sketch being edited, over the model: ink, marks, dimensions, and the tool at work. */
-export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: string; onHint: (hint: string) => void }) {
+export function SketchLayer({
+  store,
+  step,
+  onHint,
+}: {
+  store: BenchStore;
+  step: string;
+  onHint: (hint: string) => void;
+}) {
   const camera = store((s) => s.camera);
   useCamera(camera);
   const part = store((s) => s.history.present);
@@ -90,7 +98,9 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const pointer = (e: PointerEvent): Pointer | undefined => {
     const box = svg.current!.getBoundingClientRect();
     const at = camera.onPlane(frame, [e.clientX - box.left, e.clientY - box.top]);
-    return at && { at, hit: tool.current?.preview.sketch ? undefined : hitAt(stored, at, pixel), pixel, shift: e.shiftKey };
+    return (
+      at && { at, hit: tool.current?.preview.sketch ? undefined : hitAt(stored, at, pixel), pixel, shift: e.shiftKey }
+    );
   };
   const feed = (what: "down" | "move" | "up") => (e: PointerEvent) => {
     if (what !== "move" && e.button !== 0) return;
@@ -98,7 +108,9 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     if (!p || !tool.current) return;
     if (what === "down") svg.current!.setPointerCapture(e.pointerId);
     // what is measured or tied may be an edge of the part: its picture is drawn by itself
-    const takesPart = !p.hit && (toolName.startsWith("constrain") || (toolName === "dimension" && tool.current.preview.picked?.length !== 2));
+    const takesPart =
+      !p.hit &&
+      (toolName.startsWith("constrain") || (toolName === "dimension" && tool.current.preview.picked?.length !== 2));
     const edges = takesPart ? picturesAt(store, step, p.at, "edge") : [];
     setPartEdge(what === "move" ? edges : []);
     if (what === "down" && edges.length && store.getState().draw({ do: "draw", curves: [...edges], constraints: [] })) {
@@ -109,7 +121,11 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
     setHover(p.hit?.ref);
     const box = svg.current!.getBoundingClientRect();
     // numbers being typed stay where they are
-    if (!document.activeElement?.closest("[data-typing]")) setPointerAt([Math.min(e.clientX - box.left + 18, box.width - 250), Math.min(e.clientY - box.top + 22, box.height - 60)]);
+    if (!document.activeElement?.closest("[data-typing]"))
+      setPointerAt([
+        Math.min(e.clientX - box.left + 18, box.width - 250),
+        Math.min(e.clientY - box.top + 22, box.height - 60),
+      ]);
     redraw();
   };
 
@@ -119,66 +135,248 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
   const tied = [...sketch.constraints, ...sketch.dimensions].flatMap((r) => (selection.includes(r.id) ? r.of : []));
   const chosen = new Set([...selection, ...tied, ...(preview.picked ?? [])]);
   const about = new Set([...(message?.about ?? []), ...(diagnosis?.conflict ?? [])]);
-  const troubled = about.size ? new Set([...about, ...[...sketch.constraints, ...sketch.dimensions].flatMap((r) => (about.has(r.id) ? r.of.map(curveOf) : []))]) : about;
+  const troubled = about.size
+    ? new Set([
+        ...about,
+        ...[...sketch.constraints, ...sketch.dimensions].flatMap((r) => (about.has(r.id) ? r.of.map(curveOf) : [])),
+      ])
+    : about;
   const view = camera.version;
-  const fills = useMemo(() => regions.filter((r) => r.depth % 2 === 0).map((r) => <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />), [regions, frame, camera, view]);
-  const moving = new Set(sketch === stored ? [] : sketch.curves.flatMap((c, i) => (c === stored.curves[i] ? [] : [c.id])));
+  const fills = useMemo(
+    () =>
+      regions
+        .filter((r) => r.depth % 2 === 0)
+        .map((r) => (
+          <path key={r.name} d={regionPath(camera, frame, r)} fill="currentColor" fillRule="evenodd" opacity={0.06} />
+        )),
+    [regions, frame, camera, view],
+  );
+  const moving = new Set(
+    sketch === stored ? [] : sketch.curves.flatMap((c, i) => (c === stored.curves[i] ? [] : [c.id])),
+  );
   const inks = (curves: readonly Curve[]) => {
     return [
-      ...curves.map((c) => <CurveInk key={c.id} camera={camera} view={view} frame={frame} curve={c} loose={loose.has(c.id)} chosen={chosen.has(c.id)} troubled={troubled.has(c.id)} />),
-      ...curves.map((c) => <CurvePoints key={`${c.id}:points`} camera={camera} view={view} frame={frame} curve={c} loose={pointsOf(c).filter((r) => ways.has(r)).join()} chosen={pointsOf(c).filter((r) => chosen.has(r) || hover === r).join()} />),
+      ...curves.map((c) => (
+        <CurveInk
+          key={c.id}
+          camera={camera}
+          view={view}
+          frame={frame}
+          curve={c}
+          loose={loose.has(c.id)}
+          chosen={chosen.has(c.id)}
+          troubled={troubled.has(c.id)}
+        />
+      )),
+      ...curves.map((c) => (
+        <CurvePoints
+          key={`${c.id}:points`}
+          camera={camera}
+          view={view}
+          frame={frame}
+          curve={c}
+          loose={pointsOf(c)
+            .filter((r) => ways.has(r))
+            .join()}
+          chosen={pointsOf(c)
+            .filter((r) => chosen.has(r) || hover === r)
+            .join()}
+        />
+      )),
     ];
   };
   // what stays is kept as it was drawn: React passes over it frame after frame
-  const [movingKey, chosenKey, troubledKey] = [moving, chosen, troubled].map((set) => [...set].join()) as [string, string, string];
-  const still = useMemo(() => inks(stored.curves.filter((c) => !moving.has(c.id))), [stored, diagnosis, movingKey, chosenKey, troubledKey, hover, view, frame]);
+  const [movingKey, chosenKey, troubledKey] = [moving, chosen, troubled].map((set) => [...set].join()) as [
+    string,
+    string,
+    string,
+  ];
+  const still = useMemo(
+    () => inks(stored.curves.filter((c) => !moving.has(c.id))),
+    [stored, diagnosis, movingKey, chosenKey, troubledKey, hover, view, frame],
+  );
   const isTypingId = typing && "id" in typing ? typing.id : undefined;
-  const sizes = (list: readonly Dimension[], on: SVGGElement | null) => list.map((d) => <DimensionInk key={d.id} paper={on} passive={passive} store={store} sketch={sketch} dimension={d} frame={frame} chosen={selection.includes(d.id)} troubled={about.has(d.id)} isTyping={isTypingId === d.id} />);
+  const sizes = (list: readonly Dimension[], on: SVGGElement | null) =>
+    list.map((d) => (
+      <DimensionInk
+        key={d.id}
+        paper={on}
+        passive={passive}
+        store={store}
+        sketch={sketch}
+        dimension={d}
+        frame={frame}
+        chosen={selection.includes(d.id)}
+        troubled={about.has(d.id)}
+        isTyping={isTypingId === d.id}
+      />
+    ));
   const follows = (d: Dimension) => d.of.some((r) => moving.has(curveOf(r)));
-  const stillSizes = useMemo(() => sizes(stored.dimensions.filter((d) => !follows(d)), paper), [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view]);
+  const stillSizes = useMemo(
+    () =>
+      sizes(
+        stored.dimensions.filter((d) => !follows(d)),
+        paper,
+      ),
+    [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view],
+  );
   const reach = 4000;
   const origin = px([0, 0]);
   const agreeing = new Set(diagnosis?.agreeing);
   // arrows only where few are left: on a rough sketch everything would be arrows
-  const shownWays = diagnosis && diagnosis.freedoms > 0 && diagnosis.freedoms <= 6 ? distinctWays(diagnosis.ways, sketch) : [];
+  const shownWays =
+    diagnosis && diagnosis.freedoms > 0 && diagnosis.freedoms <= 6 ? distinctWays(diagnosis.ways, sketch) : [];
 
   return (
     <>
       <svg
-        ref={svg} className="absolute inset-0 h-full w-full text-base-content" style={{ ...SHEET, cursor: toolName === "pick" ? "default" : "crosshair" }} data-testid="sketch" data-freedoms={diagnosis?.freedoms}
-        onMouseDown={(e) => e.preventDefault() /* a number field that opens keeps the focus */} onPointerDown={feed("down")} onPointerMove={feed("move")} onPointerUp={feed("up")}
+        ref={svg}
+        className="absolute inset-0 h-full w-full text-base-content"
+        style={{ ...SHEET, cursor: toolName === "pick" ? "default" : "crosshair" }}
+        data-testid="sketch"
+        data-freedoms={diagnosis?.freedoms}
+        onMouseDown={(e) => e.preventDefault() /* a number field that opens keeps the focus */}
+        onPointerDown={feed("down")}
+        onPointerMove={feed("move")}
+        onPointerUp={feed("up")}
       >
         {fills}
-        {[[[-reach, 0], [reach, 0]], [[0, -reach], [0, reach]]].map((l, i) => (
-          <path key={i} d={screenPath(camera, frame, l as unknown as Vec2[])} stroke={hover === (i ? "y-axis" : "x-axis") || chosen.has(i ? "y-axis" : "x-axis") ? "var(--color-accent)" : "var(--color-secondary)"} strokeDasharray="14 3 3 3" strokeWidth={0.9} />
+        {[
+          [
+            [-reach, 0],
+            [reach, 0],
+          ],
+          [
+            [0, -reach],
+            [0, reach],
+          ],
+        ].map((l, i) => (
+          <path
+            key={i}
+            d={screenPath(camera, frame, l as unknown as Vec2[])}
+            stroke={
+              hover === (i ? "y-axis" : "x-axis") || chosen.has(i ? "y-axis" : "x-axis")
+                ? "var(--color-accent)"
+                : "var(--color-secondary)"
+            }
+            strokeDasharray="14 3 3 3"
+            strokeWidth={0.9}
+          />
         ))}
-        <path data-point="origin" d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`} stroke="currentColor" strokeWidth={chosen.has("origin") ? 3 : 1.4} />
-        {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && <path d={curvePath(camera, frame, sketch.curves.find((c) => c.id === hover)!)} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />}
+        <path
+          data-point="origin"
+          d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`}
+          stroke="currentColor"
+          strokeWidth={chosen.has("origin") ? 3 : 1.4}
+        />
+        {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && (
+          <path
+            d={curvePath(
+              camera,
+              frame,
+              sketch.curves.find((c) => c.id === hover)!,
+            )}
+            stroke="var(--color-accent)"
+            strokeWidth={9}
+            opacity={0.2}
+            fill="none"
+          />
+        )}
         {still}
-        {!preview.sketch && shownWays.map((w) => <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />)}
-        {toolName === "pick" && gaps.map((g, i) => {
-          const at = px(g.at);
-          return <g key={i}><circle cx={at[0]} cy={at[1]} r={10} fill="none" stroke="var(--color-accent)" strokeDasharray="3 3" strokeWidth={1.5}><title>This end of {g.curve} meets nothing{g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.</title></circle></g>;
-        })}
+        {!preview.sketch &&
+          shownWays.map((w) => (
+            <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />
+          ))}
+        {toolName === "pick" &&
+          gaps.map((g, i) => {
+            const at = px(g.at);
+            return (
+              <g key={i}>
+                <circle
+                  cx={at[0]}
+                  cy={at[1]}
+                  r={10}
+                  fill="none"
+                  stroke="var(--color-accent)"
+                  strokeDasharray="3 3"
+                  strokeWidth={1.5}
+                >
+                  <title>
+                    This end of {g.curve} meets nothing
+                    {g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.
+                  </title>
+                </circle>
+              </g>
+            );
+          })}
         {sketch.curves.map((c) => c.kind === "spline" && <Handles key={c.id} curve={c} px={px} />)}
         <g ref={setPaper} className="pointer-events-none" />
       </svg>
       {/* what moves is painted on a sheet of its own: the rest need not be painted again */}
       <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content" style={SHEET}>
         <g ref={setTop} />
-        <MovingInk camera={camera} frame={frame} curves={sketch.curves.filter((c) => moving.has(c.id))} loose={loose} chosen={selection} />
-        {partEdge.map((c) => <path key={c.id} data-part-edge d={curvePath(camera, frame, c)} stroke="var(--color-accent)" strokeWidth={2} strokeDasharray="5 3" fill="none" />)}
+        <MovingInk
+          camera={camera}
+          frame={frame}
+          curves={sketch.curves.filter((c) => moving.has(c.id))}
+          loose={loose}
+          chosen={selection}
+        />
+        {partEdge.map((c) => (
+          <path
+            key={c.id}
+            data-part-edge
+            d={curvePath(camera, frame, c)}
+            stroke="var(--color-accent)"
+            strokeWidth={2}
+            strokeDasharray="5 3"
+            fill="none"
+          />
+        ))}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
       </svg>
-      {fields.length > 0 && <TypingFields store={store} fields={fields} at={pointerAt} unit={unit} onChange={() => store.getState().hand.redraw()} />}
+      {fields.length > 0 && (
+        <TypingFields
+          store={store}
+          fields={fields}
+          at={pointerAt}
+          unit={unit}
+          onChange={() => store.getState().hand.redraw()}
+        />
+      )}
       {/* marks would only trail behind what is dragged */}
-      {!preview.sketch && marksOf(sketch).map((m) => {
-        const at = px(m.at);
-        return <MarkInk key={m.id} store={store} id={m.id} kind={m.kind} x={Math.round(at[0] + 6 + m.place * 20)} y={Math.round(at[1] + 7)} chosen={selection.includes(m.id)} agreeing={agreeing.has(m.id)} passive={passive} />;
-      })}
+      {!preview.sketch &&
+        marksOf(sketch).map((m) => {
+          const at = px(m.at);
+          return (
+            <MarkInk
+              key={m.id}
+              store={store}
+              id={m.id}
+              kind={m.kind}
+              x={Math.round(at[0] + 6 + m.place * 20)}
+              y={Math.round(at[1] + 7)}
+              chosen={selection.includes(m.id)}
+              agreeing={agreeing.has(m.id)}
+              passive={passive}
+            />
+          );
+        })}
       {stillSizes}
       {moving.size > 0 && sizes(sketch.dimensions.filter(follows), top)}
-      {typing && "fresh" in typing && <DimensionInk paper={paper} passive={false} store={store} sketch={sketch} fresh={typing.fresh} frame={frame} chosen isTyping troubled={false} />}
+      {typing && "fresh" in typing && (
+        <DimensionInk
+          paper={paper}
+          passive={false}
+          store={store}
+          sketch={sketch}
+          fresh={typing.fresh}
+          frame={frame}
+          chosen
+          isTyping
+          troubled={false}
+        />
+      )}
     </>
   );
 }
@@ -187,12 +385,32 @@ export function SketchLayer({ store, step, onHint }: { store: BenchStore; step: 
 const SHEET = { willChange: "transform" } as const;
 
 /** One mark of a constraint: picked at a click. */
-const MarkInk = memo(function MarkInk({ store, id, kind, x, y, chosen, agreeing, passive }: { store: BenchStore; id: string; kind: Mark["kind"]; x: number; y: number; chosen: boolean; agreeing: boolean; passive: boolean }) {
+const MarkInk = memo(function MarkInk({
+  store,
+  id,
+  kind,
+  x,
+  y,
+  chosen,
+  agreeing,
+  passive,
+}: {
+  store: BenchStore;
+  id: string;
+  kind: Mark["kind"];
+  x: number;
+  y: number;
+  chosen: boolean;
+  agreeing: boolean;
+  passive: boolean;
+}) {
   return (
     <button
-      aria-label={`${kind} constraint ${id}`} title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
+      aria-label={`${kind} constraint ${id}`}
+      title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
       className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${chosen ? "border-accent text-accent" : "border-secondary"} ${agreeing ? "border-dashed opacity-70" : ""}`}
-      style={{ left: x, top: y }} onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
+      style={{ left: x, top: y }}
+      onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
     >
       {GLYPHS[kind]}
     </button>
@@ -202,8 +420,27 @@ const MarkInk = memo(function MarkInk({ store, id, kind, x, y, chosen, agreeing,
 /** Handles of a spline hang on its ends by thin lines. */
 function Handles({ curve, px }: { curve: Curve; px: (p: Vec2) => Vec2 }) {
   if (curve.kind !== "spline") return null;
-  const ends = [[curve.through[0]!, curve.startHandle], [curve.through[curve.through.length - 1]!, curve.endHandle]] as const;
-  return <>{ends.map(([a, h], i) => h && <path key={i} d={`M${px(a).join(" ")}L${px(h).join(" ")}`} stroke="var(--color-secondary)" strokeWidth={1} strokeDasharray="2 3" fill="none" />)}</>;
+  const ends = [
+    [curve.through[0]!, curve.startHandle],
+    [curve.through[curve.through.length - 1]!, curve.endHandle],
+  ] as const;
+  return (
+    <>
+      {ends.map(
+        ([a, h], i) =>
+          h && (
+            <path
+              key={i}
+              d={`M${px(a).join(" ")}L${px(h).join(" ")}`}
+              stroke="var(--color-secondary)"
+              strokeWidth={1}
+              strokeDasharray="2 3"
+              fill="none"
+            />
+          ),
+      )}
+    </>
+  );
 }
 
 /** While swinging is on, the sketch a moment later, frame by frame; still where motion is not wanted. */
@@ -229,7 +466,9 @@ function useSwing(store: BenchStore, sketch: Sketch, unit: LengthUnit): Sketch |
 function distinctWays<W extends { point: string }>(ways: readonly W[], sketch: Sketch): W[] {
   const seen = new Set<string>();
   return ways.filter((w) => {
-    const key = pointAt(sketch, w.point).map((v) => v.toFixed(4)).join();
+    const key = pointAt(sketch, w.point)
+      .map((v) => v.toFixed(4))
+      .join();
     return !seen.has(key) && seen.add(key);
   });
 }

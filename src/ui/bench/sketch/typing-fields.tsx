@@ -5,17 +5,42 @@ import type { BenchStore } from "../store";
 import type { Field } from "../tools/tool";
 
 /** Numbers of what is being drawn, beside the pointer: they follow it until they are typed. Tab goes on, Enter places. */
-export function TypingFields({ store, fields, at, unit, onChange }: { store: BenchStore; fields: readonly Field[]; at: Vec2; unit: string; onChange: () => void }) {
+export function TypingFields({
+  store,
+  fields,
+  at,
+  unit,
+  onChange,
+}: {
+  store: BenchStore;
+  fields: readonly Field[];
+  at: Vec2;
+  unit: string;
+  onChange: () => void;
+}) {
   const { hand } = store.getState();
-  const sign = (f: Field) => (f.quantity === "angle" ? "°" : f.quantity === "length" ? unit : f.quantity === "ratio" ? "×" : "");
+  const sign = (f: Field) =>
+    f.quantity === "angle" ? "°" : f.quantity === "length" ? unit : f.quantity === "ratio" ? "×" : "";
   return (
-    <div data-typing data-overlay className="absolute z-20 flex gap-1.5 rounded-field border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-sm" style={{ left: at[0], top: at[1] }} onPointerDown={(e) => e.stopPropagation()}>
+    <div
+      data-typing
+      data-overlay
+      className="absolute z-20 flex gap-1.5 rounded-field border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-sm"
+      style={{ left: at[0], top: at[1] }}
+      onPointerDown={(e) => e.stopPropagation()}
+    >
       {fields.map((f, i) => (
         <label key={f.label} className="flex items-center gap-1 text-[11px]">
           <span className="quiet">{f.label}</span>
-          <span className={`flex items-center rounded-field border bg-base-100 px-1 ${f.typed ? "border-accent" : "border-base-300"}`}>
+          <span
+            className={`flex items-center rounded-field border bg-base-100 px-1 ${f.typed ? "border-accent" : "border-base-300"}`}
+          >
             <input
-              aria-label={f.label} className="figures w-14 bg-transparent text-right text-xs outline-none" value={f.text} autoComplete="off" spellCheck={false}
+              aria-label={f.label}
+              className="figures w-14 bg-transparent text-right text-xs outline-none"
+              value={f.text}
+              autoComplete="off"
+              spellCheck={false}
               onFocus={(e) => e.currentTarget.select()}
               onChange={(e) => (hand.tool?.type?.(i, e.target.value), onChange())}
               onKeyDown={(e) => {

@@ -12,16 +12,61 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
   return (
     <CardFrame store={store} draft={draft} title="Chamfer">
       <EdgeGroups
-        store={store} groups={draft.groups} onChange={(groups) => change((d) => ({ ...d, groups: [...groups] }))} more={(g) => ({ ...g, edges: [] })}
+        store={store}
+        groups={draft.groups}
+        onChange={(groups) => change((d) => ({ ...d, groups: [...groups] }))}
+        more={(g) => ({ ...g, edges: [] })}
         size={(g, set, i) => {
-          const put = (size: Sized) => set({ ...g, size }), { size } = g;
+          const put = (size: Sized) => set({ ...g, size }),
+            { size } = g;
           return (
             <>
-              <Choice small label="Sizes" value={size.kind} of={[["equal", "Equal"], ["two", "Two distances"], ["angle", "With angle"]]} onChange={(kind) => put(kind === "equal" ? { kind, distance: first(size) } : kind === "two" ? { kind, first: first(size), second: first(size) } : { kind, distance: first(size), angle: 45 })} />
-              <SizeInput store={store} autoFocus={i === 0} label="Distance" value={first(size)} onChange={(v) => put(size.kind === "two" ? { ...size, first: v } : { ...size, distance: v })} />
-              {size.kind === "two" && <SizeInput store={store} label="On the other face" value={size.second} onChange={(second) => put({ ...size, second })} />}
-              {size.kind === "angle" && <SizeInput store={store} angle label="Angle" value={size.angle} onChange={(angle) => put({ ...size, angle })} />}
-              {size.kind !== "equal" && <Tick label="swap the two faces" on={size.swap === true} onChange={(swap) => put({ ...size, swap })} />}
+              <Choice
+                small
+                label="Sizes"
+                value={size.kind}
+                of={[
+                  ["equal", "Equal"],
+                  ["two", "Two distances"],
+                  ["angle", "With angle"],
+                ]}
+                onChange={(kind) =>
+                  put(
+                    kind === "equal"
+                      ? { kind, distance: first(size) }
+                      : kind === "two"
+                        ? { kind, first: first(size), second: first(size) }
+                        : { kind, distance: first(size), angle: 45 },
+                  )
+                }
+              />
+              <SizeInput
+                store={store}
+                autoFocus={i === 0}
+                label="Distance"
+                value={first(size)}
+                onChange={(v) => put(size.kind === "two" ? { ...size, first: v } : { ...size, distance: v })}
+              />
+              {size.kind === "two" && (
+                <SizeInput
+                  store={store}
+                  label="On the other face"
+                  value={size.second}
+                  onChange={(second) => put({ ...size, second })}
+                />
+              )}
+              {size.kind === "angle" && (
+                <SizeInput
+                  store={store}
+                  angle
+                  label="Angle"
+                  value={size.angle}
+                  onChange={(angle) => put({ ...size, angle })}
+                />
+              )}
+              {size.kind !== "equal" && (
+                <Tick label="swap the two faces" on={size.swap === true} onChange={(swap) => put({ ...size, swap })} />
+              )}
             </>
           );
         }}

@@ -6,16 +6,49 @@ import type { BenchStore } from "../store";
 import { Choice, Tick } from "./card";
 
 /** What a mirror or pattern repeats: the whole part, or steps that are ticked. */
-export function OfField({ store, of, at, onChange }: { store: BenchStore; of: Of; at: number; onChange: (of: Of) => void }) {
+export function OfField({
+  store,
+  of,
+  at,
+  onChange,
+}: {
+  store: BenchStore;
+  of: Of;
+  at: number;
+  onChange: (of: Of) => void;
+}) {
   const document = store((s) => s.history.present);
-  const steps = document.steps.slice(0, at).filter((s) => !["sketch", "plane", "axis", "point", "shell"].includes(s.kind) && !s.suppressed);
+  const steps = document.steps
+    .slice(0, at)
+    .filter((s) => !["sketch", "plane", "axis", "point", "shell"].includes(s.kind) && !s.suppressed);
   const chosen = "steps" in of ? of.steps : [];
   return (
     <>
-      <Choice small label="What is repeated" value={"body" in of ? "body" : "steps"} of={[["body", "The whole part"], ["steps", "Steps"]]} onChange={(k) => onChange(k === "body" || !steps.length ? { body: true } : { steps: [steps[steps.length - 1]!.id] })} />
+      <Choice
+        small
+        label="What is repeated"
+        value={"body" in of ? "body" : "steps"}
+        of={[
+          ["body", "The whole part"],
+          ["steps", "Steps"],
+        ]}
+        onChange={(k) =>
+          onChange(k === "body" || !steps.length ? { body: true } : { steps: [steps[steps.length - 1]!.id] })
+        }
+      />
       {"steps" in of && (
         <div className="max-h-28 space-y-0.5 overflow-y-auto" role="group" aria-label="Steps that are repeated">
-          {steps.map((s) => <Tick key={s.id} label={`${s.name ?? kindOf(s).read(s, document.units).title} (${s.id})`} on={chosen.includes(s.id)} onChange={(on) => { const next = steps.map((x) => x.id).filter((id) => (id === s.id ? on : chosen.includes(id))); if (next.length) onChange({ steps: next }); }} />)}
+          {steps.map((s) => (
+            <Tick
+              key={s.id}
+              label={`${s.name ?? kindOf(s).read(s, document.units).title} (${s.id})`}
+              on={chosen.includes(s.id)}
+              onChange={(on) => {
+                const next = steps.map((x) => x.id).filter((id) => (id === s.id ? on : chosen.includes(id)));
+                if (next.length) onChange({ steps: next });
+              }}
+            />
+          ))}
         </div>
       )}
     </>

@@ -8,21 +8,43 @@ type Options<R> = readonly (readonly [string, R])[];
 const called = (s: Step): string => s.name ?? s.id;
 
 /** Planes that have a name: those of space, and datum steps before. */
-export const planeOptions = (before: readonly Step[]): Options<PlaneRef> => [...(["front", "top", "right"] as const).map((d) => [d, { datum: d }] as const), ...before.flatMap((s) => (s.kind === "plane" ? [[called(s), { datum: s.id }] as const] : []))];
-export const axisOptions = (before: readonly Step[], sketch?: string): Options<AxisRef> => [
-  ...(["x", "y", "z"] as const).map((a) => [`${a} axis`, { axis: a }] as const), ...before.flatMap((s) => (s.kind === "axis" ? [[called(s), { axis: s.id }] as const] : [])),
-  // of a sketch: its centre lines and its own axes; every line for the one at work
-  ...before.flatMap((s) => (s.kind !== "sketch" ? [] : s.sketch.curves.flatMap((c) => (c.kind === "line" && (c.construction === "centre-line" || s.id === sketch) ? [[`${c.id} of ${called(s)}`, { sketch: s.id, curve: c.id }] as const] : [])))),
-  ...(sketch ? (["x-axis", "y-axis"] as const).map((c) => [`${c[0]} of the sketch`, { sketch, curve: c }] as const) : []),
+export const planeOptions = (before: readonly Step[]): Options<PlaneRef> => [
+  ...(["front", "top", "right"] as const).map((d) => [d, { datum: d }] as const),
+  ...before.flatMap((s) => (s.kind === "plane" ? [[called(s), { datum: s.id }] as const] : [])),
 ];
-export const pointOptions = (before: readonly Step[]): Options<PointRef> => [["origin", { point: "origin" }], ...before.flatMap((s) => (s.kind === "point" ? [[called(s), { point: s.id }] as const] : []))];
+export const axisOptions = (before: readonly Step[], sketch?: string): Options<AxisRef> => [
+  ...(["x", "y", "z"] as const).map((a) => [`${a} axis`, { axis: a }] as const),
+  ...before.flatMap((s) => (s.kind === "axis" ? [[called(s), { axis: s.id }] as const] : [])),
+  // of a sketch: its centre lines and its own axes; every line for the one at work
+  ...before.flatMap((s) =>
+    s.kind !== "sketch"
+      ? []
+      : s.sketch.curves.flatMap((c) =>
+          c.kind === "line" && (c.construction === "centre-line" || s.id === sketch)
+            ? [[`${c.id} of ${called(s)}`, { sketch: s.id, curve: c.id }] as const]
+            : [],
+        ),
+  ),
+  ...(sketch
+    ? (["x-axis", "y-axis"] as const).map((c) => [`${c[0]} of the sketch`, { sketch, curve: c }] as const)
+    : []),
+];
+export const pointOptions = (before: readonly Step[]): Options<PointRef> => [
+  ["origin", { point: "origin" }],
+  ...before.flatMap((s) => (s.kind === "point" ? [[called(s), { point: s.id }] as const] : [])),
+];
 
 /** What was clicked as a reference of the kind wanted. */
-export const asPlane = (m: Model, t: Thing): FaceRef | undefined => (t.kind === "face" && m.faces[t.index]!.carrier.kind === "plane" ? faceRef(m, t.index) : undefined);
-export const asFace = (m: Model, t: Thing): FaceRef | undefined => (t.kind === "face" ? faceRef(m, t.index) : undefined);
-export const asEdge = (m: Model, t: Thing): EdgeRef | undefined => (t.kind === "edge" ? edgeRef(m, t.index) : undefined);
-export const asAxis = (m: Model, t: Thing): FaceRef | EdgeRef | undefined => (t.kind === "face" ? faceRef(m, t.index) : t.kind === "edge" ? edgeRef(m, t.index) : undefined);
-export const asPoint = (m: Model, t: Thing): PointRef | undefined => (t.kind === "vertex" ? vertexRef(m, t.index) : t.kind === "edge" ? edgeRef(m, t.index) : undefined);
+export const asPlane = (m: Model, t: Thing): FaceRef | undefined =>
+  t.kind === "face" && m.faces[t.index]!.carrier.kind === "plane" ? faceRef(m, t.index) : undefined;
+export const asFace = (m: Model, t: Thing): FaceRef | undefined =>
+  t.kind === "face" ? faceRef(m, t.index) : undefined;
+export const asEdge = (m: Model, t: Thing): EdgeRef | undefined =>
+  t.kind === "edge" ? edgeRef(m, t.index) : undefined;
+export const asAxis = (m: Model, t: Thing): FaceRef | EdgeRef | undefined =>
+  t.kind === "face" ? faceRef(m, t.index) : t.kind === "edge" ? edgeRef(m, t.index) : undefined;
+export const asPoint = (m: Model, t: Thing): PointRef | undefined =>
+  t.kind === "vertex" ? vertexRef(m, t.index) : t.kind === "edge" ? edgeRef(m, t.index) : undefined;
 
 /** The first id of a kind that is free: e1, e2 … */
 export function freeId(prefix: string, taken: readonly { id: string }[]): string {

@@ -6,7 +6,11 @@ import type { Plane } from "@/core/sketch/sketch";
 import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
 
-const PLANES = [["front", "seen from the front"], ["top", "seen from above"], ["right", "seen from the right"]] as const;
+const PLANES = [
+  ["front", "seen from the front"],
+  ["top", "seen from above"],
+  ["right", "seen from the right"],
+] as const;
 
 /** Where a sketch is to lie: a datum plane, moved and tilted, or a flat face that is clicked. */
 export function PlaneCard({ store }: { store: BenchStore }) {
@@ -16,29 +20,75 @@ export function PlaneCard({ store }: { store: BenchStore }) {
   const [offset, setOffset] = useState("0");
   const [angle, setAngle] = useState("0");
   const [about, setAbout] = useState<"x" | "y">("x");
-  const moved = readQuantity(offset || "0", "length", unit), turned = readQuantity(angle || "0", "angle", unit);
+  const moved = readQuantity(offset || "0", "length", unit),
+    turned = readQuantity(angle || "0", "angle", unit);
   const { takePlane, leave } = store.getState();
   const take = (base: (typeof PLANES)[number][0]) => {
     if (!moved.ok || !turned.ok) return;
-    const plane: Plane = { base, ...(moved.value && { offset: moved.value }), ...(turned.value && { tilt: { about, angle: (turned.value * 180) / Math.PI } }) };
+    const plane: Plane = {
+      base,
+      ...(moved.value && { offset: moved.value }),
+      ...(turned.value && { tilt: { about, angle: (turned.value * 180) / Math.PI } }),
+    };
     takePlane(plane);
   };
   const moving = mode.kind === "plane" && mode.move;
   return (
-    <div className="w-60 space-y-2 rounded-box border border-accent bg-base-100 p-3 shadow-lg" aria-label="New sketch" onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}>
+    <div
+      className="w-60 space-y-2 rounded-box border border-accent bg-base-100 p-3 shadow-lg"
+      aria-label="New sketch"
+      onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}
+    >
       <h2 className="font-semibold">{moving ? "Move the sketch to…" : "New sketch on…"}</h2>
       {PLANES.map(([base, text], i) => (
-        <button key={base} autoFocus={i === 0} className="btn btn-sm w-full justify-between" disabled={!moved.ok || !turned.ok} onClick={() => take(base)}>
-          <span className="font-semibold">{base}</span><span className="quiet font-normal">{text}</span>
+        <button
+          key={base}
+          autoFocus={i === 0}
+          className="btn btn-sm w-full justify-between"
+          disabled={!moved.ok || !turned.ok}
+          onClick={() => take(base)}
+        >
+          <span className="font-semibold">{base}</span>
+          <span className="quiet font-normal">{text}</span>
         </button>
       ))}
-      <NumberField label="moved towards you by" value={offset} unit={unit} onChange={setOffset} onEscape={leave} trouble={moved.ok ? undefined : moved.refusal.sentence} />
+      <NumberField
+        label="moved towards you by"
+        value={offset}
+        unit={unit}
+        onChange={setOffset}
+        onEscape={leave}
+        trouble={moved.ok ? undefined : moved.refusal.sentence}
+      />
       <div>
-        <NumberField label="tilted by" value={angle} unit="°" onChange={setAngle} onEscape={leave} trouble={turned.ok ? undefined : turned.refusal.sentence} />
-        <span className="join pt-1">{(["x", "y"] as const).map((a) => <button key={a} type="button" aria-pressed={about === a} className={`btn btn-xs join-item ${about === a ? "btn-primary" : ""}`} onClick={() => setAbout(a)}>about {a}</button>)}</span>
+        <NumberField
+          label="tilted by"
+          value={angle}
+          unit="°"
+          onChange={setAngle}
+          onEscape={leave}
+          trouble={turned.ok ? undefined : turned.refusal.sentence}
+        />
+        <span className="join pt-1">
+          {(["x", "y"] as const).map((a) => (
+            <button
+              key={a}
+              type="button"
+              aria-pressed={about === a}
+              className={`btn btn-xs join-item ${about === a ? "btn-primary" : ""}`}
+              onClick={() => setAbout(a)}
+            >
+              about {a}
+            </button>
+          ))}
+        </span>
       </div>
       {solid && <p className="quiet text-xs">…or click a flat face of the part.</p>}
-      <div className="flex justify-end"><button className="btn btn-sm btn-ghost" onClick={leave}>Leave</button></div>
+      <div className="flex justify-end">
+        <button className="btn btn-sm btn-ghost" onClick={leave}>
+          Leave
+        </button>
+      </div>
     </div>
   );
 }

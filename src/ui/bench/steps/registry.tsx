@@ -16,8 +16,17 @@ import { ShellCard } from "./shell";
 
 /** The card of each kind of step, one line each. */
 const CARDS: Record<Exclude<Step["kind"], "sketch">, unknown> = {
-  extrude: ExtrudeCard, revolve: RevolveCard, hole: HoleCard, fillet: FilletCard, chamfer: ChamferCard, shell: ShellCard,
-  mirror: MirrorCard, pattern: PatternCard, plane: PlaneStepCard, axis: AxisStepCard, point: PointStepCard,
+  extrude: ExtrudeCard,
+  revolve: RevolveCard,
+  hole: HoleCard,
+  fillet: FilletCard,
+  chamfer: ChamferCard,
+  shell: ShellCard,
+  mirror: MirrorCard,
+  pattern: PatternCard,
+  plane: PlaneStepCard,
+  axis: AxisStepCard,
+  point: PointStepCard,
 };
 
 export function StepCard({ store, draft }: { store: BenchStore; draft: Step }) {

@@ -14,7 +14,9 @@ export function replaced(step: Step, path: string, value: unknown): Step {
   const put = (v: unknown, keys: readonly string[]): unknown => {
     const [k, ...rest] = keys;
     if (k === undefined) return value;
-    return Array.isArray(v) ? v.map((x, i) => (String(i) === k ? put(x, rest) : x)) : { ...(v as object), [k]: put((v as Record<string, unknown>)[k], rest) };
+    return Array.isArray(v)
+      ? v.map((x, i) => (String(i) === k ? put(x, rest) : x))
+      : { ...(v as object), [k]: put((v as Record<string, unknown>)[k], rest) };
   };
   return put(step, path.split(".")) as Step;
 }

@@ -7,19 +7,77 @@ import { SweepHead, ThinFields } from "./sweep";
 
 /** The card of a revolve step. */
 export function RevolveCard({ store, draft, change }: CardProps<RevolveStep>) {
-  const document = store((s) => s.history.present), mode = store((s) => s.mode);
-  const before = document.steps.slice(0, mode.kind === "step" ? mode.at : undefined), { turn } = draft;
+  const document = store((s) => s.history.present),
+    mode = store((s) => s.mode);
+  const before = document.steps.slice(0, mode.kind === "step" ? mode.at : undefined),
+    { turn } = draft;
   const set = (t: RevolveStep["turn"]) => change((d) => ({ ...d, turn: t }));
   const angle = "angle" in turn ? turn.angle : "180";
   return (
     <CardFrame store={store} draft={draft} title="Revolve">
       <SweepHead store={store} draft={draft} change={change} />
-      <RefField store={store} name="Turns about" hint="click an edge or round face" take={["edge", "face"]} value={draft.about} options={axisOptions(before, draft.sketch)} onChoose={(about) => change((d) => ({ ...d, about }))} onPick={(m, t) => { const about = asAxis(m, t); if (about) change((d) => ({ ...d, about })); }} />
+      <RefField
+        store={store}
+        name="Turns about"
+        hint="click an edge or round face"
+        take={["edge", "face"]}
+        value={draft.about}
+        options={axisOptions(before, draft.sketch)}
+        onChoose={(about) => change((d) => ({ ...d, about }))}
+        onPick={(m, t) => {
+          const about = asAxis(m, t);
+          if (about) change((d) => ({ ...d, about }));
+        }}
+      />
       {!draft.about && <p className="quiet text-xs">Left open: the sketch&apos;s only centre line.</p>}
-      <Choice small label="How far round" value={turn.kind} of={[["whole", "Whole turn"], ["angle", "Angle"], ["both", "Both ways"], ["two", "Two angles"]]} onChange={(kind) => set(kind === "whole" ? { kind } : kind === "two" ? { kind, angle, back: angle } : { kind, angle })} />
-      {turn.kind !== "whole" && <SizeInput store={store} angle autoFocus label={turn.kind === "both" ? "Whole angle" : "Angle"} value={turn.angle} onChange={(v) => set({ ...turn, angle: v })} />}
-      {turn.kind === "two" && <SizeInput store={store} angle label="The other way" value={turn.back} onChange={(v) => set({ ...turn, back: v })} />}
-      {turn.kind === "angle" && <button type="button" aria-pressed={draft.reverse === true} className="btn btn-xs" onClick={() => change((d) => { const { reverse, ...rest } = d; return reverse ? rest : { ...rest, reverse: true }; })}>Turn round</button>}
+      <Choice
+        small
+        label="How far round"
+        value={turn.kind}
+        of={[
+          ["whole", "Whole turn"],
+          ["angle", "Angle"],
+          ["both", "Both ways"],
+          ["two", "Two angles"],
+        ]}
+        onChange={(kind) =>
+          set(kind === "whole" ? { kind } : kind === "two" ? { kind, angle, back: angle } : { kind, angle })
+        }
+      />
+      {turn.kind !== "whole" && (
+        <SizeInput
+          store={store}
+          angle
+          autoFocus
+          label={turn.kind === "both" ? "Whole angle" : "Angle"}
+          value={turn.angle}
+          onChange={(v) => set({ ...turn, angle: v })}
+        />
+      )}
+      {turn.kind === "two" && (
+        <SizeInput
+          store={store}
+          angle
+          label="The other way"
+          value={turn.back}
+          onChange={(v) => set({ ...turn, back: v })}
+        />
+      )}
+      {turn.kind === "angle" && (
+        <button
+          type="button"
+          aria-pressed={draft.reverse === true}
+          className="btn btn-xs"
+          onClick={() =>
+            change((d) => {
+              const { reverse, ...rest } = d;
+              return reverse ? rest : { ...rest, reverse: true };
+            })
+          }
+        >
+          Turn round
+        </button>
+      )}
       <ThinFields store={store} draft={draft} change={change} />
       <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>
     </CardFrame>

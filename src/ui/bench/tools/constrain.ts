@@ -5,21 +5,50 @@ import type { Hands, Pointer, Preview, Tool } from "./tool";
 type Kind = Constraint["kind"];
 /** Kinds that one tool decides between by what is picked. */
 const GROUPS: Partial<Record<Kind, readonly Kind[]>> = { coincident: ["coincident", "point-on-curve", "concentric"] };
-const NAMES: Partial<Record<Kind, string>> = { coincident: "Coincide", horizontal: "Level", vertical: "Upright", perpendicular: "Square", collinear: "In line", curvature: "Same curvature", symmetric: "Symmetric", fixed: "Fix" };
+const NAMES: Partial<Record<Kind, string>> = {
+  coincident: "Coincide",
+  horizontal: "Level",
+  vertical: "Upright",
+  perpendicular: "Square",
+  collinear: "In line",
+  curvature: "Same curvature",
+  symmetric: "Symmetric",
+  fixed: "Fix",
+};
 const ASKS: Record<Kind, string> = {
-  coincident: "pick two points, a point and a curve, or two circles", horizontal: "pick a line, or two points", vertical: "pick a line, or two points", collinear: "pick two lines", parallel: "pick two lines", perpendicular: "pick two lines",
-  tangent: "pick two curves that are to touch", curvature: "pick a curve, then the spline joined to it", equal: "pick two lines, or two circles or arcs", concentric: "pick two circles", midpoint: "pick a point, then a line or an arc",
-  "point-on-curve": "pick a point, then a curve", fixed: "pick a point or a curve", symmetric: "pick two alike, then the line between them", spaced: "made by patterns", turned: "made by patterns",
+  coincident: "pick two points, a point and a curve, or two circles",
+  horizontal: "pick a line, or two points",
+  vertical: "pick a line, or two points",
+  collinear: "pick two lines",
+  parallel: "pick two lines",
+  perpendicular: "pick two lines",
+  tangent: "pick two curves that are to touch",
+  curvature: "pick a curve, then the spline joined to it",
+  equal: "pick two lines, or two circles or arcs",
+  concentric: "pick two circles",
+  midpoint: "pick a point, then a line or an arc",
+  "point-on-curve": "pick a point, then a curve",
+  fixed: "pick a point or a curve",
+  symmetric: "pick two alike, then the line between them",
+  spaced: "made by patterns",
+  turned: "made by patterns",
 };
 
-const permutations = (list: readonly string[]): string[][] => (list.length < 2 ? [[...list]] : list.flatMap((x, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((rest) => [x, ...rest])));
+const permutations = (list: readonly string[]): string[][] =>
+  list.length < 2
+    ? [[...list]]
+    : list.flatMap((x, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((rest) => [x, ...rest]));
 
 /** Collects what a constraint needs, applies it, and is ready for the next. What is selected already counts. */
 export class ConstrainTool implements Tool {
   private picked: string[] = [];
   private ended = false;
   private readonly kinds: readonly Kind[];
-  constructor(private readonly hands: Hands, private readonly kind: Kind, private readonly done: () => void) {
+  constructor(
+    private readonly hands: Hands,
+    private readonly kind: Kind,
+    private readonly done: () => void,
+  ) {
     this.kinds = GROUPS[kind] ?? [kind];
   }
 
@@ -43,8 +72,15 @@ export class ConstrainTool implements Tool {
     const whole = this.matched(chosen);
     // several lines made level at once; several equal to the first
     const single = chosen.map((c) => this.matched([c]));
-    const chain = this.kind === "equal" && chosen.length > 2 ? chosen.slice(1).map((c) => this.matched([chosen[0]!, c])) : [];
-    const sets = whole ? [whole] : single.every(Boolean) ? single : chain.length && chain.every(Boolean) ? chain : undefined;
+    const chain =
+      this.kind === "equal" && chosen.length > 2 ? chosen.slice(1).map((c) => this.matched([chosen[0]!, c])) : [];
+    const sets = whole
+      ? [whole]
+      : single.every(Boolean)
+        ? single
+        : chain.length && chain.every(Boolean)
+          ? chain
+          : undefined;
     this.hands.select([]);
     if (!sets) {
       this.picked = chosen.filter((c) => this.couldTake([c]));
@@ -58,7 +94,10 @@ export class ConstrainTool implements Tool {
   /** The references in an order one of the kinds takes, or undefined when they do not fit. */
   private matched(refs: readonly string[]): { kind: Kind; of: string[] } | undefined {
     if (refs.length > 3) return undefined;
-    for (const of of permutations(refs)) for (const { kind, types } of this.takes) if (types.length === of.length && types.every((want, i) => fits(want, this.typeOf(of[i]!)))) return { kind, of };
+    for (const of of permutations(refs))
+      for (const { kind, types } of this.takes)
+        if (types.length === of.length && types.every((want, i) => fits(want, this.typeOf(of[i]!))))
+          return { kind, of };
     return undefined;
   }
   /** Whether more could be added to these until they fit. */

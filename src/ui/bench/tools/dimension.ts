@@ -13,7 +13,8 @@ function distanceKind(a: Vec2, b: Vec2, at: Vec2): "distance" | "horizontal-dist
   if (Math.abs(a[1] - b[1]) <= slack) return "horizontal-distance";
   if (Math.abs(a[0] - b[0]) <= slack) return "vertical-distance";
   const within = (v: number, p: number, q: number) => v >= Math.min(p, q) && v <= Math.max(p, q);
-  const inX = within(at[0], a[0], b[0]), inY = within(at[1], a[1], b[1]);
+  const inX = within(at[0], a[0], b[0]),
+    inY = within(at[1], a[1], b[1]);
   return inX && !inY ? "horizontal-distance" : inY && !inX ? "vertical-distance" : "distance";
 }
 
@@ -28,8 +29,23 @@ export interface Choice {
 }
 
 /** What a dimension over the picked things would be with its number at `at`. */
-export function meant(sketch: Sketch, picked: readonly string[], at: Vec2, choice: Choice = {}): NewDimension | undefined {
-  const make = (kind: Dimension["kind"], of: string[], more: { flip?: boolean; sides?: ("near" | "far")[] } = {}): NewDimension => ({ kind, of, at: [at[0], at[1]], ...(more.flip && { flip: true }), ...(more.sides && { sides: more.sides }) });
+export function meant(
+  sketch: Sketch,
+  picked: readonly string[],
+  at: Vec2,
+  choice: Choice = {},
+): NewDimension | undefined {
+  const make = (
+    kind: Dimension["kind"],
+    of: string[],
+    more: { flip?: boolean; sides?: ("near" | "far")[] } = {},
+  ): NewDimension => ({
+    kind,
+    of,
+    at: [at[0], at[1]],
+    ...(more.flip && { flip: true }),
+    ...(more.sides && { sides: more.sides }),
+  });
   const [first, second] = picked;
   if (first === undefined) return undefined;
   const one = typeOf(sketch, first);
@@ -45,43 +61,71 @@ export function meant(sketch: Sketch, picked: readonly string[], at: Vec2, choic
   const two = typeOf(sketch, second);
   if (one === "line" && two === "line") {
     const [[a, b], [c, d]] = [lineThrough(sketch, first), lineThrough(sketch, second)];
-    const u = sub2(b, a), v = sub2(d, c), sine = cross2(u, v) / (Math.hypot(...u) * Math.hypot(...v));
+    const u = sub2(b, a),
+      v = sub2(d, c),
+      sine = cross2(u, v) / (Math.hypot(...u) * Math.hypot(...v));
     const centre = isCentreLine(sketch, second) ? second : isCentreLine(sketch, first) ? first : undefined;
     const other = centre === second ? first : second;
     // across a centre line once the pointer has gone past it
-    const past = centre !== undefined && side(lineThrough(sketch, centre), at) > 0 !== side(lineThrough(sketch, centre), lineThrough(sketch, other)[1]) > 0;
+    const past =
+      centre !== undefined &&
+      side(lineThrough(sketch, centre), at) > 0 !==
+        side(lineThrough(sketch, centre), lineThrough(sketch, other)[1]) > 0;
     if (Math.abs(sine) < 1e-6) {
       if (centre && past) return make("across", [other, centre]);
       // a point of the line that is not an axis carries the distance of two parallels
-      return second.endsWith("-axis") || centre === second ? make("point-line", [`${first}.start`, second]) : make("point-line", [`${second}.start`, first]);
+      return second.endsWith("-axis") || centre === second
+        ? make("point-line", [`${first}.start`, second])
+        : make("point-line", [`${second}.start`, first]);
     }
     const flip = !sameSector(a, u, c, v, at);
-    if (centre && past) return make("full-angle", [other, centre], { flip: dot2(sub2(lineThrough(sketch, other)[1], lineThrough(sketch, other)[0]), sub2(lineThrough(sketch, centre)[1], lineThrough(sketch, centre)[0])) < 0 });
+    if (centre && past)
+      return make("full-angle", [other, centre], {
+        flip:
+          dot2(
+            sub2(lineThrough(sketch, other)[1], lineThrough(sketch, other)[0]),
+            sub2(lineThrough(sketch, centre)[1], lineThrough(sketch, centre)[0]),
+          ) < 0,
+      });
     return make("angle", [first, second], { flip });
   }
   return twoThings(sketch, first, second, at, choice, make);
 }
 
-type Make = (kind: Dimension["kind"], of: string[], more?: { flip?: boolean; sides?: ("near" | "far")[] }) => NewDimension;
+type Make = (
+  kind: Dimension["kind"],
+  of: string[],
+  more?: { flip?: boolean; sides?: ("near" | "far")[] },
+) => NewDimension;
 
 /** Points, lines and round things in pairs. */
-function twoThings(sketch: Sketch, first: string, second: string, at: Vec2, choice: Choice, make: Make): NewDimension | undefined {
+function twoThings(
+  sketch: Sketch,
+  first: string,
+  second: string,
+  at: Vec2,
+  choice: Choice,
+  make: Make,
+): NewDimension | undefined {
   const types = [typeOf(sketch, first), typeOf(sketch, second)];
   const line = types[0] === "line" ? first : types[1] === "line" ? second : undefined;
   const chosen = choice.side === "near" || choice.side === "far" ? choice.side : undefined;
   if (chosen && types.some(isRound)) {
-    const round = [first, second].filter((r) => isRound(typeOf(sketch, r))), rest = [first, second].filter((r) => !round.includes(r));
+    const round = [first, second].filter((r) => isRound(typeOf(sketch, r))),
+      rest = [first, second].filter((r) => !round.includes(r));
     return make("to-side", [...rest, ...round], { sides: round.map(() => chosen) });
   }
   if (isRound(types[0]) && isRound(types[1])) {
     const [c, d] = [pointAt(sketch, `${first}.centre`), pointAt(sketch, `${second}.centre`)];
     if (distance2(c, d) < 1e-6) return make("ring", [first, second]);
   }
-  const asPoint = (ref: string) => (isRound(typeOf(sketch, ref)) || typeOf(sketch, ref) === "ellipse" ? `${ref}.centre` : ref);
+  const asPoint = (ref: string) =>
+    isRound(typeOf(sketch, ref)) || typeOf(sketch, ref) === "ellipse" ? `${ref}.centre` : ref;
   const [p, q] = [asPoint(first), asPoint(second)];
   if (typeOf(sketch, p) === "spline" || typeOf(sketch, q) === "spline") return undefined;
   if (line) {
-    const point = line === first ? q : p, through = lineThrough(sketch, line);
+    const point = line === first ? q : p,
+      through = lineThrough(sketch, line);
     const past = isCentreLine(sketch, line) && side(through, at) > 0 !== side(through, pointAt(sketch, point)) > 0;
     return make(past ? "across" : "point-line", [point, line]);
   }
@@ -90,7 +134,8 @@ function twoThings(sketch: Sketch, first: string, second: string, at: Vec2, choi
 
 /** Whether the pointer stands in the sector between the two directions (or the opposite one). */
 function sameSector(a: Vec2, u: Vec2, c: Vec2, v: Vec2, at: Vec2): boolean {
-  const k = cross2(u, v), t = cross2(sub2(c, a), v) / k;
+  const k = cross2(u, v),
+    t = cross2(sub2(c, a), v) / k;
   const w: Vec2 = [at[0] - a[0] - u[0] * t, at[1] - a[1] - u[1] * t];
   return cross2(w, v) / k > 0 === cross2(u, w) / k > 0;
 }
@@ -111,16 +156,22 @@ export class DimensionTool implements Tool {
   }
   get hint(): string {
     if (!this.picked.length) return "Dimension: pick a line, a circle, or the first of two things.";
-    if (this.isOneRound) return "Dimension: click to place the number, or pick a second thing. The key once more: diameter, radius, arc length.";
+    if (this.isOneRound)
+      return "Dimension: click to place the number, or pick a second thing. The key once more: diameter, radius, arc length.";
     const round = this.picked.some((r) => isRound(typeOf(this.hands.sketch(), r)));
     return `Dimension: ${this.picked.length === 1 ? "pick a second thing, or click" : "click"} free paper to place the number.${round ? " The key once more: centre, near side, far side." : ""}`;
   }
   begin(): void {
-    this.picked = this.hands.selection().filter((r) => typeOf(this.hands.sketch(), r)).slice(0, 2);
+    this.picked = this.hands
+      .selection()
+      .filter((r) => typeOf(this.hands.sketch(), r))
+      .slice(0, 2);
     this.hands.select([]);
   }
   private next(p: Pointer): string[] {
-    return p.hit && !this.picked.includes(p.hit.ref) && this.picked.length < 2 ? [...this.picked, p.hit.ref] : this.picked;
+    return p.hit && !this.picked.includes(p.hit.ref) && this.picked.length < 2
+      ? [...this.picked, p.hit.ref]
+      : this.picked;
   }
   private meant(picked: readonly string[], at: Vec2): NewDimension | undefined {
     return meant(this.hands.sketch(), picked, at, { round: lastRound, side: this.side });
@@ -146,7 +197,8 @@ export class DimensionTool implements Tool {
     if (!this.picked.length) return false;
     if (this.isOneRound) {
       const whole = entityOf(curveById(this.hands.sketch(), this.picked[0]!)!) === "circle";
-      const ways = whole ? WAYS.one.slice(0, 2) : WAYS.one, now = lastRound ?? (whole ? "diameter" : "radius");
+      const ways = whole ? WAYS.one.slice(0, 2) : WAYS.one,
+        now = lastRound ?? (whole ? "diameter" : "radius");
       lastRound = ways[(ways.indexOf(now as never) + 1) % ways.length];
     } else this.side = WAYS.two[(WAYS.two.indexOf(this.side ?? "centre") + 1) % 3];
     if (this.last) this.move(this.last);

@@ -6,7 +6,11 @@ import { pointAt } from "@/core/sketch/sketch";
 import type { Hit } from "../sketch/hit";
 import type { Hands, Pointer, Preview, Tool } from "./tool";
 
-type State = { kind: "waiting" } | { kind: "pressing"; hit: Hit; from: Vec2 } | { kind: "dragging"; drag: Drag } | { kind: "boxing"; from: Vec2; to: Vec2 };
+type State =
+  | { kind: "waiting" }
+  | { kind: "pressing"; hit: Hit; from: Vec2 }
+  | { kind: "dragging"; drag: Drag }
+  | { kind: "boxing"; from: Vec2; to: Vec2 };
 
 const PRESS_PIXELS = 4;
 
@@ -24,7 +28,11 @@ export class PickTool implements Tool {
   move(p: Pointer): void {
     const s = this.state;
     if (s.kind === "pressing" && distance2(s.from, p.at) > PRESS_PIXELS * p.pixel) {
-      const drag = Drag.begin(this.hands.sketch(), this.hands.unit, { ref: s.hit.ref, at: s.from, ...(s.hit.kind === "circle" && { rim: true }) });
+      const drag = Drag.begin(this.hands.sketch(), this.hands.unit, {
+        ref: s.hit.ref,
+        at: s.from,
+        ...(s.hit.kind === "circle" && { rim: true }),
+      });
       if (!drag) {
         this.hands.say("notice", "This is pinned and cannot be dragged. Change a dimension instead.");
         this.state = { kind: "waiting" };
@@ -47,9 +55,15 @@ export class PickTool implements Tool {
     if (s.kind === "dragging" && moved) this.hands.draw({ do: "drag", curves: [...moved.curves] });
     if (s.kind === "pressing") this.toggle(s.hit.ref, p.shift);
     if (s.kind === "boxing") {
-      const [x0, x1] = [s.from[0], s.to[0]].sort((a, b) => a - b) as [number, number], [y0, y1] = [s.from[1], s.to[1]].sort((a, b) => a - b) as [number, number];
+      const [x0, x1] = [s.from[0], s.to[0]].sort((a, b) => a - b) as [number, number],
+        [y0, y1] = [s.from[1], s.to[1]].sort((a, b) => a - b) as [number, number];
       const inside = (q: Vec2) => q[0] >= x0 && q[0] <= x1 && q[1] >= y0 && q[1] <= y1;
-      const found = this.hands.sketch().curves.filter((c) => (segmentOf(c) ? segmentBox(segmentOf(c)!) : [pointAt(this.hands.sketch(), c.id)]).every(inside)).map((c) => c.id);
+      const found = this.hands
+        .sketch()
+        .curves.filter((c) =>
+          (segmentOf(c) ? segmentBox(segmentOf(c)!) : [pointAt(this.hands.sketch(), c.id)]).every(inside),
+        )
+        .map((c) => c.id);
       this.hands.select(p.shift ? [...new Set([...this.hands.selection(), ...found])] : found);
     }
   }

@@ -22,12 +22,21 @@ import { PickTool } from "./pick";
 import type { Hands, Tool } from "./tool";
 
 const SHAPES: Readonly<Record<string, Shape>> = {
-  rectangle: cornerRectangle, "rectangle:centre": centreRectangle, "rectangle:slanting": threePointRectangle,
-  circle: centreCircle, "circle:two": twoPointCircle, "circle:three": threePointCircle,
-  arc: threePointArc, "arc:centre": centreArc, "arc:tangent": smoothArc,
-  ellipse: wholeEllipse, "ellipse:arc": ellipseArc,
-  polygon: innerPolygon, "polygon:outer": outerPolygon,
-  slot: straightSlot, "slot:bent": arcSlot,
+  rectangle: cornerRectangle,
+  "rectangle:centre": centreRectangle,
+  "rectangle:slanting": threePointRectangle,
+  circle: centreCircle,
+  "circle:two": twoPointCircle,
+  "circle:three": threePointCircle,
+  arc: threePointArc,
+  "arc:centre": centreArc,
+  "arc:tangent": smoothArc,
+  ellipse: wholeEllipse,
+  "ellipse:arc": ellipseArc,
+  polygon: innerPolygon,
+  "polygon:outer": outerPolygon,
+  slot: straightSlot,
+  "slot:bent": arcSlot,
   point: singlePoint,
 };
 
@@ -38,26 +47,43 @@ export function makeTool(name: string, hands: Hands, done: () => void): Tool {
   const shape = SHAPES[name];
   if (shape) return new ShapeTool(hands, shape);
   switch (name) {
-    case "line": return new LineTool(hands);
-    case "spline": return new SplineTool(hands, false);
-    case "spline:handles": return new SplineTool(hands, true);
-    case "dimension": return new DimensionTool(hands);
+    case "line":
+      return new LineTool(hands);
+    case "spline":
+      return new SplineTool(hands, false);
+    case "spline:handles":
+      return new SplineTool(hands, true);
+    case "dimension":
+      return new DimensionTool(hands);
     case "trim":
     case "extend":
-    case "split": return new CutTool(hands, name);
-    case "corner": return new CornerTool(hands, "fillet");
-    case "corner:chamfer": return new CornerTool(hands, "chamfer");
-    case "offset": return new OffsetTool(hands);
-    case "project": return new ProjectTool(hands, "edge");
-    case "project:face": return new ProjectTool(hands, "face");
-    case "project:section": return new ProjectTool(hands, "section");
-    case "mirror": return new MirrorTool(hands);
-    case "pattern": return new PatternTool(hands, false);
-    case "pattern:ring": return new PatternTool(hands, true);
-    case "transform": return new TransformTool(hands, "move");
+    case "split":
+      return new CutTool(hands, name);
+    case "corner":
+      return new CornerTool(hands, "fillet");
+    case "corner:chamfer":
+      return new CornerTool(hands, "chamfer");
+    case "offset":
+      return new OffsetTool(hands);
+    case "project":
+      return new ProjectTool(hands, "edge");
+    case "project:face":
+      return new ProjectTool(hands, "face");
+    case "project:section":
+      return new ProjectTool(hands, "section");
+    case "mirror":
+      return new MirrorTool(hands);
+    case "pattern":
+      return new PatternTool(hands, false);
+    case "pattern:ring":
+      return new PatternTool(hands, true);
+    case "transform":
+      return new TransformTool(hands, "move");
     case "transform:copy":
     case "transform:turn":
-    case "transform:scale": return new TransformTool(hands, name.slice(10) as TransformKind);
-    default: return new PickTool(hands);
+    case "transform:scale":
+      return new TransformTool(hands, name.slice(10) as TransformKind);
+    default:
+      return new PickTool(hands);
   }
 }

@@ -7,7 +7,10 @@ import type { Hit } from "../sketch/hit";
 import type { PartPick } from "../sketch/part-pictures";
 
 /** A dimension placed but not yet sized. */
-export type NewDimension = Pick<Dimension, "kind" | "of" | "sides"> & { readonly at: [number, number]; readonly flip?: boolean };
+export type NewDimension = Pick<Dimension, "kind" | "of" | "sides"> & {
+  readonly at: [number, number];
+  readonly flip?: boolean;
+};
 
 /** A pointer over the sketch: where, what is under it, and how large a pixel is there. */
 export interface Pointer {

@@ -39,7 +39,12 @@ beforeEach(() => {
   typed = undefined;
 });
 
-const pointer = (x: number, y: number, shift = false): Pointer => ({ at: [x, y], hit: hitAt(sketch, [x, y], PIXEL), pixel: PIXEL, shift });
+const pointer = (x: number, y: number, shift = false): Pointer => ({
+  at: [x, y],
+  hit: hitAt(sketch, [x, y], PIXEL),
+  pixel: PIXEL,
+  shift,
+});
 function click(tool: Tool, x: number, y: number, shift = false) {
   tool.move?.(pointer(x, y, shift));
   tool.down?.(pointer(x, y, shift));
@@ -68,7 +73,14 @@ describe("the line tool", () => {
     click(tool, 30.3, 20);
     click(tool, 0.2, 0.1);
     expect(sketch.curves).toHaveLength(3);
-    expect(sketch.constraints.map((c) => c.kind).sort()).toEqual(["coincident", "coincident", "coincident", "coincident", "horizontal", "vertical"]);
+    expect(sketch.constraints.map((c) => c.kind).sort()).toEqual([
+      "coincident",
+      "coincident",
+      "coincident",
+      "coincident",
+      "horizontal",
+      "vertical",
+    ]);
     // closed: the next click begins anew
     click(tool, 50, 50);
     expect(sketch.curves).toHaveLength(3);
@@ -77,7 +89,14 @@ describe("the line tool", () => {
   });
   it("makes the closing line upright when it nearly is, though its end is a point found", () => {
     const tool = take("line");
-    for (const [x, y] of [[0, 0], [30, 0.2], [30.1, 20], [0.3, 20.2], [0, 0]] as const) click(tool, x, y);
+    for (const [x, y] of [
+      [0, 0],
+      [30, 0.2],
+      [30.1, 20],
+      [0.3, 20.2],
+      [0, 0],
+    ] as const)
+      click(tool, x, y);
     expect(sketch.curves).toHaveLength(4);
     // a rectangle on the origin: two freedoms, like one drawn by its tool
     expect(freedoms()).toBe(2);
@@ -116,7 +135,9 @@ describe("the rectangle and circle tools", () => {
     expect(tool.preview.mark?.label).toBe("midpoint");
     click(tool, 20.3, 0.2);
     click(tool, 24, 0);
-    expect(sketch.constraints.some((c) => c.kind === "midpoint" && c.of[0] === "c1.centre" && c.of[1] === "l1")).toBe(true);
+    expect(sketch.constraints.some((c) => c.kind === "midpoint" && c.of[0] === "c1.centre" && c.of[1] === "l1")).toBe(
+      true,
+    );
     expect(pointAt(sketch, "c1.centre")).toEqual([20, 0]);
   });
 });
@@ -170,7 +191,10 @@ describe("constraining", () => {
     click(line, 30, 21, true);
     selection = ["l1", "l2"];
     take("constrain:horizontal");
-    expect(sketch.constraints.map((c) => [c.kind, ...c.of])).toEqual([["horizontal", "l1"], ["horizontal", "l2"]]);
+    expect(sketch.constraints.map((c) => [c.kind, ...c.of])).toEqual([
+      ["horizontal", "l1"],
+      ["horizontal", "l2"],
+    ]);
     expect(selection).toEqual([]);
   });
   it("collects what it needs in either order", () => {
@@ -181,7 +205,10 @@ describe("constraining", () => {
     const tool = take("constrain:point-on-curve");
     click(tool, 30, 0);
     click(tool, 12, 9);
-    expect(sketch.constraints[sketch.constraints.length - 1]).toMatchObject({ kind: "point-on-curve", of: ["c1.centre", "l1"] });
+    expect(sketch.constraints[sketch.constraints.length - 1]).toMatchObject({
+      kind: "point-on-curve",
+      of: ["c1.centre", "l1"],
+    });
   });
   it("says what does not fit", () => {
     box();
@@ -225,7 +252,16 @@ describe("what a dimension means", () => {
     expect(typed).toEqual({ kind: "diameter", of: ["c1"], at: [80, 30] });
   });
   it("every kind can be drawn", () => {
-    const kinds = [["length", ["l1"]], ["distance", ["l1.start", "c1.centre"]], ["horizontal-distance", ["origin", "l1.end"]], ["vertical-distance", ["origin", "l1.end"]], ["point-line", ["c1.centre", "l1"]], ["radius", ["c1"]], ["diameter", ["c1"]], ["angle", ["x-axis", "l1"]]] as const;
+    const kinds = [
+      ["length", ["l1"]],
+      ["distance", ["l1.start", "c1.centre"]],
+      ["horizontal-distance", ["origin", "l1.end"]],
+      ["vertical-distance", ["origin", "l1.end"]],
+      ["point-line", ["c1.centre", "l1"]],
+      ["radius", ["c1"]],
+      ["diameter", ["c1"]],
+      ["angle", ["x-axis", "l1"]],
+    ] as const;
     for (const [kind, of] of kinds) {
       for (const at of [undefined, [10, 40] as const]) {
         const g = dimensionGraphic(sketch, { kind, of: [...of], at }, PIXEL)!;
@@ -256,7 +292,9 @@ describe("what lies under the pointer", () => {
   it("marks of one place stand side by side", () => {
     box();
     hands.draw({ do: "constrain", kind: "parallel", of: ["l1", "l3"] });
-    const places = marksOf(sketch).filter((m) => m.at[0] === 20 && m.at[1] === 0).map((m) => m.place);
+    const places = marksOf(sketch)
+      .filter((m) => m.at[0] === 20 && m.at[1] === 0)
+      .map((m) => m.place);
     expect(places).toEqual([0, 1]);
   });
 });

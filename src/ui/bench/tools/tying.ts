@@ -13,5 +13,9 @@ export function drawTied(hands: Hands, command: Draw, ties: readonly Tie[], id: 
   if (hands.draw({ ...command, constraints: [...command.constraints, ...tied] })) return true;
   // of what was found, points matter more than directions
   const points = tied.filter((t) => t.kind === "coincident");
-  return points.length && points.length < tied.length && hands.draw({ ...command, constraints: [...command.constraints, ...points] }) ? true : hands.draw(command);
+  return points.length &&
+    points.length < tied.length &&
+    hands.draw({ ...command, constraints: [...command.constraints, ...points] })
+    ? true
+    : hands.draw(command);
 }

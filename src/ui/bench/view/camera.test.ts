@@ -14,16 +14,24 @@ describe("the camera", () => {
   it("finds the point of a plane under the pixel it shows it at", () => {
     const number = fc.double({ min: -100, max: 100, noNaN: true });
     fc.assert(
-      fc.property(fc.constantFrom("front", "top", "right"), number, number, number, number, number, (plane, x, y, offset, dx, dy) => {
-        const c = camera();
-        c.orbit(dx * 3, dy);
-        const frame = offsetFrame(DATUM_FRAMES[plane as "front"], offset);
-        const back = c.onPlane(frame, c.toPixels(toSpace(frame, [x, y])));
-        // seen edge on there is no such point
-        if (!back) return;
-        expect(back[0]).toBeCloseTo(x, 6);
-        expect(back[1]).toBeCloseTo(y, 6);
-      }),
+      fc.property(
+        fc.constantFrom("front", "top", "right"),
+        number,
+        number,
+        number,
+        number,
+        number,
+        (plane, x, y, offset, dx, dy) => {
+          const c = camera();
+          c.orbit(dx * 3, dy);
+          const frame = offsetFrame(DATUM_FRAMES[plane as "front"], offset);
+          const back = c.onPlane(frame, c.toPixels(toSpace(frame, [x, y])));
+          // seen edge on there is no such point
+          if (!back) return;
+          expect(back[0]).toBeCloseTo(x, 6);
+          expect(back[1]).toBeCloseTo(y, 6);
+        },
+      ),
     );
   });
   it("stays square and upright however it is turned", () => {

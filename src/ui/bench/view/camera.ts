@@ -60,14 +60,25 @@ export class Camera {
   toPixels(p: Vec3): Vec2 {
     const d = sub3(p, this.target);
     // what lies behind the eye is put far out, not turned over
-    const k = this.perspective ? this.scale / Math.max(1 - dot3(d, this.toViewer) / this.eyeDistance, 1e-3) : this.scale;
+    const k = this.perspective
+      ? this.scale / Math.max(1 - dot3(d, this.toViewer) / this.eyeDistance, 1e-3)
+      : this.scale;
     return [this.width / 2 + dot3(d, this.right) * k, this.height / 2 - dot3(d, this.up) * k];
   }
   /** The point of a plane under a pixel, in plane coordinates; undefined when it is seen edge on. */
   onPlane(frame: Frame, pixel: Vec2): Vec2 | undefined {
     const n = normalOf(frame);
-    const near = add3(this.target, add3(scale3(this.right, (pixel[0] - this.width / 2) / this.scale), scale3(this.up, -(pixel[1] - this.height / 2) / this.scale)));
-    const way = this.perspective ? unit3(sub3(add3(this.target, scale3(this.toViewer, this.eyeDistance)), near)) : this.toViewer, slope = dot3(way, n);
+    const near = add3(
+      this.target,
+      add3(
+        scale3(this.right, (pixel[0] - this.width / 2) / this.scale),
+        scale3(this.up, -(pixel[1] - this.height / 2) / this.scale),
+      ),
+    );
+    const way = this.perspective
+        ? unit3(sub3(add3(this.target, scale3(this.toViewer, this.eyeDistance)), near))
+        : this.toViewer,
+      slope = dot3(way, n);
     if (Math.abs(slope) < 0.02) return undefined;
     const p = add3(near, scale3(way, -dot3(sub3(near, frame.origin), n) / slope));
     const d = sub3(p, frame.origin);
@@ -78,7 +89,10 @@ export class Camera {
   orbit(dx: number, dy: number): void {
     const spin = (v: Vec3, axis: Vec3, t: number): Vec3 => {
       // Rodrigues' rotation
-      const c = Math.cos(t), s = Math.sin(t), k = dot3(axis, v) * (1 - c), x = cross3(axis, v);
+      const c = Math.cos(t),
+        s = Math.sin(t),
+        k = dot3(axis, v) * (1 - c),
+        x = cross3(axis, v);
       return [v[0] * c + x[0] * s + axis[0] * k, v[1] * c + x[1] * s + axis[1] * k, v[2] * c + x[2] * s + axis[2] * k];
     };
     const z: Vec3 = [0, 0, 1];
@@ -97,7 +111,10 @@ export class Camera {
   zoom(factor: number, pixel: Vec2 = [this.width / 2, this.height / 2]): void {
     const scale = Math.max(0.001, Math.min(20000, this.scale * factor));
     const k = 1 / this.scale - 1 / scale;
-    this.target = add3(this.target, add3(scale3(this.right, (pixel[0] - this.width / 2) * k), scale3(this.up, -(pixel[1] - this.height / 2) * k)));
+    this.target = add3(
+      this.target,
+      add3(scale3(this.right, (pixel[0] - this.width / 2) * k), scale3(this.up, -(pixel[1] - this.height / 2) * k)),
+    );
     this.scale = scale;
     this.moved();
   }
@@ -108,9 +125,16 @@ export class Camera {
     const mid = (d: Vec3) => (Math.min(...across(d)) + Math.max(...across(d))) / 2;
     const span = (d: Vec3) => Math.max(...across(d)) - Math.min(...across(d));
     this.target = [this.right, this.up, this.toViewer].reduce<Vec3>((s, d) => add3(s, scale3(d, mid(d))), [0, 0, 0]);
-    const high = Math.max(this.height - this.foot, 50), wide = Math.max(this.width - this.side, 50);
-    this.scale = Math.max(0.001, Math.min(20000, margin * Math.min(wide / Math.max(span(this.right), 1e-3), high / Math.max(span(this.up), 1e-3))));
-    this.target = add3(add3(this.target, scale3(this.up, -this.foot / 2 / this.scale)), scale3(this.right, -this.side / 2 / this.scale));
+    const high = Math.max(this.height - this.foot, 50),
+      wide = Math.max(this.width - this.side, 50);
+    this.scale = Math.max(
+      0.001,
+      Math.min(20000, margin * Math.min(wide / Math.max(span(this.right), 1e-3), high / Math.max(span(this.up), 1e-3))),
+    );
+    this.target = add3(
+      add3(this.target, scale3(this.up, -this.foot / 2 / this.scale)),
+      scale3(this.right, -this.side / 2 / this.scale),
+    );
     this.moved();
   }
   /** Turns to a look, in a short movement unless motion is unwanted. */
@@ -122,8 +146,13 @@ export class Camera {
     const step = (now: number) => {
       const t = still ? 1 : Math.min(1, (now - start) / 220);
       const e = t * t * (3 - 2 * t);
-      const mix = (a: Vec3, b: Vec3): Vec3 => [a[0] + (b[0] - a[0]) * e, a[1] + (b[1] - a[1]) * e, a[2] + (b[2] - a[2]) * e];
-      const v = mix(from.toViewer, look.toViewer), r = mix(from.right, look.right);
+      const mix = (a: Vec3, b: Vec3): Vec3 => [
+        a[0] + (b[0] - a[0]) * e,
+        a[1] + (b[1] - a[1]) * e,
+        a[2] + (b[2] - a[2]) * e,
+      ];
+      const v = mix(from.toViewer, look.toViewer),
+        r = mix(from.right, look.right);
       // looking the other way round passes through nothing; jump there
       if (t >= 1 || Math.hypot(...v) < 0.2 || Math.hypot(...r) < 0.2) {
         this.toViewer = look.toViewer;

@@ -9,7 +9,15 @@ import { cutOutline } from "./cut-outline";
 let kernel: Kernel, mesh: Mesh;
 beforeAll(async () => {
   kernel = await openNodeKernel();
-  const { body } = rebuild(kernel, part(sketch("s", "top", rect(0, 0, 20, 12)), extrude("b", "s", 8), sketch("t", "top", circ(40, 0, 5)), extrude("c", "t", 8, { operation: "separate" })));
+  const { body } = rebuild(
+    kernel,
+    part(
+      sketch("s", "top", rect(0, 0, 20, 12)),
+      extrude("b", "s", 8),
+      sketch("t", "top", circ(40, 0, 5)),
+      extrude("c", "t", 8, { operation: "separate" }),
+    ),
+  );
   mesh = meshOf(kernel, body!, 0.01, 0.1);
 });
 const length = (list: readonly number[]) => {
@@ -25,7 +33,8 @@ describe("the outline of a section", () => {
   });
   it("a plane beside the part cuts nothing, a plane in a face counts once", () => {
     expect(cutOutline(mesh, { at: [0, 0, 9], normal: [0, 0, 1] })).toEqual([]);
-    const inFace = length(cutOutline(mesh, { at: [0, 0, 8], normal: [0, 0, 1] })), turned = length(cutOutline(mesh, { at: [0, 0, 8], normal: [0, 0, -1] }));
+    const inFace = length(cutOutline(mesh, { at: [0, 0, 8], normal: [0, 0, 1] })),
+      turned = length(cutOutline(mesh, { at: [0, 0, 8], normal: [0, 0, -1] }));
     expect(Math.min(inFace, turned)).toBe(0);
   });
   it("hidden faces have none", () => {

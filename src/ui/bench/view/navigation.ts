@@ -31,7 +31,14 @@ export function navigate(element: HTMLElement, camera: Camera, leftTurns: () => 
   };
   const menu = (e: Event) => e.preventDefault();
   const key = (e: KeyboardEvent) => {
-    if (e.code === "Space" && !(e.target instanceof HTMLInputElement || e.target instanceof HTMLButtonElement || e.target instanceof HTMLTextAreaElement)) {
+    if (
+      e.code === "Space" &&
+      !(
+        e.target instanceof HTMLInputElement ||
+        e.target instanceof HTMLButtonElement ||
+        e.target instanceof HTMLTextAreaElement
+      )
+    ) {
       space = e.type === "keydown";
       e.preventDefault();
     }

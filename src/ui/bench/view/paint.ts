@@ -7,7 +7,10 @@ import type { Looking } from "../state";
 import { faceNow } from "./refs";
 
 /** Colours of the body and of single faces, by place. Faces are found by name alone here: it is only the picture. */
-export function coloursOf({ colours }: PartDocument, model: Model | undefined): { readonly body?: string; readonly faces: ReadonlyMap<number, string> } | undefined {
+export function coloursOf(
+  { colours }: PartDocument,
+  model: Model | undefined,
+): { readonly body?: string; readonly faces: ReadonlyMap<number, string> } | undefined {
   if (!colours) return undefined;
   const faces = new Map<number, string>();
   for (const { on, colour } of colours.faces ?? []) {

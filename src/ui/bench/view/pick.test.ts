@@ -14,13 +14,17 @@ let shown: Shown;
 const camera = new Camera();
 beforeAll(async () => {
   const kernel = await openNodeKernel();
-  const { body } = rebuild(kernel, part(sketch("s", "top", rect(0, 0, 60, 40)), extrude("b", "s", 20), hole("h", face("b/end"), 10, [[30, 20]])));
+  const { body } = rebuild(
+    kernel,
+    part(sketch("s", "top", rect(0, 0, 60, 40)), extrude("b", "s", 20), hole("h", face("b/end"), 10, [[30, 20]])),
+  );
   shown = { mesh: displayMesh(kernel, body!, 80), model: modelOf(kernel, body!) };
   camera.resize(800, 600);
   camera.scale = 5;
   camera.target = [30, 20, 10];
 });
-const at = (p: Vec3, take: Parameters<typeof thingsAt>[3], cut?: Parameters<typeof thingsAt>[4]) => thingsAt(camera, shown, camera.toPixels(p), take, cut).map((t) => keyOf(shown.model, t));
+const at = (p: Vec3, take: Parameters<typeof thingsAt>[3], cut?: Parameters<typeof thingsAt>[4]) =>
+  thingsAt(camera, shown, camera.toPixels(p), take, cut).map((t) => keyOf(shown.model, t));
 const ALL = ["vertex", "edge", "face"] as const;
 
 describe("what lies under the pointer", () => {
@@ -46,7 +50,8 @@ describe("what lies under the pointer", () => {
     camera.perspective = true;
     expect(at([40, 8, 20], ALL)[0]).toBe("b/end");
     expect(at([60, 0, 20], ALL)[0]).toBe("b/end&b/side/l1&b/side/l2");
-    const frame = { origin: [0, 0, 20], x: [1, 0, 0], y: [0, 1, 0] } as const, back = camera.onPlane(frame, camera.toPixels([40, 8, 20]))!;
+    const frame = { origin: [0, 0, 20], x: [1, 0, 0], y: [0, 1, 0] } as const,
+      back = camera.onPlane(frame, camera.toPixels([40, 8, 20]))!;
     expect(back[0]).toBeCloseTo(40, 6);
     expect(back[1]).toBeCloseTo(8, 6);
     camera.perspective = false;

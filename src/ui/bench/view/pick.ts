@@ -14,12 +14,15 @@ export interface Cut {
   readonly at: Vec3;
   readonly normal: Vec3;
 }
-export const isCutAway = (cut: Cut | undefined, p: Vec3): boolean => cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > 1e-3;
+export const isCutAway = (cut: Cut | undefined, p: Vec3): boolean =>
+  cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > 1e-3;
 
 /** The faces of a mesh under a pixel, the nearest to the viewer first; facets are good enough to point with. */
 export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[] {
   const { positions: p, triangles: t } = mesh;
-  const n = p.length / 3, px = new Float64Array(2 * n), depth = new Float64Array(n);
+  const n = p.length / 3,
+    px = new Float64Array(2 * n),
+    depth = new Float64Array(n);
   for (let i = 0; i < n; i++) {
     const v: Vec3 = [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
     [px[2 * i], px[2 * i + 1]] = camera.toPixels(v);
@@ -29,12 +32,29 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[
   mesh.faces.forEach(({ start, count }, face) => {
     for (let k = start; k < start + count; k += 3) {
       const [a, b, c] = [t[k]!, t[k + 1]!, t[k + 2]!];
-      const ax = px[2 * a]!, ay = px[2 * a + 1]!, ux = px[2 * b]! - ax, uy = px[2 * b + 1]! - ay, vx = px[2 * c]! - ax, vy = px[2 * c + 1]! - ay;
+      const ax = px[2 * a]!,
+        ay = px[2 * a + 1]!,
+        ux = px[2 * b]! - ax,
+        uy = px[2 * b + 1]! - ay,
+        vx = px[2 * c]! - ax,
+        vy = px[2 * c + 1]! - ay;
       const area = ux * vy - uy * vx;
       if (Math.abs(area) < 1e-9) continue;
-      const wx = at[0] - ax, wy = at[1] - ay, u = (wx * vy - wy * vx) / area, v = (ux * wy - uy * wx) / area;
+      const wx = at[0] - ax,
+        wy = at[1] - ay,
+        u = (wx * vy - wy * vx) / area,
+        v = (ux * wy - uy * wx) / area;
       if (u < 0 || v < 0 || u + v > 1) continue;
-      if (cut && isCutAway(cut, [0, 1, 2].map((i) => p[3 * a + i]! + u * (p[3 * b + i]! - p[3 * a + i]!) + v * (p[3 * c + i]! - p[3 * a + i]!)) as unknown as Vec3)) continue;
+      if (
+        cut &&
+        isCutAway(
+          cut,
+          [0, 1, 2].map(
+            (i) => p[3 * a + i]! + u * (p[3 * b + i]! - p[3 * a + i]!) + v * (p[3 * c + i]! - p[3 * a + i]!),
+          ) as unknown as Vec3,
+        )
+      )
+        continue;
       const d = depth[a]! + u * (depth[b]! - depth[a]!) + v * (depth[c]! - depth[a]!);
       if (d > (found.get(face) ?? -Infinity)) found.set(face, d);
     }
@@ -45,14 +65,32 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[
 export const faceAt = (camera: Camera, mesh: Mesh, at: Vec2): number | undefined => facesAt(camera, mesh, at)[0]?.face;
 
 /** Polylines in space that pass within reach of a pixel: how near, and how deep there. */
-function linesAt(camera: Camera, lines: readonly (readonly Vec3[])[], at: Vec2, reach: number, cut?: Cut): { line: number; distance: number; depth: number }[] {
+function linesAt(
+  camera: Camera,
+  lines: readonly (readonly Vec3[])[],
+  at: Vec2,
+  reach: number,
+  cut?: Cut,
+): { line: number; distance: number; depth: number }[] {
   return lines.flatMap((points, line) => {
-    let distance = Infinity, depth = 0;
+    let distance = Infinity,
+      depth = 0;
     for (let k = 1; k < points.length; k++) {
-      const a = camera.toPixels(points[k - 1]!), b = camera.toPixels(points[k]!), ux = b[0] - a[0], uy = b[1] - a[1];
+      const a = camera.toPixels(points[k - 1]!),
+        b = camera.toPixels(points[k]!),
+        ux = b[0] - a[0],
+        uy = b[1] - a[1];
       const s = Math.max(0, Math.min(1, ((at[0] - a[0]) * ux + (at[1] - a[1]) * uy) / (ux * ux + uy * uy || 1)));
       const d = Math.hypot(a[0] + ux * s - at[0], a[1] + uy * s - at[1]);
-      if (d >= distance || (cut && isCutAway(cut, [0, 1, 2].map((i) => points[k - 1]![i]! + s * (points[k]![i]! - points[k - 1]![i]!)) as unknown as Vec3))) continue;
+      if (
+        d >= distance ||
+        (cut &&
+          isCutAway(
+            cut,
+            [0, 1, 2].map((i) => points[k - 1]![i]! + s * (points[k]![i]! - points[k - 1]![i]!)) as unknown as Vec3,
+          ))
+      )
+        continue;
       distance = d;
       const [p, q] = [dot3(points[k - 1]!, camera.toViewer), dot3(points[k]!, camera.toViewer)];
       depth = p + (q - p) * s;
@@ -62,8 +100,15 @@ function linesAt(camera: Camera, lines: readonly (readonly Vec3[])[], at: Vec2, 
 }
 
 /** Which of some polylines in space passes nearest to a pixel, within reach; the one in front where several do. */
-export function lineAt(camera: Camera, lines: readonly (readonly Vec3[])[], at: Vec2, reach: number): number | undefined {
-  return linesAt(camera, lines, at, reach).sort((a, b) => Math.round(a.distance) - Math.round(b.distance) || b.depth - a.depth)[0]?.line;
+export function lineAt(
+  camera: Camera,
+  lines: readonly (readonly Vec3[])[],
+  at: Vec2,
+  reach: number,
+): number | undefined {
+  return linesAt(camera, lines, at, reach).sort(
+    (a, b) => Math.round(a.distance) - Math.round(b.distance) || b.depth - a.depth,
+  )[0]?.line;
 }
 
 const EDGE_PIXELS = 6;
@@ -73,16 +118,48 @@ const VERTEX_PIXELS = 7;
  * Everything of the kinds wanted under a pixel: first what is seen there (corners before edges before the face),
  * then what lies behind, from front to back.
  */
-export function thingsAt(camera: Camera, { mesh, model }: Shown, at: Vec2, take: readonly Thing["kind"][], cut?: Cut): Thing[] {
-  const faces = facesAt(camera, mesh, at, cut), front = faces[0]?.depth ?? -Infinity;
+export function thingsAt(
+  camera: Camera,
+  { mesh, model }: Shown,
+  at: Vec2,
+  take: readonly Thing["kind"][],
+  cut?: Cut,
+): Thing[] {
+  const faces = facesAt(camera, mesh, at, cut),
+    front = faces[0]?.depth ?? -Infinity;
   // an edge of the nearest face stands a hair behind its facets
   const slack = 14 / camera.scale;
   const list: { thing: Thing; rank: number; hidden: boolean; depth: number }[] = [];
-  if (take.includes("vertex")) model.vertices.forEach((v, index) => {
-    const p = camera.toPixels(v.at), distance = Math.hypot(p[0] - at[0], p[1] - at[1]), depth = dot3(v.at, camera.toViewer);
-    if (distance <= VERTEX_PIXELS && !isCutAway(cut, v.at)) list.push({ thing: { kind: "vertex", index }, rank: distance / 100, hidden: depth < front - slack, depth });
-  });
-  if (take.includes("edge")) for (const e of linesAt(camera, model.edges.map((x) => x.points), at, EDGE_PIXELS, cut)) list.push({ thing: { kind: "edge", index: e.line }, rank: 1 + e.distance / 100, hidden: e.depth < front - slack, depth: e.depth });
-  if (take.includes("face")) faces.forEach((f, i) => list.push({ thing: { kind: "face", index: f.face }, rank: 2, hidden: i > 0, depth: f.depth }));
-  return list.sort((a, b) => Number(a.hidden) - Number(b.hidden) || (a.hidden ? b.depth - a.depth : a.rank - b.rank || b.depth - a.depth)).map((x) => x.thing);
+  if (take.includes("vertex"))
+    model.vertices.forEach((v, index) => {
+      const p = camera.toPixels(v.at),
+        distance = Math.hypot(p[0] - at[0], p[1] - at[1]),
+        depth = dot3(v.at, camera.toViewer);
+      if (distance <= VERTEX_PIXELS && !isCutAway(cut, v.at))
+        list.push({ thing: { kind: "vertex", index }, rank: distance / 100, hidden: depth < front - slack, depth });
+    });
+  if (take.includes("edge"))
+    for (const e of linesAt(
+      camera,
+      model.edges.map((x) => x.points),
+      at,
+      EDGE_PIXELS,
+      cut,
+    ))
+      list.push({
+        thing: { kind: "edge", index: e.line },
+        rank: 1 + e.distance / 100,
+        hidden: e.depth < front - slack,
+        depth: e.depth,
+      });
+  if (take.includes("face"))
+    faces.forEach((f, i) =>
+      list.push({ thing: { kind: "face", index: f.face }, rank: 2, hidden: i > 0, depth: f.depth }),
+    );
+  return list
+    .sort(
+      (a, b) =>
+        Number(a.hidden) - Number(b.hidden) || (a.hidden ? b.depth - a.depth : a.rank - b.rank || b.depth - a.depth),
+    )
+    .map((x) => x.thing);
 }

@@ -17,13 +17,23 @@ export interface Layer {
   readonly colours?: { readonly body?: string; readonly faces: ReadonlyMap<number, string> };
 }
 
-const colour = (name: string) => new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || "#888888");
+const colour = (name: string) =>
+  new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || "#888888");
 
 /** Bands of colour for missing and extra material, so that they are told apart by hatch too. */
 function hatched(base: string, direction: number): THREE.Material {
-  const material = new THREE.MeshLambertMaterial({ color: colour(base), side: THREE.DoubleSide, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
+  const material = new THREE.MeshLambertMaterial({
+    color: colour(base),
+    side: THREE.DoubleSide,
+    polygonOffset: true,
+    polygonOffsetFactor: -1,
+    polygonOffsetUnits: -1,
+  });
   material.onBeforeCompile = (shader) => {
-    shader.fragmentShader = shader.fragmentShader.replace("#include <dithering_fragment>", `#include <dithering_fragment>\nif (mod(gl_FragCoord.x + ${direction.toFixed(1)} * gl_FragCoord.y, 11.0) < 4.0) gl_FragColor.rgb = mix(gl_FragColor.rgb, vec3(1.0), 0.72);`);
+    shader.fragmentShader = shader.fragmentShader.replace(
+      "#include <dithering_fragment>",
+      `#include <dithering_fragment>\nif (mod(gl_FragCoord.x + ${direction.toFixed(1)} * gl_FragCoord.y, 11.0) < 4.0) gl_FragColor.rgb = mix(gl_FragColor.rgb, vec3(1.0), 0.72);`,
+    );
   };
   material.customProgramCacheKey = () => `${base}${direction}`;
   return material;
@@ -31,9 +41,17 @@ function hatched(base: string, direction: number): THREE.Material {
 
 /** The cut face: flat, with the standard's hatch at 45° in the screen. */
 function cutFace(planes: THREE.Plane[]): THREE.Material {
-  const material = new THREE.MeshBasicMaterial({ color: colour("--color-base-100"), side: THREE.BackSide, clippingPlanes: planes }), ink = colour("--model-edge");
+  const material = new THREE.MeshBasicMaterial({
+      color: colour("--color-base-100"),
+      side: THREE.BackSide,
+      clippingPlanes: planes,
+    }),
+    ink = colour("--model-edge");
   material.onBeforeCompile = (shader) => {
-    shader.fragmentShader = shader.fragmentShader.replace("#include <dithering_fragment>", `#include <dithering_fragment>\nif (mod(gl_FragCoord.x - gl_FragCoord.y, 9.0) < 1.3) gl_FragColor.rgb = vec3(${ink.r.toFixed(3)}, ${ink.g.toFixed(3)}, ${ink.b.toFixed(3)});`);
+    shader.fragmentShader = shader.fragmentShader.replace(
+      "#include <dithering_fragment>",
+      `#include <dithering_fragment>\nif (mod(gl_FragCoord.x - gl_FragCoord.y, 9.0) < 1.3) gl_FragColor.rgb = vec3(${ink.r.toFixed(3)}, ${ink.g.toFixed(3)}, ${ink.b.toFixed(3)});`,
+    );
   };
   material.customProgramCacheKey = () => "cut-face";
   return material;
@@ -50,7 +68,10 @@ export class Scene {
   private frame = 0;
   private readonly leave: () => void;
 
-  constructor(canvas: HTMLCanvasElement, private readonly camera: Camera) {
+  constructor(
+    canvas: HTMLCanvasElement,
+    private readonly camera: Camera,
+  ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.scene.add(this.group, new THREE.AmbientLight(0xffffff, 1.35), this.light);
@@ -65,18 +86,39 @@ export class Scene {
   }
 
   private add({ mesh, style, cut, hatch, look, hidden, colours }: Layer): void {
-    const see = style === "faded" ? 0.28 : style === "ghost" ? 0.16 : 1, faces = look?.faces ?? "both";
+    const see = style === "faded" ? 0.28 : style === "ghost" ? 0.16 : 1,
+      faces = look?.faces ?? "both";
     // a hair of slack, so that a face in the plane itself still shows
-    const planes = cut ? [new THREE.Plane().setFromNormalAndCoplanarPoint(new THREE.Vector3(...cut.normal).negate(), new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), 1e-3))] : [];
+    const planes = cut
+      ? [
+          new THREE.Plane().setFromNormalAndCoplanarPoint(
+            new THREE.Vector3(...cut.normal).negate(),
+            new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), 1e-3),
+          ),
+        ]
+      : [];
     if (faces !== "all") {
       const g = new THREE.BufferGeometry();
       g.setAttribute("position", new THREE.BufferAttribute(mesh.positions, 3));
       g.setAttribute("normal", new THREE.BufferAttribute(mesh.normals, 3));
       g.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
       // one material a colour; faces of a colour are groups of the one geometry
-      const plain = faces === "visible" ? "--color-base-100" : colours?.body ?? "--model", inks = [plain, ...new Set(colours?.faces.values() ?? [])];
+      const plain = faces === "visible" ? "--color-base-100" : (colours?.body ?? "--model"),
+        inks = [plain, ...new Set(colours?.faces.values() ?? [])];
       const materials = inks.map((ink) => {
-        const m = style === "missing" ? hatched("--color-accent", 1) : style === "extra" ? hatched("--color-primary", -1) : faces === "visible" ? new THREE.MeshBasicMaterial({ color: colour(ink) }) : new THREE.MeshLambertMaterial({ color: ink.startsWith("#") ? new THREE.Color(ink) : colour(ink), transparent: see < 1, opacity: see, depthWrite: see === 1 });
+        const m =
+          style === "missing"
+            ? hatched("--color-accent", 1)
+            : style === "extra"
+              ? hatched("--color-primary", -1)
+              : faces === "visible"
+                ? new THREE.MeshBasicMaterial({ color: colour(ink) })
+                : new THREE.MeshLambertMaterial({
+                    color: ink.startsWith("#") ? new THREE.Color(ink) : colour(ink),
+                    transparent: see < 1,
+                    opacity: see,
+                    depthWrite: see === 1,
+                  });
         m.polygonOffset = true;
         m.polygonOffsetFactor = style === "missing" || style === "extra" ? -1 : 1;
         m.polygonOffsetUnits = m.polygonOffsetFactor;
@@ -84,7 +126,15 @@ export class Scene {
         if (cut && !hatch) m.side = THREE.DoubleSide;
         return m;
       });
-      mesh.faces.forEach((f, i) => !hidden?.has(i) && g.addGroup(f.start, f.count, faces === "visible" ? 0 : Math.max(0, inks.indexOf(colours?.faces.get(i) ?? plain))));
+      mesh.faces.forEach(
+        (f, i) =>
+          !hidden?.has(i) &&
+          g.addGroup(
+            f.start,
+            f.count,
+            faces === "visible" ? 0 : Math.max(0, inks.indexOf(colours?.faces.get(i) ?? plain)),
+          ),
+      );
       this.group.add(new THREE.Mesh(g, materials));
       if (cut && hatch) {
         const outline = new THREE.BufferGeometry();
@@ -92,7 +142,12 @@ export class Scene {
         this.group.add(new THREE.LineSegments(outline, new THREE.LineBasicMaterial({ color: colour("--model-edge") })));
         // through the cut one sees the insides of faces: drawn flat and hatched they look like the cut face itself
         const inside = cutFace(planes);
-        this.group.add(new THREE.Mesh(g, materials.map(() => inside)));
+        this.group.add(
+          new THREE.Mesh(
+            g,
+            materials.map(() => inside),
+          ),
+        );
       }
     }
     if (faces === "faces") return;
@@ -102,10 +157,21 @@ export class Scene {
         if ((mesh.smooth[k] ?? false) !== smooth || hidden?.has(mesh.owners[k]!)) return;
         for (let i = 0; i + 5 < e.length; i += 3) points.push(...e.subarray(i, i + 6));
       });
-      const thin = smooth && (look?.tangent ?? "thin") === "thin", lines = new THREE.BufferGeometry();
+      const thin = smooth && (look?.tangent ?? "thin") === "thin",
+        lines = new THREE.BufferGeometry();
       lines.setAttribute("position", new THREE.Float32BufferAttribute(points, 3));
       const clear = see < 1 || thin;
-      this.group.add(new THREE.LineSegments(lines, new THREE.LineBasicMaterial({ color: colour("--model-edge"), transparent: clear, opacity: see < 1 ? 0.4 : thin ? 0.3 : 1, clippingPlanes: planes })));
+      this.group.add(
+        new THREE.LineSegments(
+          lines,
+          new THREE.LineBasicMaterial({
+            color: colour("--model-edge"),
+            transparent: clear,
+            opacity: see < 1 ? 0.4 : thin ? 0.3 : 1,
+            clippingPlanes: planes,
+          }),
+        ),
+      );
     };
     line(false);
     if (look?.tangent !== "off") line(true);
@@ -124,8 +190,13 @@ export class Scene {
     this.frame = requestAnimationFrame(() => {
       const { target, toViewer, right, up, scale, width, height } = this.camera;
       const box = new THREE.Box3().setFromObject(this.group);
-      const reach = box.isEmpty() ? 1000 : box.getSize(new THREE.Vector3()).length() + box.getCenter(new THREE.Vector3()).distanceTo(new THREE.Vector3(...target)) + 10;
-      const eye = this.camera.perspective ? this.deep : this.flat, away = this.camera.perspective ? this.camera.eyeDistance : reach;
+      const reach = box.isEmpty()
+        ? 1000
+        : box.getSize(new THREE.Vector3()).length() +
+          box.getCenter(new THREE.Vector3()).distanceTo(new THREE.Vector3(...target)) +
+          10;
+      const eye = this.camera.perspective ? this.deep : this.flat,
+        away = this.camera.perspective ? this.camera.eyeDistance : reach;
       if (eye === this.deep) {
         this.deep.fov = (2 * Math.atan(height / 2 / scale / away) * 180) / Math.PI;
         this.deep.aspect = width / height;
@@ -139,12 +210,19 @@ export class Scene {
         this.flat.near = 0;
         this.flat.far = 2 * reach;
       }
-      const m = new THREE.Matrix4().makeBasis(new THREE.Vector3(...right), new THREE.Vector3(...up), new THREE.Vector3(...toViewer));
+      const m = new THREE.Matrix4().makeBasis(
+        new THREE.Vector3(...right),
+        new THREE.Vector3(...up),
+        new THREE.Vector3(...toViewer),
+      );
       eye.quaternion.setFromRotationMatrix(m);
       eye.position.set(...target).addScaledVector(new THREE.Vector3(...toViewer), away);
       eye.updateProjectionMatrix();
       // light from over the viewer's left shoulder, wherever the viewer stands
-      this.light.position.copy(eye.position).addScaledVector(new THREE.Vector3(...up), reach * 0.7).addScaledVector(new THREE.Vector3(...right), -reach * 0.45);
+      this.light.position
+        .copy(eye.position)
+        .addScaledVector(new THREE.Vector3(...up), reach * 0.7)
+        .addScaledVector(new THREE.Vector3(...right), -reach * 0.45);
       this.light.target.position.set(...target);
       this.light.target.updateMatrixWorld();
       this.renderer.setSize(width, height, false);

@@ -11,23 +11,70 @@ import { useCamera } from "./viewport";
 export function SectionHandle({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);
-  const section = store((s) => s.looking.section), box = store((s) => s.built?.properties?.box);
+  const section = store((s) => s.looking.section),
+    box = store((s) => s.built?.properties?.box);
   const grip = useRef<{ x: number; y: number; offset: number }>(undefined);
   if (!section || !box) return null;
-  const frame = DATUM_FRAMES[section.base], n = normalOf(frame), middle = scale3(add3(box.min, box.max), 0.5);
+  const frame = DATUM_FRAMES[section.base],
+    n = normalOf(frame),
+    middle = scale3(add3(box.min, box.max), 0.5);
   const foot = add3(middle, scale3(n, section.offset - dot3(n, middle)));
-  const half = 0.6 * Math.hypot(...[0, 1, 2].map((i) => box.max[i]! - box.min[i]!)), here = { ...frame, origin: foot };
-  const a = camera.toPixels(foot), tip = camera.toPixels(add3(foot, scale3(n, 1)) as Vec3), u = [tip[0] - a[0], tip[1] - a[1]] as const, l = Math.hypot(...u);
+  const half = 0.6 * Math.hypot(...[0, 1, 2].map((i) => box.max[i]! - box.min[i]!)),
+    here = { ...frame, origin: foot };
+  const a = camera.toPixels(foot),
+    tip = camera.toPixels(add3(foot, scale3(n, 1)) as Vec3),
+    u = [tip[0] - a[0], tip[1] - a[1]] as const,
+    l = Math.hypot(...u);
   // seen from straight ahead there is nothing to drag along
-  const way = l > 0.05 * camera.scale ? ([u[0] / l, u[1] / l] as const) : undefined, end = way && ([a[0] + way[0] * 46, a[1] + way[1] * 46] as const);
+  const way = l > 0.05 * camera.scale ? ([u[0] / l, u[1] / l] as const) : undefined,
+    end = way && ([a[0] + way[0] * 46, a[1] + way[1] * 46] as const);
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full">
-      <path d={screenPath(camera, here, [[-half, -half], [half, -half], [half, half], [-half, half]], true)} fill="none" stroke="var(--color-accent)" strokeWidth={1} strokeDasharray="14 3 3 3" />
+      <path
+        d={screenPath(
+          camera,
+          here,
+          [
+            [-half, -half],
+            [half, -half],
+            [half, half],
+            [-half, half],
+          ],
+          true,
+        )}
+        fill="none"
+        stroke="var(--color-accent)"
+        strokeWidth={1}
+        strokeDasharray="14 3 3 3"
+      />
       {way && end && (
         <g
-          data-section-handle data-overlay className="pointer-events-auto cursor-grab" stroke="var(--color-accent)" fill="var(--color-accent)" tabIndex={0} role="slider" aria-label="Section plane" aria-valuenow={section.offset}
-          onKeyDown={(e) => { const by = e.key === "ArrowUp" || e.key === "ArrowRight" ? 1 : e.key === "ArrowDown" || e.key === "ArrowLeft" ? -1 : 0; if (by) { e.preventDefault(); e.stopPropagation(); store.getState().look({ section: { ...section, offset: section.offset + by } }); } }}
-          onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); grip.current = { x: e.clientX, y: e.clientY, offset: section.offset }; }}
+          data-section-handle
+          data-overlay
+          className="pointer-events-auto cursor-grab"
+          stroke="var(--color-accent)"
+          fill="var(--color-accent)"
+          tabIndex={0}
+          role="slider"
+          aria-label="Section plane"
+          aria-valuenow={section.offset}
+          onKeyDown={(e) => {
+            const by =
+              e.key === "ArrowUp" || e.key === "ArrowRight"
+                ? 1
+                : e.key === "ArrowDown" || e.key === "ArrowLeft"
+                  ? -1
+                  : 0;
+            if (by) {
+              e.preventDefault();
+              e.stopPropagation();
+              store.getState().look({ section: { ...section, offset: section.offset + by } });
+            }
+          }}
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            grip.current = { x: e.clientX, y: e.clientY, offset: section.offset };
+          }}
           onPointerMove={(e) => {
             const g = grip.current;
             if (!g) return;

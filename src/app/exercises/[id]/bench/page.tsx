@@ -11,8 +11,15 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const sheet = prepared && "sheet" in prepared ? prepared.sheet : null;
   return (
     <Bench
-      document={document.reference} version={version} saveTo={`/api/exercises/${id}/reference`} heading={`${document.number} ${document.title}`} detail="Reference part" sheet={sheet}
-      sheetTrouble={prepared && "trouble" in prepared ? prepared.trouble : null} watch={`/api/exercises/${id}/state`} leaveTo={`/exercises/${id}`}
+      document={document.reference}
+      version={version}
+      saveTo={`/api/exercises/${id}/reference`}
+      heading={`${document.number} ${document.title}`}
+      detail="Reference part"
+      sheet={sheet}
+      sheetTrouble={prepared && "trouble" in prepared ? prepared.trouble : null}
+      watch={`/api/exercises/${id}/state`}
+      leaveTo={`/exercises/${id}`}
     />
   );
 }

@@ -8,7 +8,8 @@ import { AxisRefSchema, PlaneRefSchema, PointRefSchema, stepsOf, type AnyRef } f
 import { stepFields, type BuildContext, type StepKind } from "../step";
 
 export const AxisStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("axis"),
+  ...stepFields,
+  kind: z.literal("axis"),
   by: z.discriminatedUnion("kind", [
     /** Of a round face or edge, along a straight edge, or a line of a sketch. */
     z.strictObject({ kind: z.literal("of"), of: AxisRefSchema }),
@@ -23,22 +24,30 @@ export type AxisStep = z.infer<typeof AxisStepSchema>;
 function lineBy(context: BuildContext, { by, id }: AxisStep): Outcome<Line> {
   if (by.kind === "of") return lineOf(context, by.of);
   if (by.kind === "square") {
-    const plane = planeOf(context, by.plane), at = placeOf(context, by.through);
+    const plane = planeOf(context, by.plane),
+      at = placeOf(context, by.through);
     if (!plane.ok) return plane;
     return at.ok ? done({ at: at.value, along: normalOf(plane.value) }) : at;
   }
   if (by.kind === "points") {
-    const a = placeOf(context, by.a), b = placeOf(context, by.b);
+    const a = placeOf(context, by.a),
+      b = placeOf(context, by.b);
     if (!a.ok) return a;
     if (!b.ok) return b;
-    return distance3(a.value, b.value) > 1e-9 ? done({ at: a.value, along: unit3(sub3(b.value, a.value)) }) : refuse("bad-points", "The two points are one.", [id]);
+    return distance3(a.value, b.value) > 1e-9
+      ? done({ at: a.value, along: unit3(sub3(b.value, a.value)) })
+      : refuse("bad-points", "The two points are one.", [id]);
   }
-  const a = planeOf(context, by.a), b = planeOf(context, by.b);
+  const a = planeOf(context, by.a),
+    b = planeOf(context, by.b);
   if (!a.ok) return a;
   if (!b.ok) return b;
-  const n = normalOf(a.value), m = normalOf(b.value);
+  const n = normalOf(a.value),
+    m = normalOf(b.value);
   if (length3(cross3(n, m)) < 1e-9) return refuse("bad-planes", "The two planes are parallel and meet nowhere.", [id]);
-  const [p, q] = [dot3(n, a.value.origin), dot3(m, b.value.origin)], c = dot3(n, m), k = 1 - c * c;
+  const [p, q] = [dot3(n, a.value.origin), dot3(m, b.value.origin)],
+    c = dot3(n, m),
+    k = 1 - c * c;
   return done({ at: add3(scale3(n, (p - q * c) / k), scale3(m, (q - p * c) / k)), along: unit3(cross3(n, m)) });
 }
 
@@ -49,5 +58,13 @@ export const axisStep: StepKind<AxisStep> = {
     const line = lineBy(context, step);
     return line.ok ? done({ datum: { kind: "axis", line: line.value } }) : line;
   },
-  read: ({ by }) => ({ title: "Datum axis", detail: { of: "of an edge or face", points: "through two points", planes: "where two planes meet", square: "square to a plane" }[by.kind] }),
+  read: ({ by }) => ({
+    title: "Datum axis",
+    detail: {
+      of: "of an edge or face",
+      points: "through two points",
+      planes: "where two planes meet",
+      square: "square to a plane",
+    }[by.kind],
+  }),
 };

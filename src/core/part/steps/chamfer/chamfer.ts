@@ -8,17 +8,33 @@ import { sizeText } from "../extrude/extrude";
 import { angleOf, lengthOf, SizeSchema, stepFields, type StepKind } from "../step";
 
 export const ChamferStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("chamfer"),
-  groups: z.array(z.strictObject({
-    size: z.discriminatedUnion("kind", [
-      z.strictObject({ kind: z.literal("equal"), distance: SizeSchema }),
-      /** `first` is measured on the face that the edge's name puts first; `swap` on the other. */
-      z.strictObject({ kind: z.literal("two"), first: SizeSchema, second: SizeSchema, swap: z.boolean().optional() }),
-      /** The angle between the chamfer and the face that `distance` is measured on. */
-      z.strictObject({ kind: z.literal("angle"), distance: SizeSchema, angle: SizeSchema, swap: z.boolean().optional() }),
-    ]),
-    edges: z.array(StepEdgeSchema).max(500),
-  })).min(1).max(50),
+  ...stepFields,
+  kind: z.literal("chamfer"),
+  groups: z
+    .array(
+      z.strictObject({
+        size: z.discriminatedUnion("kind", [
+          z.strictObject({ kind: z.literal("equal"), distance: SizeSchema }),
+          /** `first` is measured on the face that the edge's name puts first; `swap` on the other. */
+          z.strictObject({
+            kind: z.literal("two"),
+            first: SizeSchema,
+            second: SizeSchema,
+            swap: z.boolean().optional(),
+          }),
+          /** The angle between the chamfer and the face that `distance` is measured on. */
+          z.strictObject({
+            kind: z.literal("angle"),
+            distance: SizeSchema,
+            angle: SizeSchema,
+            swap: z.boolean().optional(),
+          }),
+        ]),
+        edges: z.array(StepEdgeSchema).max(500),
+      }),
+    )
+    .min(1)
+    .max(50),
 });
 export type ChamferStep = z.infer<typeof ChamferStepSchema>;
 
@@ -44,21 +60,50 @@ export const chamferStep: StepKind<ChamferStep> = {
       } else if (g.size.kind === "angle") {
         const a = angleOf(context, g.size.angle);
         if (!a.ok) return a;
-        if (a.value < 0.01 || a.value > 1.56) return refuse("bad-number", "The angle must be between 1° and 89°.", [step.id]);
+        if (a.value < 0.01 || a.value > 1.56)
+          return refuse("bad-number", "The angle must be between 1° and 89°.", [step.id]);
         second = { angle: a.value };
       }
       sizes.set(g, { first: first.value, second, swap: g.size.kind !== "equal" && g.size.swap === true });
     }
-    return blendEdges(context, step, step.groups, (solid, t, list, share) => chamfer(context.kernel, solid, list.map((f) => {
-      const { first, second, swap } = sizes.get(f.group)!, [p, q] = t.edgeFaces[f.index]! as [number, number];
-      // the name puts one of the two faces first: that is the one the first distance lies on
-      const isFirst = t.names[p]!.includes(f.ref.edge.split("|")[0]!), face = isFirst !== swap ? p : q;
-      return { id: f.id, edge: t.edges[f.index]!, face: t.faces[face]!, first: first * share, second: "angle" in second ? second : { distance: second.distance * share } };
-    }), step.id), (g, share) => lengthText(sizes.get(g)!.first * share, context.unit));
+    return blendEdges(
+      context,
+      step,
+      step.groups,
+      (solid, t, list, share) =>
+        chamfer(
+          context.kernel,
+          solid,
+          list.map((f) => {
+            const { first, second, swap } = sizes.get(f.group)!,
+              [p, q] = t.edgeFaces[f.index]! as [number, number];
+            // the name puts one of the two faces first: that is the one the first distance lies on
+            const isFirst = t.names[p]!.includes(f.ref.edge.split("|")[0]!),
+              face = isFirst !== swap ? p : q;
+            return {
+              id: f.id,
+              edge: t.edges[f.index]!,
+              face: t.faces[face]!,
+              first: first * share,
+              second: "angle" in second ? second : { distance: second.distance * share },
+            };
+          }),
+          step.id,
+        ),
+      (g, share) => lengthText(sizes.get(g)!.first * share, context.unit),
+    );
   },
   read(step, unit) {
     const n = step.groups.reduce((s, g) => s + g.edges.length, 0);
-    const size = (g: ChamferStep["groups"][number]["size"]) => (g.kind === "equal" ? sizeText(g.distance, unit) : g.kind === "two" ? `${sizeText(g.first, unit)} × ${sizeText(g.second, unit)}` : `${sizeText(g.distance, unit)} × ${g.angle}°`);
-    return { title: "Chamfer", detail: `${step.groups.map((g) => size(g.size)).join(", ")} · ${n} edge${n === 1 ? "" : "s"}` };
+    const size = (g: ChamferStep["groups"][number]["size"]) =>
+      g.kind === "equal"
+        ? sizeText(g.distance, unit)
+        : g.kind === "two"
+          ? `${sizeText(g.first, unit)} × ${sizeText(g.second, unit)}`
+          : `${sizeText(g.distance, unit)} × ${g.angle}°`;
+    return {
+      title: "Chamfer",
+      detail: `${step.groups.map((g) => size(g.size)).join(", ")} · ${n} edge${n === 1 ? "" : "s"}`,
+    };
   },
 };

@@ -24,12 +24,19 @@ const HOLE = Math.PI * 16;
 const PLATE = 1200 - 2 * HOLE;
 const measured = (d: PartDocument) => {
   const m = measurePart(kernel, d);
-  return { ...m, volume: m.properties?.volume ?? 0, trouble: m.built.steps.filter((s) => s.refusal).map((s) => s.refusal!.code) };
+  return {
+    ...m,
+    volume: m.properties?.volume ?? 0,
+    trouble: m.built.steps.filter((s) => s.refusal).map((s) => s.refusal!.code),
+  };
 };
 /** The document with its last step changed. */
 function last(d: Draft, change: Partial<ExtrudeStep>): PartDocument {
   const { steps } = d.document;
-  return { ...d.document, steps: steps.map((s, i) => (i === steps.length - 1 ? ({ ...s, ...change } as ExtrudeStep) : s)) };
+  return {
+    ...d.document,
+    steps: steps.map((s, i) => (i === steps.length - 1 ? ({ ...s, ...change } as ExtrudeStep) : s)),
+  };
 }
 
 describe("extents", () => {
@@ -54,7 +61,10 @@ describe("extents", () => {
   it("a cut to depth leaves the rest", () => {
     const d = plate().extrude("add", { kind: "depth", depth: 10 });
     d.sketch("top", 10).circle([20, 15], 3);
-    expect(measured(d.extrude("cut", { kind: "depth", depth: 4 }, { reverse: true }).document).volume).toBeCloseTo(PLATE * 10 - Math.PI * 9 * 4, 6);
+    expect(measured(d.extrude("cut", { kind: "depth", depth: 4 }, { reverse: true }).document).volume).toBeCloseTo(
+      PLATE * 10 - Math.PI * 9 * 4,
+      6,
+    );
   });
 });
 
@@ -97,7 +107,11 @@ describe("how it reads", () => {
   const step: ExtrudeStep = { id: "e", kind: "extrude", sketch: "s", operation: "cut", extent: { kind: "through" } };
   it("says operation, extent and figure", () => {
     expect(extrudeStep.read(step, "mm").detail).toBe("Cut material · through");
-    expect(extrudeStep.read({ ...step, operation: "add", extent: { kind: "both", depth: "=3*4" } }, "mm").detail).toBe("Add material · both ways · 12 mm");
-    expect(extrudeStep.read({ ...step, extent: { kind: "depth", depth: "5/8" } }, "in").detail).toBe("Cut material · to depth · 0.625 in");
+    expect(extrudeStep.read({ ...step, operation: "add", extent: { kind: "both", depth: "=3*4" } }, "mm").detail).toBe(
+      "Add material · both ways · 12 mm",
+    );
+    expect(extrudeStep.read({ ...step, extent: { kind: "depth", depth: "5/8" } }, "in").detail).toBe(
+      "Cut material · to depth · 0.625 in",
+    );
   });
 });

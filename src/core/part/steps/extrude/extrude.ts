@@ -10,7 +10,15 @@ import { faceOf, planeOf } from "../../reference/resolve";
 import { FaceRefSchema, PlaneRefSchema, stepsOf } from "../../reference/schema";
 import { built, OPERATION_TEXT, operationFields } from "../operate";
 import { isOpen, regionsFor, sketchFor } from "../profile";
-import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type Size, type StepKind } from "../step";
+import {
+  angleOf,
+  SizeSchema,
+  stepFields,
+  type BuildContext,
+  type BuiltSketch,
+  type Size,
+  type StepKind,
+} from "../step";
 import { sweptVolumes, ThinSchema } from "../thin";
 import { spanOf, trimmed, type Span } from "./extent";
 
@@ -30,7 +38,9 @@ export const ExtentSchema = z.discriminatedUnion("kind", [
 export type Extent = z.infer<typeof ExtentSchema>;
 
 export const ExtrudeStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("extrude"), ...operationFields,
+  ...stepFields,
+  kind: z.literal("extrude"),
+  ...operationFields,
   /** What rises: regions of a sketch, or a flat face of the part. */
   sketch: z.string().optional(),
   face: FaceRefSchema.optional(),
@@ -56,13 +66,22 @@ interface Base {
 function baseOf(context: BuildContext, step: ExtrudeStep): Outcome<Base> {
   const { kernel } = context;
   if (step.face) {
-    const face = faceOf(context, step.face), frame = planeOf(context, step.face);
+    const face = faceOf(context, step.face),
+      frame = planeOf(context, step.face);
     if (!face.ok) return face;
-    return frame.ok ? done({ frame: frame.value, outlines: [], over: (_, { from, to }) => prismOnFace(kernel, context.topology()!, face.value, normalOf(frame.value), from, to, step.id) }) : frame;
+    return frame.ok
+      ? done({
+          frame: frame.value,
+          outlines: [],
+          over: (_, { from, to }) =>
+            prismOnFace(kernel, context.topology()!, face.value, normalOf(frame.value), from, to, step.id),
+        })
+      : frame;
   }
   const sketch = sketchFor(context, step.sketch ?? "");
   if (!sketch.ok) return sketch;
-  const { frame } = sketch.value, over = (r: Region | undefined, { from, to }: Span) => prism(kernel, frame, r!, from, to, step.id);
+  const { frame } = sketch.value,
+    over = (r: Region | undefined, { from, to }: Span) => prism(kernel, frame, r!, from, to, step.id);
   if (isOpen(step, sketch.value)) return done({ frame, outlines: [], open: sketch.value, over });
   const regions = regionsFor(step, sketch.value);
   return regions.ok ? done({ frame, outlines: regions.value, over }) : regions;
@@ -70,19 +89,28 @@ function baseOf(context: BuildContext, step: ExtrudeStep): Outcome<Base> {
 
 /** The volumes of the step. The caller releases them. */
 function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
-  const { kernel } = context, base = baseOf(context, step);
+  const { kernel } = context,
+    base = baseOf(context, step);
   if (!base.ok) return base;
-  const { frame, outlines, open } = base.value, span = spanOf(context, step, frame);
+  const { frame, outlines, open } = base.value,
+    span = spanOf(context, step, frame);
   if (!span.ok) return span;
   const angle = step.draft === undefined ? done(0) : angleOf(context, step.draft);
   if (!angle.ok) return angle;
-  if (Math.abs(angle.value) > 1.4) return refuse("bad-number", "The draft angle must be between -80° and 80°.", [step.id]);
+  if (Math.abs(angle.value) > 1.4)
+    return refuse("bad-number", "The draft angle must be between -80° and 80°.", [step.id]);
   const sweep = (r: Region | undefined): Outcome<Solid> => {
     const straight = base.value.over(r, span.value);
     if (!angle.value) return done(straight);
     const leaning = drafted(kernel, straight, frame, angle.value * (step.reverse ? -1 : 1));
     kernel.release(straight.shape);
-    return leaning ? done(leaning) : refuse("no-draft", "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.", [step.id]);
+    return leaning
+      ? done(leaning)
+      : refuse(
+          "no-draft",
+          "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.",
+          [step.id],
+        );
   };
   const made = sweptVolumes<Region | undefined>(context, step, step.face ? [undefined] : outlines, open, sweep);
   if (!made.ok) return made;
@@ -97,12 +125,27 @@ function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
 
 export const extrudeStep: StepKind<ExtrudeStep> = {
   schema: ExtrudeStepSchema,
-  uses: (step) => [...(step.face ? stepsOf(step.face) : step.sketch ? [step.sketch] : []), ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : [])],
+  uses: (step) => [
+    ...(step.face ? stepsOf(step.face) : step.sketch ? [step.sketch] : []),
+    ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : []),
+  ],
   build: (context, step) => built(context, step, () => volumes(context, step)),
   read(step, unit) {
     const { extent } = step;
-    const how = { depth: "to depth", both: "both ways", two: "two depths", through: "through", face: "as far as a face", meet: "until it meets the part" }[extent.kind];
-    const sizes = [..."depth" in extent ? [sizeText(extent.depth, unit)] : [], ..."back" in extent ? [sizeText(extent.back, unit)] : [], ...(step.draft !== undefined ? [`draft ${step.draft}°`] : []), ...(step.thin ? [`wall ${sizeText(step.thin.thickness, unit)}`] : [])];
+    const how = {
+      depth: "to depth",
+      both: "both ways",
+      two: "two depths",
+      through: "through",
+      face: "as far as a face",
+      meet: "until it meets the part",
+    }[extent.kind];
+    const sizes = [
+      ...("depth" in extent ? [sizeText(extent.depth, unit)] : []),
+      ...("back" in extent ? [sizeText(extent.back, unit)] : []),
+      ...(step.draft !== undefined ? [`draft ${step.draft}°`] : []),
+      ...(step.thin ? [`wall ${sizeText(step.thin.thickness, unit)}`] : []),
+    ];
     return { title: "Extrude", detail: [OPERATION_TEXT[step.operation], how, ...sizes].join(" · ") };
   },
 };

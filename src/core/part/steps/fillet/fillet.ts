@@ -7,9 +7,13 @@ import { sizeText } from "../extrude/extrude";
 import { lengthOf, SizeSchema, stepFields, type StepKind } from "../step";
 
 export const FilletStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("fillet"),
+  ...stepFields,
+  kind: z.literal("fillet"),
   /** Edges with a radius of their own; a rounding runs on along edges that go on without a corner. */
-  groups: z.array(z.strictObject({ radius: SizeSchema, edges: z.array(StepEdgeSchema).max(500) })).min(1).max(50),
+  groups: z
+    .array(z.strictObject({ radius: SizeSchema, edges: z.array(StepEdgeSchema).max(500) }))
+    .min(1)
+    .max(50),
 });
 export type FilletStep = z.infer<typeof FilletStepSchema>;
 
@@ -23,12 +27,25 @@ export const filletStep: StepKind<FilletStep> = {
       if (!r.ok) return r;
       radii.set(g, r.value);
     }
-    return blendEdges(context, step, step.groups,
-      (solid, t, list, share) => fillet(context.kernel, solid, list.map((f) => ({ id: f.id, edge: t.edges[f.index]!, radius: radii.get(f.group)! * share })), step.id),
-      (g, share) => `a radius of ${lengthText(radii.get(g)! * share, context.unit)}`);
+    return blendEdges(
+      context,
+      step,
+      step.groups,
+      (solid, t, list, share) =>
+        fillet(
+          context.kernel,
+          solid,
+          list.map((f) => ({ id: f.id, edge: t.edges[f.index]!, radius: radii.get(f.group)! * share })),
+          step.id,
+        ),
+      (g, share) => `a radius of ${lengthText(radii.get(g)! * share, context.unit)}`,
+    );
   },
   read(step, unit) {
     const n = step.groups.reduce((s, g) => s + g.edges.length, 0);
-    return { title: "Fillet", detail: `${step.groups.map((g) => `R ${sizeText(g.radius, unit)}`).join(", ")} · ${n} edge${n === 1 ? "" : "s"}` };
+    return {
+      title: "Fillet",
+      detail: `${step.groups.map((g) => `R ${sizeText(g.radius, unit)}`).join(", ")} · ${n} edge${n === 1 ? "" : "s"}`,
+    };
   },
 };

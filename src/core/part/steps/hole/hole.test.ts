@@ -11,13 +11,22 @@ beforeAll(async () => {
 });
 const block = [sketch("s", "top", rect(0, 0, 40, 30)), extrude("b", "s", 20)] as const;
 const drill = (more: Partial<HoleStep>) => hole("h", face("b/end"), 6, [[10, 10]], more as never);
-const trouble = (more: Partial<HoleStep>) => measurePart(kernel, part(...block, drill(more))).built.steps.find((s) => s.id === "h")!.refusal?.sentence;
+const trouble = (more: Partial<HoleStep>) =>
+  measurePart(kernel, part(...block, drill(more))).built.steps.find((s) => s.id === "h")!.refusal?.sentence;
 
 describe("what cannot be drilled says why", () => {
   it.each<[string, Partial<HoleStep>, RegExp]>([
-    ["a thread deeper than its hole", { extent: { kind: "depth", depth: 10 }, thread: { name: "M6", depth: 12 } }, /thread is deeper than the hole/],
+    [
+      "a thread deeper than its hole",
+      { extent: { kind: "depth", depth: 10 }, thread: { name: "M6", depth: 12 } },
+      /thread is deeper than the hole/,
+    ],
     ["a thread of no depth", { thread: { name: "M6", depth: 0 } }, /depth of the thread must be greater than 0/],
-    ["a counterbore deeper than its hole", { extent: { kind: "depth", depth: 5 }, head: { kind: "counterbore", diameter: 11, depth: 6 } }, /counterbore is deeper/],
+    [
+      "a counterbore deeper than its hole",
+      { extent: { kind: "depth", depth: 5 }, head: { kind: "counterbore", diameter: 11, depth: 6 } },
+      /counterbore is deeper/,
+    ],
     ["no diameter", { diameter: 0 }, /must be greater than 0/],
     ["as far as a face that is not parallel", { extent: { kind: "face", face: { datum: "front" } } }, /parallel/],
     ["as far as a face behind it", { reverse: true, extent: { kind: "face", face: { datum: "top" } } }, /behind/],
@@ -30,9 +39,13 @@ describe("what cannot be drilled says why", () => {
 
 describe("a thread is a note", () => {
   it("takes nothing away and shows in the list of Steps", () => {
-    const plain = measurePart(kernel, part(...block, drill({}))).properties!.volume, threaded = measurePart(kernel, part(...block, drill({ thread: { name: "M6", depth: "1/4 in" } }))).properties!.volume;
+    const plain = measurePart(kernel, part(...block, drill({}))).properties!.volume,
+      threaded = measurePart(kernel, part(...block, drill({ thread: { name: "M6", depth: "1/4 in" } }))).properties!
+        .volume;
     expect(threaded).toBe(plain);
-    expect(holeStep.read(drill({ thread: { name: "M6", depth: 8 } }) as HoleStep, "mm").detail).toBe("⌀6 mm · through · M6, 8 mm deep");
+    expect(holeStep.read(drill({ thread: { name: "M6", depth: 8 } }) as HoleStep, "mm").detail).toBe(
+      "⌀6 mm · through · M6, 8 mm deep",
+    );
     expect(holeStep.read(drill({ thread: { name: "1/4 UNC" } }) as HoleStep, "mm").detail).toMatch(/1\/4 UNC$/);
   });
 });

@@ -16,10 +16,14 @@ import { drilled, type Bore } from "./tool";
 const IdSchema = z.string().regex(/^[A-Za-z0-9_-]{1,20}$/);
 
 /** Where a hole stands: placed freely on the face (its own coordinates, mm), or by a reference. */
-export const HolePointSchema = z.union([z.strictObject({ id: IdSchema, at: z.tuple([z.number().min(-1e5).max(1e5), z.number().min(-1e5).max(1e5)]) }), z.strictObject({ id: IdSchema, on: PointRefSchema })]);
+export const HolePointSchema = z.union([
+  z.strictObject({ id: IdSchema, at: z.tuple([z.number().min(-1e5).max(1e5), z.number().min(-1e5).max(1e5)]) }),
+  z.strictObject({ id: IdSchema, on: PointRefSchema }),
+]);
 
 export const HoleStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("hole"),
+  ...stepFields,
+  kind: z.literal("hole"),
   /** The flat face or plane it is drilled into; left out with a sketch, whose plane it then is. */
   on: PlaneRefSchema.optional(),
   /** All points of a sketch. */
@@ -43,7 +47,9 @@ export const HoleStepSchema = z.strictObject({
   /** A note on the hole; the thread is not cut. */
   thread: z.strictObject({ name: z.string().max(40), depth: SizeSchema.optional() }).optional(),
   /** Which table its sizes were taken from, and the row. */
-  from: z.strictObject({ table: z.string().max(60), row: z.string().max(40), fit: z.string().max(20).optional() }).optional(),
+  from: z
+    .strictObject({ table: z.string().max(60), row: z.string().max(40), fit: z.string().max(20).optional() })
+    .optional(),
   bodies: z.array(z.string().max(40)).max(50).optional(),
   /** Against the way into the material. */
   reverse: z.boolean().optional(),
@@ -64,8 +70,10 @@ function placesOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{
   if (step.sketch) {
     const sketch = sketchFor(context, step.sketch);
     if (!sketch.ok) return sketch;
-    for (const c of sketch.value.diagnosis.sketch.curves) if (c.kind === "point" && !c.construction) list.push({ id: c.id, at: toSpace(sketch.value.frame, c.at) });
-    if (!list.length && !step.points.length) return refuse("no-points", "The sketch holds no points. Draw a point where each hole shall be.", [step.sketch]);
+    for (const c of sketch.value.diagnosis.sketch.curves)
+      if (c.kind === "point" && !c.construction) list.push({ id: c.id, at: toSpace(sketch.value.frame, c.at) });
+    if (!list.length && !step.points.length)
+      return refuse("no-points", "The sketch holds no points. Draw a point where each hole shall be.", [step.sketch]);
   }
   const n = normalOf(seat);
   for (const p of step.points) {
@@ -74,7 +82,14 @@ function placesOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{
       continue;
     }
     const r = placeOf(context, p.on);
-    if (!r.ok) return { ok: false, refusal: { ...r.refusal, lost: [{ path: `points.${step.points.indexOf(p)}.on`, ref: p.on, sentence: r.refusal.sentence }] } as never };
+    if (!r.ok)
+      return {
+        ok: false,
+        refusal: {
+          ...r.refusal,
+          lost: [{ path: `points.${step.points.indexOf(p)}.on`, ref: p.on, sentence: r.refusal.sentence }],
+        } as never,
+      };
     // the hole starts at the face, right over or under the point
     list.push({ id: p.id, at: add3(r.value, scale3(n, -dot3(sub3(r.value, seat.origin), n))) });
   }
@@ -89,21 +104,34 @@ function boreOf(context: BuildContext, step: HoleStep): Outcome<Omit<Bore, "dept
   if (step.tip !== undefined) {
     const t = angleOf(context, step.tip);
     if (!t.ok) return t;
-    if (t.value < 0.1 || t.value >= Math.PI) return refuse("bad-number", "The angle of the tip must be between 6° and 180°.", [step.id]);
+    if (t.value < 0.1 || t.value >= Math.PI)
+      return refuse("bad-number", "The angle of the tip must be between 6° and 180°.", [step.id]);
     tip = t.value;
   }
   if (step.head.kind === "plain") return done({ radius, ...(tip !== undefined && { tip }) });
   const wide = lengthOf(context, step.head.diameter, `The ${step.head.kind} diameter`);
   if (!wide.ok) return wide;
-  if (wide.value / 2 <= radius + 1e-6) return refuse("bad-number", `The ${step.head.kind} must be wider than the hole.`, [step.id]);
+  if (wide.value / 2 <= radius + 1e-6)
+    return refuse("bad-number", `The ${step.head.kind} must be wider than the hole.`, [step.id]);
   if (step.head.kind === "counterbore") {
     const deep = lengthOf(context, step.head.depth, "The counterbore's depth");
-    return deep.ok ? done({ radius, ...(tip !== undefined && { tip }), head: { kind: "counterbore", radius: wide.value / 2, depth: deep.value } }) : deep;
+    return deep.ok
+      ? done({
+          radius,
+          ...(tip !== undefined && { tip }),
+          head: { kind: "counterbore", radius: wide.value / 2, depth: deep.value },
+        })
+      : deep;
   }
   const angle = angleOf(context, step.head.angle);
   if (!angle.ok) return angle;
-  if (angle.value < 0.1 || angle.value > 3) return refuse("bad-number", "The countersink's angle must be between 6° and 172°.", [step.id]);
-  return done({ radius, ...(tip !== undefined && { tip }), head: { kind: "countersink", radius: wide.value / 2, depth: (wide.value / 2 - radius) / Math.tan(angle.value / 2) } });
+  if (angle.value < 0.1 || angle.value > 3)
+    return refuse("bad-number", "The countersink's angle must be between 6° and 172°.", [step.id]);
+  return done({
+    radius,
+    ...(tip !== undefined && { tip }),
+    head: { kind: "countersink", radius: wide.value / 2, depth: (wide.value / 2 - radius) / Math.tan(angle.value / 2) },
+  });
 }
 
 /** How deep the full diameter goes. `open`: out at the other side. */
@@ -116,7 +144,8 @@ function depthOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{ 
   if (step.extent.kind === "face") {
     const face = planeOf(context, step.extent.face);
     if (!face.ok) return face;
-    if (Math.abs(Math.abs(dot3(n, normalOf(face.value))) - 1) > 1e-9) return refuse("not-flat", "As far as a face takes a face parallel to the one the hole starts from.", [step.id]);
+    if (Math.abs(Math.abs(dot3(n, normalOf(face.value))) - 1) > 1e-9)
+      return refuse("not-flat", "As far as a face takes a face parallel to the one the hole starts from.", [step.id]);
     const depth = dot3(sub3(seat.origin, face.value.origin), n) * (step.reverse ? -1 : 1);
     return depth > 1e-6 ? done({ depth, open: false }) : refuse("behind", "That face lies behind the hole.", [step.id]);
   }
@@ -127,32 +156,70 @@ function depthOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{ 
 function volumes(context: BuildContext, step: HoleStep): Outcome<Solid[]> {
   const seat = seatOf(context, step);
   if (!seat.ok) return seat;
-  const places = placesOf(context, step, seat.value), bore = boreOf(context, step), depth = depthOf(context, step, seat.value);
+  const places = placesOf(context, step, seat.value),
+    bore = boreOf(context, step),
+    depth = depthOf(context, step, seat.value);
   if (!places.ok) return places;
   if (!bore.ok) return bore;
   if (!depth.ok) return depth;
   const into = scale3(normalOf(seat.value), step.reverse ? 1 : -1);
   const { tip, ...rest } = bore.value;
   // a through hole has no bottom to cone; without a head it goes out at both sides, wherever it starts
-  const whole: Bore = { ...rest, depth: depth.value.depth, ...(tip !== undefined && !depth.value.open && { tip }), ...(depth.value.open && !rest.head && { back: depth.value.depth }) };
-  if (whole.head && whole.head.depth >= whole.depth) return refuse("bad-number", `The ${whole.head.kind} is deeper than the hole.`, [step.id]);
+  const whole: Bore = {
+    ...rest,
+    depth: depth.value.depth,
+    ...(tip !== undefined && !depth.value.open && { tip }),
+    ...(depth.value.open && !rest.head && { back: depth.value.depth }),
+  };
+  if (whole.head && whole.head.depth >= whole.depth)
+    return refuse("bad-number", `The ${whole.head.kind} is deeper than the hole.`, [step.id]);
   if (step.thread?.depth !== undefined) {
     const thread = lengthOf(context, step.thread.depth, "The depth of the thread");
     if (!thread.ok) return thread;
-    if (!depth.value.open && thread.value > depth.value.depth + 1e-9) return refuse("bad-number", "The thread is deeper than the hole. Make the hole deeper or the thread shorter.", [step.id]);
+    if (!depth.value.open && thread.value > depth.value.depth + 1e-9)
+      return refuse("bad-number", "The thread is deeper than the hole. Make the hole deeper or the thread shorter.", [
+        step.id,
+      ]);
   }
   return done(places.value.map((p) => drilled(context.kernel, p.at, into, seat.value.x, whole, step.id, p.id)));
 }
 
 export const holeStep: StepKind<HoleStep> = {
   schema: HoleStepSchema,
-  uses: (step) => [...new Set([...(step.on ? stepsOf(step.on) : []), ...(step.sketch ? [step.sketch] : []), ...step.points.flatMap((p) => ("on" in p ? stepsOf(p.on) : [])), ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : [])])],
-  build: (context, step) => built(context, { id: step.id, operation: "cut", bodies: step.bodies }, () => volumes(context, step)),
+  uses: (step) => [
+    ...new Set([
+      ...(step.on ? stepsOf(step.on) : []),
+      ...(step.sketch ? [step.sketch] : []),
+      ...step.points.flatMap((p) => ("on" in p ? stepsOf(p.on) : [])),
+      ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : []),
+    ]),
+  ],
+  build: (context, step) =>
+    built(context, { id: step.id, operation: "cut", bodies: step.bodies }, () => volumes(context, step)),
   read(step, unit) {
-    const head = step.head.kind === "plain" ? "" : ` ${step.head.kind === "counterbore" ? "counterbored" : "countersunk"}`;
-    const how = step.extent.kind === "depth" ? `${sizeText(step.extent.depth, unit)} deep` : step.extent.kind === "through" ? "through" : "as far as a face";
+    const head =
+      step.head.kind === "plain" ? "" : ` ${step.head.kind === "counterbore" ? "counterbored" : "countersunk"}`;
+    const how =
+      step.extent.kind === "depth"
+        ? `${sizeText(step.extent.depth, unit)} deep`
+        : step.extent.kind === "through"
+          ? "through"
+          : "as far as a face";
     const r = readQuantity(step.diameter, "length", unit);
     const many = step.points.length > 1 ? `${step.points.length}× ` : "";
-    return { title: `Hole${head}`, detail: [`${many}⌀${r.ok ? sizeText(step.diameter, unit) : step.diameter}`, how, ...(step.thread ? [step.thread.depth === undefined ? step.thread.name : `${step.thread.name}, ${sizeText(step.thread.depth, unit)} deep`] : [])].join(" · ") };
+    return {
+      title: `Hole${head}`,
+      detail: [
+        `${many}⌀${r.ok ? sizeText(step.diameter, unit) : step.diameter}`,
+        how,
+        ...(step.thread
+          ? [
+              step.thread.depth === undefined
+                ? step.thread.name
+                : `${step.thread.name}, ${sizeText(step.thread.depth, unit)} deep`,
+            ]
+          : []),
+      ].join(" · "),
+    };
   },
 };

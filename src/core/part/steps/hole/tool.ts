@@ -24,7 +24,8 @@ const STAND_OUT = 1;
  * Faces are named step/ROLE/ID: bore, bottom, tip, counterbore, seat, countersink.
  */
 export function drilled(kernel: Kernel, at: Vec3, into: Vec3, across: Vec3, b: Bore, step: string, id: string): Solid {
-  const wide = b.head?.radius ?? b.radius, out = -(b.back ?? STAND_OUT);
+  const wide = b.head?.radius ?? b.radius,
+    out = -(b.back ?? STAND_OUT);
   // radius and depth; the tool begins above the face as wide as it opens there
   const corners: { at: Vec2; role: string }[] = [{ at: [0, out], role: "above" }];
   const to = (r: number, d: number, role: string) => corners.push({ at: [r, d], role });
@@ -44,7 +45,25 @@ export function drilled(kernel: Kernel, at: Vec3, into: Vec3, across: Vec3, b: B
     to(b.radius, b.depth, "tip");
     to(0, b.depth + b.radius / Math.tan(b.tip / 2), "axis");
   }
-  const region: Region = { name: "", depth: 0, area: 0, inside: [0, 0], outer: corners.map((c, i) => ({ kind: "line", curve: c.role, a: c.at, b: corners[(i + 1) % corners.length]!.at })), holes: [] } as unknown as Region;
-  const solid = revolution(kernel, { origin: at, x: across, y: into }, region, { at, along: scale3(into, -1) }, 0, TURN, step);
-  return { shape: solid.shape, names: solid.names.map((list) => list.map((n): FaceName => ({ step, role: n.of!, of: id }))) };
+  const region: Region = {
+    name: "",
+    depth: 0,
+    area: 0,
+    inside: [0, 0],
+    outer: corners.map((c, i) => ({ kind: "line", curve: c.role, a: c.at, b: corners[(i + 1) % corners.length]!.at })),
+    holes: [],
+  } as unknown as Region;
+  const solid = revolution(
+    kernel,
+    { origin: at, x: across, y: into },
+    region,
+    { at, along: scale3(into, -1) },
+    0,
+    TURN,
+    step,
+  );
+  return {
+    shape: solid.shape,
+    names: solid.names.map((list) => list.map((n): FaceName => ({ step, role: n.of!, of: id }))),
+  };
 }

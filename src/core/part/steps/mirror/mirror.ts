@@ -7,7 +7,12 @@ import { PlaneRefSchema, stepsOf } from "../../reference/schema";
 import { OfSchema, repeat } from "../repeat";
 import { stepFields, type StepKind } from "../step";
 
-export const MirrorStepSchema = z.strictObject({ ...stepFields, kind: z.literal("mirror"), of: OfSchema, about: PlaneRefSchema });
+export const MirrorStepSchema = z.strictObject({
+  ...stepFields,
+  kind: z.literal("mirror"),
+  of: OfSchema,
+  about: PlaneRefSchema,
+});
 export type MirrorStep = z.infer<typeof MirrorStepSchema>;
 
 /** The reflection in a plane through a point: x − 2 n (n·(x − o)). */
@@ -21,8 +26,18 @@ export const mirrorStep: StepKind<MirrorStep> = {
   uses: (step) => [...new Set([...("steps" in step.of ? step.of.steps : []), ...stepsOf(step.about)])],
   build(context, step) {
     const plane = planeOf(context, step.about);
-    if (!plane.ok) return { ok: false, refusal: { ...plane.refusal, lost: [{ path: "about", ref: step.about, sentence: plane.refusal.sentence }] } as never };
+    if (!plane.ok)
+      return {
+        ok: false,
+        refusal: {
+          ...plane.refusal,
+          lost: [{ path: "about", ref: step.about, sentence: plane.refusal.sentence }],
+        } as never,
+      };
     return repeat(context, step, [{ role: "image", motion: reflection(plane.value.origin, normalOf(plane.value)) }]);
   },
-  read: (step) => ({ title: "Mirror", detail: `${"steps" in step.of ? step.of.steps.join(", ") : "the whole part"} · about ${"datum" in step.about ? step.about.datum : "a face"}` }),
+  read: (step) => ({
+    title: "Mirror",
+    detail: `${"steps" in step.of ? step.of.steps.join(", ") : "the whole part"} · about ${"datum" in step.about ? step.about.datum : "a face"}`,
+  }),
 };

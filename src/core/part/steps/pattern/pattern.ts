@@ -12,55 +12,95 @@ import { angleOf, lengthOf, SizeSchema, stepFields, type BuildContext, type Step
 
 const Count = z.number().int().min(2).max(500);
 /** One direction of a row: `step` from one to the next, or `total` from the first to the last. */
-const RowSchema = z.strictObject({ along: AxisRefSchema, count: Count, by: z.enum(["step", "total"]), distance: SizeSchema, reverse: z.boolean().optional() });
+const RowSchema = z.strictObject({
+  along: AxisRefSchema,
+  count: Count,
+  by: z.enum(["step", "total"]),
+  distance: SizeSchema,
+  reverse: z.boolean().optional(),
+});
 
 export const PatternStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("pattern"), of: OfSchema,
+  ...stepFields,
+  kind: z.literal("pattern"),
+  of: OfSchema,
   way: z.discriminatedUnion("kind", [
     z.strictObject({ kind: z.literal("rows"), first: RowSchema, second: RowSchema.optional() }),
     /** `step` from one to the next; `total` from first to last, or the whole turn shared out where it is 360°. */
-    z.strictObject({ kind: z.literal("ring"), about: AxisRefSchema, count: Count, by: z.enum(["step", "total"]), angle: SizeSchema, reverse: z.boolean().optional() }),
+    z.strictObject({
+      kind: z.literal("ring"),
+      about: AxisRefSchema,
+      count: Count,
+      by: z.enum(["step", "total"]),
+      angle: SizeSchema,
+      reverse: z.boolean().optional(),
+    }),
   ]),
   /** Places left empty: `3`, or `3.2` in the second direction; 1 is the original. */
-  skip: z.array(z.string().regex(/^\d{1,3}(\.\d{1,3})?$/)).max(500).optional(),
+  skip: z
+    .array(z.string().regex(/^\d{1,3}(\.\d{1,3})?$/))
+    .max(500)
+    .optional(),
 });
 export type PatternStep = z.infer<typeof PatternStepSchema>;
 type Row = z.infer<typeof RowSchema>;
 
-const SHIFT: Rigid["rows"] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+const SHIFT: Rigid["rows"] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 
 function shiftOf(context: BuildContext, row: Row): Outcome<Vec3> {
   const along = directionOf(context, row.along);
   if (!along.ok) return along;
   const distance = lengthOf(context, row.distance, "The spacing");
   if (!distance.ok) return distance;
-  return done(scale3(along.value, ((row.reverse ? -1 : 1) * distance.value) / (row.by === "total" ? row.count - 1 : 1)));
+  return done(
+    scale3(along.value, ((row.reverse ? -1 : 1) * distance.value) / (row.by === "total" ? row.count - 1 : 1)),
+  );
 }
 
 /** Where the images go, the original left out. */
 export function imagesOf(context: BuildContext, step: PatternStep): Outcome<Image[]> {
-  const { way } = step, skip = new Set(step.skip), images: Image[] = [];
+  const { way } = step,
+    skip = new Set(step.skip),
+    images: Image[] = [];
   if (way.kind === "rows") {
-    const a = shiftOf(context, way.first), b = way.second ? shiftOf(context, way.second) : done([0, 0, 0] as Vec3);
+    const a = shiftOf(context, way.first),
+      b = way.second ? shiftOf(context, way.second) : done([0, 0, 0] as Vec3);
     if (!a.ok) return a;
     if (!b.ok) return b;
     for (let j = 0; j < (way.second?.count ?? 1); j++)
       for (let i = 0; i < way.first.count; i++) {
         const place = j ? `${i + 1}.${j + 1}` : `${i + 1}`;
-        if ((i || j) && !skip.has(place)) images.push({ role: `copy/${place}`, motion: { rows: SHIFT, shift: add3(scale3(a.value, i), scale3(b.value, j)) } });
+        if ((i || j) && !skip.has(place))
+          images.push({
+            role: `copy/${place}`,
+            motion: { rows: SHIFT, shift: add3(scale3(a.value, i), scale3(b.value, j)) },
+          });
       }
   } else {
-    const line = lineOf(context, way.about), angle = angleOf(context, way.angle);
+    const line = lineOf(context, way.about),
+      angle = angleOf(context, way.angle);
     if (!line.ok) return line;
     if (!angle.ok) return angle;
     const whole = Math.abs(angle.value - TURN) < 1e-9;
-    const step1 = (way.reverse ? -1 : 1) * (way.by === "step" ? angle.value : angle.value / (whole ? way.count : way.count - 1));
+    const step1 =
+      (way.reverse ? -1 : 1) * (way.by === "step" ? angle.value : angle.value / (whole ? way.count : way.count - 1));
     for (let i = 1; i < way.count; i++) {
       if (skip.has(`${i + 1}`)) continue;
       const column = (v: Vec3) => turnedVector(v, line.value.along, step1 * i);
       const [x, y, z] = [column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1])];
-      const rows = snapRows([[x[0], y[0], z[0]], [x[1], y[1], z[1]], [x[2], y[2], z[2]]]);
-      const { at } = line.value, turned: Vec3 = [0, 1, 2].map((k) => rows[k]![0] * at[0] + rows[k]![1] * at[1] + rows[k]![2] * at[2]) as unknown as Vec3;
+      const rows = snapRows([
+        [x[0], y[0], z[0]],
+        [x[1], y[1], z[1]],
+        [x[2], y[2], z[2]],
+      ]);
+      const { at } = line.value,
+        turned: Vec3 = [0, 1, 2].map(
+          (k) => rows[k]![0] * at[0] + rows[k]![1] * at[1] + rows[k]![2] * at[2],
+        ) as unknown as Vec3;
       images.push({ role: `copy/${i + 1}`, motion: { rows, shift: sub3(at, turned) } });
     }
   }
@@ -69,15 +109,29 @@ export function imagesOf(context: BuildContext, step: PatternStep): Outcome<Imag
 
 export const patternStep: StepKind<PatternStep> = {
   schema: PatternStepSchema,
-  uses: (step) => [...new Set([...("steps" in step.of ? step.of.steps : []), ...(step.way.kind === "ring" ? stepsOf(step.way.about) : [...stepsOf(step.way.first.along), ...(step.way.second ? stepsOf(step.way.second.along) : [])])])],
+  uses: (step) => [
+    ...new Set([
+      ...("steps" in step.of ? step.of.steps : []),
+      ...(step.way.kind === "ring"
+        ? stepsOf(step.way.about)
+        : [...stepsOf(step.way.first.along), ...(step.way.second ? stepsOf(step.way.second.along) : [])]),
+    ]),
+  ],
   build(context, step) {
     const images = imagesOf(context, step);
     return images.ok ? repeat(context, step, images.value) : images;
   },
   read(step, unit) {
-    const { way } = step, of = "steps" in step.of ? step.of.steps.join(", ") : "the whole part";
-    const sizes = way.kind === "ring" ? `${way.count} in a ring` : `${way.first.count}${way.second ? ` × ${way.second.count}` : ""} in a row`;
+    const { way } = step,
+      of = "steps" in step.of ? step.of.steps.join(", ") : "the whole part";
+    const sizes =
+      way.kind === "ring"
+        ? `${way.count} in a ring`
+        : `${way.first.count}${way.second ? ` × ${way.second.count}` : ""} in a row`;
     const r = way.kind === "rows" ? readQuantity(way.first.distance, "length", unit) : undefined;
-    return { title: "Pattern", detail: `${of} · ${sizes}${r ? ` · ${String(way.kind === "rows" ? way.first.distance : "")}` : ""}` };
+    return {
+      title: "Pattern",
+      detail: `${of} · ${sizes}${r ? ` · ${String(way.kind === "rows" ? way.first.distance : "")}` : ""}`,
+    };
   },
 };

@@ -5,18 +5,31 @@ import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/c
 import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { faceOf, lineOf, placeOf, planeOf } from "../../reference/resolve";
-import { AxisRefSchema, FaceRefSchema, PlaneRefSchema, PointRefSchema, stepsOf, type AnyRef } from "../../reference/schema";
+import {
+  AxisRefSchema,
+  FaceRefSchema,
+  PlaneRefSchema,
+  PointRefSchema,
+  stepsOf,
+  type AnyRef,
+} from "../../reference/schema";
 import { angleOf, SizeSchema, stepFields, type BuildContext, type StepKind } from "../step";
 
 export const PlaneStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("plane"),
+  ...stepFields,
+  kind: z.literal("plane"),
   by: z.discriminatedUnion("kind", [
     z.strictObject({ kind: z.literal("offset"), from: PlaneRefSchema, distance: SizeSchema }),
     z.strictObject({ kind: z.literal("tilted"), from: PlaneRefSchema, about: AxisRefSchema, angle: SizeSchema }),
     z.strictObject({ kind: z.literal("midway"), a: PlaneRefSchema, b: PlaneRefSchema }),
     z.strictObject({ kind: z.literal("points"), of: z.tuple([PointRefSchema, PointRefSchema, PointRefSchema]) }),
     /** Touches a cylinder, parallel to a plane; `far` on the other side. */
-    z.strictObject({ kind: z.literal("tangent"), face: FaceRefSchema, beside: PlaneRefSchema, far: z.boolean().optional() }),
+    z.strictObject({
+      kind: z.literal("tangent"),
+      face: FaceRefSchema,
+      beside: PlaneRefSchema,
+      far: z.boolean().optional(),
+    }),
   ]),
 });
 export type PlaneStep = z.infer<typeof PlaneStepSchema>;
@@ -30,28 +43,38 @@ const frameIn = (origin: Vec3, n: Vec3): Frame => {
 function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
   switch (by.kind) {
     case "offset": {
-      const from = planeOf(context, by.from), distance = readQuantity(by.distance, "length", context.unit, context.names);
+      const from = planeOf(context, by.from),
+        distance = readQuantity(by.distance, "length", context.unit, context.names);
       if (!from.ok) return from;
       return distance.ok ? done(offsetFrame(from.value, distance.value)) : distance;
     }
     case "tilted": {
-      const from = planeOf(context, by.from), about = lineOf(context, by.about), angle = angleOf(context, by.angle);
+      const from = planeOf(context, by.from),
+        about = lineOf(context, by.about),
+        angle = angleOf(context, by.angle);
       if (!from.ok) return from;
       if (!about.ok) return about;
       if (!angle.ok) return angle;
-      if (Math.abs(dot3(about.value.along, normalOf(from.value))) > 1e-9) return refuse("bad-axis", "The edge must be parallel to the plane that is tilted.", [id]);
+      if (Math.abs(dot3(about.value.along, normalOf(from.value))) > 1e-9)
+        return refuse("bad-axis", "The edge must be parallel to the plane that is tilted.", [id]);
       // turned about the edge where it stands: the plane runs through the edge
       return done(turnedFrame({ ...from.value, origin: about.value.at }, about.value, angle.value));
     }
     case "midway": {
-      const a = planeOf(context, by.a), b = planeOf(context, by.b);
+      const a = planeOf(context, by.a),
+        b = planeOf(context, by.b);
       if (!a.ok) return a;
       if (!b.ok) return b;
-      const n = normalOf(a.value), m = normalOf(b.value);
-      if (length3(cross3(n, m)) < 1e-9) return done(frameIn(add3(a.value.origin, scale3(n, dot3(sub3(b.value.origin, a.value.origin), n) / 2)), n));
+      const n = normalOf(a.value),
+        m = normalOf(b.value);
+      if (length3(cross3(n, m)) < 1e-9)
+        return done(frameIn(add3(a.value.origin, scale3(n, dot3(sub3(b.value.origin, a.value.origin), n) / 2)), n));
       // crossing planes: through their line, halving the angle; the normals of two faces point away from each other
-      const along = unit3(cross3(n, m)), half = unit3(sub3(n, m));
-      const [p, q] = [dot3(n, a.value.origin), dot3(m, b.value.origin)], c = dot3(n, m), k = 1 - c * c;
+      const along = unit3(cross3(n, m)),
+        half = unit3(sub3(n, m));
+      const [p, q] = [dot3(n, a.value.origin), dot3(m, b.value.origin)],
+        c = dot3(n, m),
+        k = 1 - c * c;
       const at = add3(scale3(n, (p - q * c) / k), scale3(m, (q - p * c) / k));
       return done({ origin: at, x: along, y: cross3(half, along) });
     }
@@ -62,32 +85,52 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
         if (!r.ok) return r;
         places.push(r.value);
       }
-      const [a, b, c] = places as [Vec3, Vec3, Vec3], n = cross3(sub3(b, a), sub3(c, a));
+      const [a, b, c] = places as [Vec3, Vec3, Vec3],
+        n = cross3(sub3(b, a), sub3(c, a));
       if (length3(n) < 1e-9) return refuse("bad-points", "The three points stand in one line.", [id]);
       const x = unit3(sub3(b, a));
       return done({ origin: a, x, y: cross3(unit3(n), x) });
     }
     case "tangent": {
-      const face = faceOf(context, by.face), beside = planeOf(context, by.beside);
+      const face = faceOf(context, by.face),
+        beside = planeOf(context, by.beside);
       if (!face.ok) return face;
       if (!beside.ok) return beside;
-      const carrier = context.topology()!.carrier(face.value), n = scale3(normalOf(beside.value), by.far ? -1 : 1);
+      const carrier = context.topology()!.carrier(face.value),
+        n = scale3(normalOf(beside.value), by.far ? -1 : 1);
       if (carrier.kind !== "cylinder") return refuse("not-round", "A tangent plane touches a cylindrical face.", [id]);
-      if (Math.abs(dot3(carrier.axis, n)) > 1e-9) return refuse("bad-axis", "The plane it is to be parallel to must run along the cylinder.", [id]);
-      return done(frameIn(add3(footOn([0, 0, 0], { at: carrier.at, along: carrier.axis }), scale3(n, carrier.radius)), n));
+      if (Math.abs(dot3(carrier.axis, n)) > 1e-9)
+        return refuse("bad-axis", "The plane it is to be parallel to must run along the cylinder.", [id]);
+      return done(
+        frameIn(add3(footOn([0, 0, 0], { at: carrier.at, along: carrier.axis }), scale3(n, carrier.radius)), n),
+      );
     }
   }
 }
 
 export const planeStep: StepKind<PlaneStep> = {
   schema: PlaneStepSchema,
-  uses: ({ by }) => [...new Set((by.kind === "points" ? by.of : (Object.values(by).filter((v) => typeof v === "object") as AnyRef[])).flatMap(stepsOf))],
+  uses: ({ by }) => [
+    ...new Set(
+      (by.kind === "points" ? by.of : (Object.values(by).filter((v) => typeof v === "object") as AnyRef[])).flatMap(
+        stepsOf,
+      ),
+    ),
+  ],
   build(context, step) {
     const frame = frameBy(context, step);
     return frame.ok ? done({ datum: { kind: "plane", frame: frame.value } }) : frame;
   },
   read(step) {
     const { by } = step;
-    return { title: "Datum plane", detail: by.kind === "offset" ? `offset ${by.distance}` : by.kind === "tilted" ? `tilted ${by.angle}°` : { midway: "midway", points: "through three points", tangent: "tangent" }[by.kind] };
+    return {
+      title: "Datum plane",
+      detail:
+        by.kind === "offset"
+          ? `offset ${by.distance}`
+          : by.kind === "tilted"
+            ? `tilted ${by.angle}°`
+            : { midway: "midway", points: "through three points", tangent: "tangent" }[by.kind],
+    };
   },
 };

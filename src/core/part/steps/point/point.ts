@@ -7,7 +7,8 @@ import { PointRefSchema, stepsOf } from "../../reference/schema";
 import { SizeSchema, stepFields, type BuildContext, type StepKind } from "../step";
 
 export const PointStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("point"),
+  ...stepFields,
+  kind: z.literal("point"),
   by: z.discriminatedUnion("kind", [
     z.strictObject({ kind: z.literal("at"), at: z.tuple([SizeSchema, SizeSchema, SizeSchema]) }),
     /** A corner, the middle of a round or straight edge, a point of a sketch. */

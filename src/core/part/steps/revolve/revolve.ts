@@ -18,7 +18,9 @@ import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, t
 import { sweptVolumes, ThinSchema } from "../thin";
 
 export const RevolveStepSchema = z.strictObject({
-  ...stepFields, kind: z.literal("revolve"), ...operationFields,
+  ...stepFields,
+  kind: z.literal("revolve"),
+  ...operationFields,
   sketch: z.string(),
   regions: z.array(z.string().max(2000)).max(200).optional(),
   /** What it turns about; left out: the sketch's only centre line. */
@@ -44,12 +46,23 @@ function axisFor(context: BuildContext, step: RevolveStep, sketch: BuiltSketch):
     axis = r.value;
   } else {
     const centre = sketch.diagnosis.sketch.curves.filter((c) => c.kind === "line" && c.construction === "centre-line");
-    if (centre.length !== 1) return refuse("no-axis", centre.length ? "The sketch has several centre lines. Pick the one to turn about." : "Pick what to turn about: a line of the sketch, an edge, a round face or an axis.", [step.id]);
-    const [a, b] = lineThrough(sketch.diagnosis.sketch, centre[0]!.id).map((p) => toSpace(sketch.frame, p)) as [[number, number, number], [number, number, number]];
+    if (centre.length !== 1)
+      return refuse(
+        "no-axis",
+        centre.length
+          ? "The sketch has several centre lines. Pick the one to turn about."
+          : "Pick what to turn about: a line of the sketch, an edge, a round face or an axis.",
+        [step.id],
+      );
+    const [a, b] = lineThrough(sketch.diagnosis.sketch, centre[0]!.id).map((p) => toSpace(sketch.frame, p)) as [
+      [number, number, number],
+      [number, number, number],
+    ];
     axis = { at: a, along: unit3(sub3(b, a)) };
   }
   const n = normalOf(sketch.frame);
-  if (Math.abs(dot3(axis.along, n)) > 1e-9 || Math.abs(dot3(sub3(axis.at, sketch.frame.origin), n)) > 1e-6) return refuse("no-axis", "The axis does not lie in the plane of the sketch.", [step.id]);
+  if (Math.abs(dot3(axis.along, n)) > 1e-9 || Math.abs(dot3(sub3(axis.at, sketch.frame.origin), n)) > 1e-6)
+    return refuse("no-axis", "The axis does not lie in the plane of the sketch.", [step.id]);
   return done(axis);
 }
 
@@ -61,7 +74,12 @@ function angles(context: BuildContext, step: RevolveStep): Outcome<[number, numb
   const b = turn.kind === "two" ? angleOf(context, turn.back) : done(0);
   if (!b.ok) return b;
   const [from, to] = turn.kind === "both" ? [-a.value / 2, a.value / 2] : [-b.value, a.value];
-  if (a.value <= 1e-9 || (turn.kind === "two" && b.value <= 1e-9)) return refuse("bad-number", "The angle must be greater than 0. Turn the direction round instead of typing a negative one.", [step.id]);
+  if (a.value <= 1e-9 || (turn.kind === "two" && b.value <= 1e-9))
+    return refuse(
+      "bad-number",
+      "The angle must be greater than 0. Turn the direction round instead of typing a negative one.",
+      [step.id],
+    );
   if (to - from > TURN + 1e-9) return refuse("bad-number", "The angle must be at most 360°.", [step.id]);
   // all but a whole turn is one
   if (to - from > TURN - 1e-9) return done([0, TURN]);
@@ -69,19 +87,29 @@ function angles(context: BuildContext, step: RevolveStep): Outcome<[number, numb
 }
 
 function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
-  const { kernel } = context, sketch = sketchFor(context, step.sketch);
+  const { kernel } = context,
+    sketch = sketchFor(context, step.sketch);
   if (!sketch.ok) return sketch;
-  const open = isOpen(step, sketch.value), regions = open ? done([]) : regionsFor(step, sketch.value);
+  const open = isOpen(step, sketch.value),
+    regions = open ? done([]) : regionsFor(step, sketch.value);
   if (!regions.ok) return regions;
-  const axis = axisFor(context, step, sketch.value), span = angles(context, step);
+  const axis = axisFor(context, step, sketch.value),
+    span = angles(context, step);
   if (!axis.ok) return axis;
   if (!span.ok) return span;
   const { frame } = sketch.value;
   // the sketch's own test for profiles to be turned wants a line of a sketch
-  const flat = { ...sketch.value.diagnosis.sketch, curves: [{ id: "axis", kind: "line" as const, start: onPlane(axis.value, frame, 0), end: onPlane(axis.value, frame, 1) }] };
+  const flat = {
+    ...sketch.value.diagnosis.sketch,
+    curves: [
+      { id: "axis", kind: "line" as const, start: onPlane(axis.value, frame, 0), end: onPlane(axis.value, frame, 1) },
+    ],
+  };
   const sweep = (r: Region): Outcome<Solid> => {
     const fault = turningFault(flat, r, "axis");
-    return fault ? refuse("bad-profile", fault, [step.sketch]) : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id));
+    return fault
+      ? refuse("bad-profile", fault, [step.sketch])
+      : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id));
   };
   return sweptVolumes(context, step, regions.value, open ? sketch.value : undefined, sweep);
 }
@@ -96,11 +124,19 @@ export const revolveStep: StepKind<RevolveStep> = {
   uses: (step) => [step.sketch, ...(step.about ? stepsOf(step.about) : [])],
   build: (context, step) => built(context, step, () => volumes(context, step)),
   read(step) {
-    const { turn } = step, text = (a: number | string) => {
-      const r = readQuantity(a, "angle", "mm");
-      return r.ok ? angleText(r.value) : String(a);
-    };
-    const how = turn.kind === "whole" ? "whole turn" : turn.kind === "angle" ? text(turn.angle) : turn.kind === "both" ? `both ways · ${text(turn.angle)}` : `${text(turn.angle)} and ${text(turn.back)}`;
+    const { turn } = step,
+      text = (a: number | string) => {
+        const r = readQuantity(a, "angle", "mm");
+        return r.ok ? angleText(r.value) : String(a);
+      };
+    const how =
+      turn.kind === "whole"
+        ? "whole turn"
+        : turn.kind === "angle"
+          ? text(turn.angle)
+          : turn.kind === "both"
+            ? `both ways · ${text(turn.angle)}`
+            : `${text(turn.angle)} and ${text(turn.back)}`;
     return { title: "Revolve", detail: `${OPERATION_TEXT[step.operation]} · ${how}` };
   },
 };

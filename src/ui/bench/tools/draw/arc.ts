@@ -6,7 +6,13 @@ import { segmentOf } from "@/core/sketch/curves/registry";
 import { asVec, atSize, centreOf, gap, heading, own, polar } from "./places";
 import type { Shape } from "./shape";
 
-const arc = (id: (letter: string) => string, centre: Vec2, start: Vec2, end: Vec2): Arc => ({ id: id("a"), kind: "arc", centre: own(centre), start: own(start), end: own(end) });
+const arc = (id: (letter: string) => string, centre: Vec2, start: Vec2, end: Vec2): Arc => ({
+  id: id("a"),
+  kind: "arc",
+  centre: own(centre),
+  start: own(start),
+  end: own(end),
+});
 
 /** Ends first, then a point between them. */
 export const threePointArc: Shape = {
@@ -20,7 +26,11 @@ export const threePointArc: Shape = {
     // counter-clockwise through the point between
     const ccw = cross2(sub2(p!, a!), sub2(b!, p!)) > 0;
     const c = ccw ? arc(id, centre, a!, b!) : arc(id, centre, b!, a!);
-    return { curves: [c], anchors: ccw ? [`${c.id}.start`, `${c.id}.end`, { on: c.id }] : [`${c.id}.end`, `${c.id}.start`, { on: c.id }], sizes: [{ kind: "distance", of: [`${c.id}.start`, `${c.id}.end`] }] };
+    return {
+      curves: [c],
+      anchors: ccw ? [`${c.id}.start`, `${c.id}.end`, { on: c.id }] : [`${c.id}.end`, `${c.id}.start`, { on: c.id }],
+      sizes: [{ kind: "distance", of: [`${c.id}.start`, `${c.id}.end`] }],
+    };
   },
 };
 
@@ -34,7 +44,11 @@ export const centreArc: Shape = {
     if (!a || !b || !p || distance2(a, b) < 1e-6) return undefined;
     const c = arc(id, a, b, polar(a, distance2(a, b), heading(a, p)));
     if (distance2(c.start, c.end) < 1e-6) return undefined;
-    return { curves: [c], anchors: [`${c.id}.centre`, `${c.id}.start`, `${c.id}.end`], sizes: [{ kind: "radius", of: [c.id] }] };
+    return {
+      curves: [c],
+      anchors: [`${c.id}.centre`, `${c.id}.start`, `${c.id}.end`],
+      sizes: [{ kind: "radius", of: [c.id] }],
+    };
   },
 };
 
@@ -45,7 +59,8 @@ export function endNear(sketch: Sketch, at: Vec2): { ref: string; curve: string;
     if (!s) continue;
     for (const ref of pointsOf(c)) {
       if (!/\.(start|end)$/.test(ref) || distance2(pointAt(sketch, ref), at) > 1e-6) continue;
-      const atEnd = ref.endsWith(".end"), [h] = headingAt(s, atEnd ? 1 : 0);
+      const atEnd = ref.endsWith(".end"),
+        [h] = headingAt(s, atEnd ? 1 : 0);
       return { ref, curve: c.id, direction: asVec(atEnd ? h : h + Math.PI) };
     }
   }
@@ -54,7 +69,10 @@ export function endNear(sketch: Sketch, at: Vec2): { ref: string; curve: string;
 
 /** The arc that leaves a place in a direction and ends at another; undefined when they lie in line. */
 export function tangentArc(from: Vec2, direction: Vec2, to: Vec2): { centre: Vec2; ccw: boolean } | undefined {
-  const w = sub2(to, from), n: Vec2 = [-direction[1], direction[0]], off = n[0] * w[0] + n[1] * w[1], ww = w[0] * w[0] + w[1] * w[1];
+  const w = sub2(to, from),
+    n: Vec2 = [-direction[1], direction[0]],
+    off = n[0] * w[0] + n[1] * w[1],
+    ww = w[0] * w[0] + w[1] * w[1];
   if (Math.abs(off) < 1e-6 * Math.sqrt(ww) || ww < 1e-12) return undefined;
   const s = ww / (2 * off);
   return { centre: [from[0] + n[0] * s, from[1] + n[1] * s], ccw: s > 0 };
@@ -65,7 +83,8 @@ export const smoothArc: Shape = {
   name: "Tangent arc",
   asks: ["click the end of a line or arc", "click where it ends"],
   make([a, b], id, _counts, sketch) {
-    const end = a && endNear(sketch, a), round = end && b ? tangentArc(a!, end.direction, b) : undefined;
+    const end = a && endNear(sketch, a),
+      round = end && b ? tangentArc(a!, end.direction, b) : undefined;
     if (!end || !round) return undefined;
     const c = round.ccw ? arc(id, round.centre, a!, b!) : arc(id, round.centre, b!, a!);
     const [near, far] = round.ccw ? [`${c.id}.start`, `${c.id}.end`] : [`${c.id}.end`, `${c.id}.start`];

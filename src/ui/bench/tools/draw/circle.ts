@@ -3,7 +3,12 @@ import type { Circle } from "@/core/sketch/sketch";
 import { atSize, centreOf, gap, own } from "./places";
 import type { Shape } from "./shape";
 
-const circle = (id: (letter: string) => string, centre: Vec2, radius: number): Circle => ({ id: id("c"), kind: "circle", centre: own(centre), radius });
+const circle = (id: (letter: string) => string, centre: Vec2, radius: number): Circle => ({
+  id: id("c"),
+  kind: "circle",
+  centre: own(centre),
+  radius,
+});
 
 /** From its centre to its rim. */
 export const centreCircle: Shape = {

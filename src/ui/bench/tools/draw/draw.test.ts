@@ -10,7 +10,13 @@ import type { Hands, Pointer, Tool } from "../tool";
 const PIXEL = 0.1;
 let sketch: Sketch, said: string[], selected: string[];
 const hands: Hands = {
-  sketch: () => sketch, unit: "mm", selection: () => selected, select: (ids) => void (selected = [...ids]), type: () => {}, say: (_, text) => void said.push(text), partAt: () => [],
+  sketch: () => sketch,
+  unit: "mm",
+  selection: () => selected,
+  select: (ids) => void (selected = [...ids]),
+  type: () => {},
+  say: (_, text) => void said.push(text),
+  partAt: () => [],
   draw(command: SketchCommand) {
     const r = applyToSketch(sketch, command, "mm");
     if (r.ok) sketch = r.value;
@@ -23,7 +29,12 @@ beforeEach(() => {
   said = [];
   selected = [];
 });
-const pointer = (x: number, y: number, shift = false): Pointer => ({ at: [x, y], hit: hitAt(sketch, [x, y], PIXEL), pixel: PIXEL, shift });
+const pointer = (x: number, y: number, shift = false): Pointer => ({
+  at: [x, y],
+  hit: hitAt(sketch, [x, y], PIXEL),
+  pixel: PIXEL,
+  shift,
+});
 const click = (tool: Tool, ...places: [number, number][]) => {
   for (const [x, y] of places) {
     tool.move?.(pointer(x, y));
@@ -45,17 +56,122 @@ const area = () => findRegions(sketch).regions.reduce((sum, r) => sum + r.area, 
 
 describe("every shape is drawn whole, with the freedoms it should have", () => {
   it.each<[string, string, [number, number][], number, number]>([
-    ["rectangle by corners", "rectangle", [[5, 5], [45, 25]], 4, 800],
-    ["rectangle about its middle", "rectangle:centre", [[30, 30], [50, 40]], 4, 800],
-    ["slanting rectangle", "rectangle:slanting", [[5, 5], [35, 45], [21, 57]], 5, 920],
-    ["circle", "circle", [[30, 30], [40, 33]], 3, Math.PI * 109],
-    ["circle by two points", "circle:two", [[10, 10], [30, 10.5]], 3, (Math.PI * 400.25) / 4],
-    ["circle by three points", "circle:three", [[20, 10], [10, 20], [3, 13]], 3, Math.PI * 74.5],
-    ["ellipse", "ellipse", [[30, 30], [50, 30], [33, 41]], 5, Math.PI * 220],
-    ["polygon in a circle", "polygon", [[30, 30], [42, 30]], 4, 6 * 36 * Math.sqrt(3)],
-    ["polygon about a circle", "polygon:outer", [[30, 30], [42, 30]], 4, 2 * Math.sqrt(3) * 144],
-    ["slot", "slot", [[10, 10], [40, 12], [40, 18]], 5, -1],
-    ["bent slot", "slot:bent", [[50, 5], [80, 5.5], [50, 40], [52, 39]], 6, -1],
+    [
+      "rectangle by corners",
+      "rectangle",
+      [
+        [5, 5],
+        [45, 25],
+      ],
+      4,
+      800,
+    ],
+    [
+      "rectangle about its middle",
+      "rectangle:centre",
+      [
+        [30, 30],
+        [50, 40],
+      ],
+      4,
+      800,
+    ],
+    [
+      "slanting rectangle",
+      "rectangle:slanting",
+      [
+        [5, 5],
+        [35, 45],
+        [21, 57],
+      ],
+      5,
+      920,
+    ],
+    [
+      "circle",
+      "circle",
+      [
+        [30, 30],
+        [40, 33],
+      ],
+      3,
+      Math.PI * 109,
+    ],
+    [
+      "circle by two points",
+      "circle:two",
+      [
+        [10, 10],
+        [30, 10.5],
+      ],
+      3,
+      (Math.PI * 400.25) / 4,
+    ],
+    [
+      "circle by three points",
+      "circle:three",
+      [
+        [20, 10],
+        [10, 20],
+        [3, 13],
+      ],
+      3,
+      Math.PI * 74.5,
+    ],
+    [
+      "ellipse",
+      "ellipse",
+      [
+        [30, 30],
+        [50, 30],
+        [33, 41],
+      ],
+      5,
+      Math.PI * 220,
+    ],
+    [
+      "polygon in a circle",
+      "polygon",
+      [
+        [30, 30],
+        [42, 30],
+      ],
+      4,
+      6 * 36 * Math.sqrt(3),
+    ],
+    [
+      "polygon about a circle",
+      "polygon:outer",
+      [
+        [30, 30],
+        [42, 30],
+      ],
+      4,
+      2 * Math.sqrt(3) * 144,
+    ],
+    [
+      "slot",
+      "slot",
+      [
+        [10, 10],
+        [40, 12],
+        [40, 18],
+      ],
+      5,
+      -1,
+    ],
+    [
+      "bent slot",
+      "slot:bent",
+      [
+        [50, 5],
+        [80, 5.5],
+        [50, 40],
+        [52, 39],
+      ],
+      6,
+      -1,
+    ],
   ])("%s", (_, name, places, freedoms, size) => {
     click(take(name), ...places);
     expect(said).toEqual([]);
@@ -66,9 +182,38 @@ describe("every shape is drawn whole, with the freedoms it should have", () => {
     else expect(findRegions(sketch).gaps).toEqual([]);
   });
   it.each<[string, string, [number, number][], number]>([
-    ["arc by three points", "arc", [[10, 10], [30, 10.5], [20, 17]], 5],
-    ["arc by its centre", "arc:centre", [[20, 20], [32, 21], [19, 33]], 5],
-    ["arc of an ellipse", "ellipse:arc", [[30, 30], [50, 31], [31, 41], [52, 32], [28, 44]], 7],
+    [
+      "arc by three points",
+      "arc",
+      [
+        [10, 10],
+        [30, 10.5],
+        [20, 17],
+      ],
+      5,
+    ],
+    [
+      "arc by its centre",
+      "arc:centre",
+      [
+        [20, 20],
+        [32, 21],
+        [19, 33],
+      ],
+      5,
+    ],
+    [
+      "arc of an ellipse",
+      "ellipse:arc",
+      [
+        [30, 30],
+        [50, 31],
+        [31, 41],
+        [52, 32],
+        [28, 44],
+      ],
+      7,
+    ],
     ["point", "point", [[12, 13]], 2],
   ])("%s", (_, name, places, freedoms) => {
     click(take(name), ...places);
@@ -78,7 +223,11 @@ describe("every shape is drawn whole, with the freedoms it should have", () => {
   it("a spline ends by a click on its last point, with handles when asked", () => {
     const tool = take("spline:handles");
     click(tool, [10, 10], [30, 20], [50, 10], [50, 10.1]);
-    expect(sketch.curves[0]).toMatchObject({ kind: "spline", startHandle: expect.anything(), endHandle: expect.anything() });
+    expect(sketch.curves[0]).toMatchObject({
+      kind: "spline",
+      startHandle: expect.anything(),
+      endHandle: expect.anything(),
+    });
     expect(diagnosis().freedoms).toBe(10);
   });
   it("a tangent arc goes smoothly on from a line, and back to lines", () => {

@@ -23,11 +23,16 @@ export class LineTool implements Tool {
   private first: string | undefined;
   private typed: (string | undefined)[] = [];
   private last: Pointer | undefined;
-  constructor(private readonly hands: Hands, private arcs = false) {}
+  constructor(
+    private readonly hands: Hands,
+    private arcs = false,
+  ) {}
 
   get hint(): string {
     if (!this.from) return "Line: click where it begins.";
-    return this.arcs ? "Tangent arc: click where it ends. The key once more goes back to lines." : "Line: click the next point. Escape ends the chain; hold Shift to find nothing; the key once more turns to a tangent arc.";
+    return this.arcs
+      ? "Tangent arc: click where it ends. The key once more goes back to lines."
+      : "Line: click the next point. Escape ends the chain; hold Shift to find nothing; the key once more turns to a tangent arc.";
   }
   /** The curve before in the chain, or one that ends where this begins. */
   private before() {
@@ -43,8 +48,18 @@ export class LineTool implements Tool {
     if (!this.from || !this.last || this.arcs) return [];
     const to = this.aim(this.last).snap.at;
     return [
-      { label: "length", quantity: "length", typed: this.typed[0] !== undefined, text: this.typed[0] ?? lengthText(distance2(this.from.at, to), this.hands.unit, false) },
-      { label: "angle", quantity: "angle", typed: this.typed[1] !== undefined, text: this.typed[1] ?? angleText(heading(this.from.at, to)).replace("°", "") },
+      {
+        label: "length",
+        quantity: "length",
+        typed: this.typed[0] !== undefined,
+        text: this.typed[0] ?? lengthText(distance2(this.from.at, to), this.hands.unit, false),
+      },
+      {
+        label: "angle",
+        quantity: "angle",
+        typed: this.typed[1] !== undefined,
+        text: this.typed[1] ?? angleText(heading(this.from.at, to)).replace("°", ""),
+      },
     ];
   }
   private aim(p: Pointer): Aim {
@@ -53,7 +68,11 @@ export class LineTool implements Tool {
     if (this.from && (length !== undefined || angle !== undefined)) {
       // a typed length along a direction found, or a typed direction
       const found = angle === undefined ? this.headingTo(p.at, p) : undefined;
-      return { snap: { at: atSize(this.from.at, found?.at ?? p.at, length, angle), label: "", ties: [] }, tie: found?.tie, label: found?.label ?? "" };
+      return {
+        snap: { at: atSize(this.from.at, found?.at ?? p.at, length, angle), label: "", ties: [] },
+        tie: found?.tie,
+        label: found?.label ?? "",
+      };
     }
     if (this.arcs || !this.from || (snap.ties.length && snap.label !== "on curve")) {
       const found = this.from && !this.arcs ? this.headingTo(snap.at, p) : undefined;
@@ -64,14 +83,26 @@ export class LineTool implements Tool {
     const found = this.headingTo(p.at, p);
     const crossing = found.tie && snap.label === "on curve" ? this.crossing(found.at, p) : undefined;
     if (crossing) return { snap: { ...snap, at: crossing }, tie: found.tie, label: `on curve · ${found.label}` };
-    return found.tie ? { snap: { at: found.at, label: "", ties: [] }, tie: found.tie, label: found.label } : { snap, tie: undefined, label: snap.label };
+    return found.tie
+      ? { snap: { at: found.at, label: "", ties: [] }, tie: found.tie, label: found.label }
+      : { snap, tie: undefined, label: snap.label };
   }
   /** Where the direction found meets the curve under the pointer, if that is near. */
   private crossing(along: Vec2, p: Pointer): Vec2 | undefined {
-    const a = this.from!.at, k = 1 + (30 * p.pixel) / (distance2(a, along) || 1), ray: Segment = { kind: "line", a, b: [a[0] + (along[0] - a[0]) * k, a[1] + (along[1] - a[1]) * k] };
-    const curve = this.hands.sketch().curves.find((c) => c.id === p.hit?.ref), reach = 1e5;
-    const shape: Segment | undefined = p.hit?.ref === "x-axis" ? { kind: "line", a: [-reach, 0], b: [reach, 0] } : p.hit?.ref === "y-axis" ? { kind: "line", a: [0, -reach], b: [0, reach] } : curve && segmentOf(curve);
-    const found = shape ? meetings(ray, shape, 1e-6).filter((m) => m.t > 1e-6 && distance2(m.at, p.at) < 2 * BOTH_PIXELS * p.pixel) : [];
+    const a = this.from!.at,
+      k = 1 + (30 * p.pixel) / (distance2(a, along) || 1),
+      ray: Segment = { kind: "line", a, b: [a[0] + (along[0] - a[0]) * k, a[1] + (along[1] - a[1]) * k] };
+    const curve = this.hands.sketch().curves.find((c) => c.id === p.hit?.ref),
+      reach = 1e5;
+    const shape: Segment | undefined =
+      p.hit?.ref === "x-axis"
+        ? { kind: "line", a: [-reach, 0], b: [reach, 0] }
+        : p.hit?.ref === "y-axis"
+          ? { kind: "line", a: [0, -reach], b: [0, reach] }
+          : curve && segmentOf(curve);
+    const found = shape
+      ? meetings(ray, shape, 1e-6).filter((m) => m.t > 1e-6 && distance2(m.at, p.at) < 2 * BOTH_PIXELS * p.pixel)
+      : [];
     return found.sort((x, y) => distance2(x.at, p.at) - distance2(y.at, p.at))[0]?.at;
   }
   private headingTo(at: Vec2, p: Pointer) {
@@ -79,17 +110,28 @@ export class LineTool implements Tool {
   }
   /** The arc from where the chain stands, smoothly, to a place. */
   private arc(to: Vec2, id: string): { curve: Arc; near: string; far: string; from: string } | undefined {
-    const before = this.before(), round = before && tangentArc(this.from!.at, before.direction, to);
+    const before = this.before(),
+      round = before && tangentArc(this.from!.at, before.direction, to);
     if (!round) return undefined;
     const [start, end] = round.ccw ? [this.from!.at, to] : [to, this.from!.at];
     const [near, far] = round.ccw ? ["start", "end"] : ["end", "start"];
-    return { curve: { id, kind: "arc", centre: own(round.centre), start: own(start), end: own(end) }, near: `${id}.${near}`, far: `${id}.${far}`, from: before.curve };
+    return {
+      curve: { id, kind: "arc", centre: own(round.centre), start: own(start), end: own(end) },
+      near: `${id}.${near}`,
+      far: `${id}.${far}`,
+      from: before.curve,
+    };
   }
 
   move(p: Pointer): void {
     this.last = p;
     const { snap, label } = this.aim(p);
-    const line: Line | undefined = this.from && { id: "preview", kind: "line", start: own(this.from.at), end: own(snap.at) };
+    const line: Line | undefined = this.from && {
+      id: "preview",
+      kind: "line",
+      start: own(this.from.at),
+      end: own(snap.at),
+    };
     const curve = this.arcs && this.from ? this.arc(snap.at, "preview")?.curve : line;
     this.preview = { ...(label && { mark: { at: snap.at, label } }), ...(curve && { curves: [curve] }) };
   }
@@ -100,27 +142,59 @@ export class LineTool implements Tool {
     else if (distance2(this.from.at, aim.snap.at) >= 2 * p.pixel) this.put(aim);
   }
   private put({ snap, tie }: Aim): void {
-    const from = this.from!, sketch = this.hands.sketch(), id = idSource(sketch);
+    const from = this.from!,
+      sketch = this.hands.sketch(),
+      id = idSource(sketch);
     const name = id(this.arcs ? "a" : "l");
     const arc = this.arcs ? this.arc(snap.at, name) : undefined;
-    if (this.arcs && !arc) return this.hands.say("notice", "A tangent arc begins at the end of a line or arc, and not straight ahead.");
+    if (this.arcs && !arc)
+      return this.hands.say("notice", "A tangent arc begins at the end of a line or arc, and not straight ahead.");
     const [near, far] = arc ? [arc.near, arc.far] : [`${name}.start`, `${name}.end`];
     const curve: Curve = arc?.curve ?? { id: name, kind: "line", start: own(from.at), end: own(snap.at) };
     const other = arc && sketch.curves.find((c) => c.id === arc.from);
     const ties: Tie[] = [
-      ...(from.end ? [{ kind: "coincident" as const, of: [near, from.end] }] : (from.snap?.ties ?? []).map((t) => ({ kind: t.kind, of: t.of(near) }))),
+      ...(from.end
+        ? [{ kind: "coincident" as const, of: [near, from.end] }]
+        : (from.snap?.ties ?? []).map((t) => ({ kind: t.kind, of: t.of(near) }))),
       ...snap.ties.map((t) => ({ kind: t.kind, of: t.of(far) })),
       ...(tie && !arc ? [{ kind: tie.kind, of: tie.of(name) }] : []),
-      ...(other ? [{ kind: "tangent" as const, of: other.kind === "spline" || other.kind === "ellipse-arc" ? [name, other.id] : [other.id, name] }] : []),
+      ...(other
+        ? [
+            {
+              kind: "tangent" as const,
+              of: other.kind === "spline" || other.kind === "ellipse-arc" ? [name, other.id] : [other.id, name],
+            },
+          ]
+        : []),
     ];
     const closes = this.first !== undefined && ties.some((t) => t.kind === "coincident" && t.of.includes(this.first!));
     const dimensions: Dimension[] = [
-      ...(this.value(0) !== undefined ? [{ id: id("m"), kind: "length" as const, of: [name], value: this.typed[0]!.trim() }] : []),
-      ...(this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) > 1e-9 ? [{ id: id("m"), kind: "angle" as const, of: ["x-axis", name], value: `${Math.abs(Math.atan2(Math.sin(this.value(1)!), Math.cos(this.value(1)!)))} rad` }] : []),
+      ...(this.value(0) !== undefined
+        ? [{ id: id("m"), kind: "length" as const, of: [name], value: this.typed[0]!.trim() }]
+        : []),
+      ...(this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) > 1e-9
+        ? [
+            {
+              id: id("m"),
+              kind: "angle" as const,
+              of: ["x-axis", name],
+              value: `${Math.abs(Math.atan2(Math.sin(this.value(1)!), Math.cos(this.value(1)!)))} rad`,
+            },
+          ]
+        : []),
     ];
     // a typed 0 or 180° is level
-    if (this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) <= 1e-9) ties.push({ kind: "horizontal", of: [name] });
-    if (!drawTied(this.hands, { do: "draw", curves: [curve], constraints: [], ...(dimensions.length && { dimensions }) }, ties, id)) return;
+    if (this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) <= 1e-9)
+      ties.push({ kind: "horizontal", of: [name] });
+    if (
+      !drawTied(
+        this.hands,
+        { do: "draw", curves: [curve], constraints: [], ...(dimensions.length && { dimensions }) },
+        ties,
+        id,
+      )
+    )
+      return;
     this.first ??= near;
     this.preview = {};
     this.typed = [];
@@ -136,7 +210,8 @@ export class LineTool implements Tool {
   enter(): boolean {
     if (!this.from || !this.last || !this.typed.some((t) => t !== undefined)) return this.cancel();
     for (const i of [0, 1]) {
-      const text = this.typed[i], r = text === undefined ? undefined : readQuantity(text, i ? "angle" : "length", this.hands.unit);
+      const text = this.typed[i],
+        r = text === undefined ? undefined : readQuantity(text, i ? "angle" : "length", this.hands.unit);
       if (r && !r.ok) {
         this.hands.say("trouble", r.refusal.sentence);
         return true;

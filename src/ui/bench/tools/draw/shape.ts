@@ -36,7 +36,12 @@ export interface Shape {
   /** The last place put where the typed numbers want it (undefined: not typed). */
   meet?(places: readonly Vec2[], typed: readonly (number | undefined)[]): Vec2;
   /** Undefined while the places make no shape. @param counts typed counts */
-  make(places: readonly Vec2[], id: (letter: string) => string, counts: readonly number[], sketch: Sketch): Made | undefined;
+  make(
+    places: readonly Vec2[],
+    id: (letter: string) => string,
+    counts: readonly number[],
+    sketch: Sketch,
+  ): Made | undefined;
 }
 
 /** Draws one shape after another: each click finds what it means, numbers may be typed on the way and become dimensions. */
@@ -46,7 +51,10 @@ export class ShapeTool implements Tool {
   /** What was typed at each place, as text. */
   private typed: (string | undefined)[][] = [];
   private last: Pointer | undefined;
-  constructor(private readonly hands: Hands, private readonly shape: Shape) {}
+  constructor(
+    private readonly hands: Hands,
+    private readonly shape: Shape,
+  ) {}
 
   get hint(): string {
     return `${this.shape.name}: ${this.shape.asks[this.places.length]!}.${this.sizesNow().length ? " Type numbers, Tab goes on." : ""}`;
@@ -72,11 +80,24 @@ export class ShapeTool implements Tool {
     return this.sizesNow().map((s, i): Field => {
       const text = this.typed[this.places.length]?.[i];
       const now = s.measure(at);
-      return { label: s.label, quantity: s.quantity, typed: text !== undefined, text: text ?? (s.quantity === "count" ? String(this.counts()[0] ?? now) : s.quantity === "angle" ? angleText(now).replace("°", "") : lengthText(now, this.hands.unit, false)) };
+      return {
+        label: s.label,
+        quantity: s.quantity,
+        typed: text !== undefined,
+        text:
+          text ??
+          (s.quantity === "count"
+            ? String(this.counts()[0] ?? now)
+            : s.quantity === "angle"
+              ? angleText(now).replace("°", "")
+              : lengthText(now, this.hands.unit, false)),
+      };
     });
   }
   private counts(): number[] {
-    return (this.shape.sizes ?? []).flatMap((list, k) => list.flatMap((s, i) => (s.quantity === "count" ? [this.value(s, this.typed[k]?.[i]) ?? s.measure([])] : [])));
+    return (this.shape.sizes ?? []).flatMap((list, k) =>
+      list.flatMap((s, i) => (s.quantity === "count" ? [this.value(s, this.typed[k]?.[i]) ?? s.measure([])] : [])),
+    );
   }
   private aim(p: Pointer): Snap {
     const snap = snapPoint(this.hands.sketch(), p.at, p.pixel, p.shift);
@@ -91,10 +112,22 @@ export class ShapeTool implements Tool {
 
   move(p: Pointer): void {
     this.last = p;
-    const snap = this.aim(p), places = [...this.places.map((s) => s.at), snap.at];
+    const snap = this.aim(p),
+      places = [...this.places.map((s) => s.at), snap.at];
     const whole = places.length === this.shape.asks.length ? this.ghost(places) : [];
     // until there is a shape, a line shows what has been said so far
-    const trail: Curve[] = whole.length || places.length < 2 ? [] : places.slice(1).map((b, i) => ({ id: `trail${i}`, kind: "line" as const, start: [...places[i]!] as [number, number], end: [...b] as [number, number], construction: true }));
+    const trail: Curve[] =
+      whole.length || places.length < 2
+        ? []
+        : places
+            .slice(1)
+            .map((b, i) => ({
+              id: `trail${i}`,
+              kind: "line" as const,
+              start: [...places[i]!] as [number, number],
+              end: [...b] as [number, number],
+              construction: true,
+            }));
     this.preview = { curves: [...whole, ...trail], ...(snap.label && { mark: { at: snap.at, label: snap.label } }) };
   }
   down(p: Pointer): void {
@@ -103,7 +136,12 @@ export class ShapeTool implements Tool {
   }
   private put(snap: Snap, pixel: number): void {
     const before = this.places[this.places.length - 1];
-    if (before && Math.hypot(before.at[0] - snap.at[0], before.at[1] - snap.at[1]) < 2 * pixel && this.values().every((v) => v === undefined)) return;
+    if (
+      before &&
+      Math.hypot(before.at[0] - snap.at[0], before.at[1] - snap.at[1]) < 2 * pixel &&
+      this.values().every((v) => v === undefined)
+    )
+      return;
     const places = [...this.places, snap];
     if (places.length < this.shape.asks.length) {
       this.places = places;
@@ -112,22 +150,41 @@ export class ShapeTool implements Tool {
     if (this.draw(places)) this.reset();
   }
   private draw(places: readonly Snap[]): boolean {
-    const sketch = this.hands.sketch(), id = idSource(sketch);
-    const made = this.shape.make(places.map((s) => s.at), id, this.counts(), sketch);
+    const sketch = this.hands.sketch(),
+      id = idSource(sketch);
+    const made = this.shape.make(
+      places.map((s) => s.at),
+      id,
+      this.counts(),
+      sketch,
+    );
     if (!made) return false;
     const ties = places.flatMap((s, i): Tie[] => {
       const anchor = made.anchors[i];
       if (anchor === undefined) return [];
       if (typeof anchor === "string") return s.ties.map((t) => ({ kind: t.kind, of: t.of(anchor) }));
       // a curve that passes through a point found
-      return s.ties.flatMap((t): Tie[] => (t.kind === "coincident" ? [{ kind: "point-on-curve", of: [t.of("")[1]!, anchor.on] }] : []));
+      return s.ties.flatMap((t): Tie[] =>
+        t.kind === "coincident" ? [{ kind: "point-on-curve", of: [t.of("")[1]!, anchor.on] }] : [],
+      );
     });
     const texts = (this.shape.sizes ?? []).flatMap((list, k) => list.map((_, i) => this.typed[k]?.[i]));
     const dimensions = texts.flatMap((text, i): Dimension[] => {
       const spec = made.sizes?.[i];
       return text !== undefined && text.trim() && spec ? [{ id: id("m"), ...spec, value: text.trim() }] : [];
     });
-    return drawTied(this.hands, { do: "draw", curves: made.curves, constraints: made.constraints ?? [], ...(dimensions.length && { dimensions }), ...(made.groups && { groups: made.groups }) }, ties, id);
+    return drawTied(
+      this.hands,
+      {
+        do: "draw",
+        curves: made.curves,
+        constraints: made.constraints ?? [],
+        ...(dimensions.length && { dimensions }),
+        ...(made.groups && { groups: made.groups }),
+      },
+      ties,
+      id,
+    );
   }
 
   type(field: number, text: string): void {
@@ -137,11 +194,22 @@ export class ShapeTool implements Tool {
   }
   enter(): boolean {
     if (!this.last || !this.typed[this.places.length]?.some((t) => t !== undefined)) return false;
-    const wrong = this.sizesNow().findIndex((s, i) => this.typed[this.places.length]![i] !== undefined && this.value(s, this.typed[this.places.length]![i]) === undefined);
+    const wrong = this.sizesNow().findIndex(
+      (s, i) =>
+        this.typed[this.places.length]![i] !== undefined &&
+        this.value(s, this.typed[this.places.length]![i]) === undefined,
+    );
     if (wrong >= 0) {
-      const s = this.sizesNow()[wrong]!, text = this.typed[this.places.length]![wrong]!;
-      const r = s.quantity === "count" ? undefined : readQuantity(text, s.quantity === "angle" ? "angle" : "length", this.hands.unit);
-      this.hands.say("trouble", r && !r.ok ? r.refusal.sentence : "The number of sides is a whole number from 3 to 60.");
+      const s = this.sizesNow()[wrong]!,
+        text = this.typed[this.places.length]![wrong]!;
+      const r =
+        s.quantity === "count"
+          ? undefined
+          : readQuantity(text, s.quantity === "angle" ? "angle" : "length", this.hands.unit);
+      this.hands.say(
+        "trouble",
+        r && !r.ok ? r.refusal.sentence : "The number of sides is a whole number from 3 to 60.",
+      );
       return true;
     }
     this.put(this.aim(this.last), 0);
@@ -151,7 +219,9 @@ export class ShapeTool implements Tool {
     const had = this.places.length > 0;
     this.places = [];
     // a count stays for the next one
-    this.typed = this.typed.map((list, k) => list.map((t, i) => (this.shape.sizes?.[k]?.[i]?.quantity === "count" ? t : undefined)));
+    this.typed = this.typed.map((list, k) =>
+      list.map((t, i) => (this.shape.sizes?.[k]?.[i]?.quantity === "count" ? t : undefined)),
+    );
     this.preview = {};
     return had;
   }
@@ -159,4 +229,3 @@ export class ShapeTool implements Tool {
     return this.reset();
   }
 }
-

@@ -17,16 +17,21 @@ const SAYS: Record<Kind, string> = {
 /** Trim, extend and split: what would happen shows under the pointer and happens at a click. */
 export class CutTool implements Tool {
   preview: Preview = {};
-  constructor(private readonly hands: Hands, private readonly kind: Kind) {}
+  constructor(
+    private readonly hands: Hands,
+    private readonly kind: Kind,
+  ) {}
   get hint(): string {
     return SAYS[this.kind];
   }
   private curveAt(p: Pointer): string | undefined {
-    const id = p.hit && curveOf(p.hit.ref), c = this.hands.sketch().curves.find((k) => k.id === id);
+    const id = p.hit && curveOf(p.hit.ref),
+      c = this.hands.sketch().curves.find((k) => k.id === id);
     return c && segmentOf(c) ? c.id : undefined;
   }
   move(p: Pointer): void {
-    const id = this.curveAt(p), sketch = this.hands.sketch();
+    const id = this.curveAt(p),
+      sketch = this.hands.sketch();
     this.preview = {};
     if (!id) return;
     const show = (gone: Segment) => void (this.preview = { gone: [gone] });
@@ -36,7 +41,10 @@ export class CutTool implements Tool {
     } else if (this.kind === "extend") {
       const e = extensionAt(sketch, id, p.at);
       if (e) show(e.added);
-    } else this.preview = { mark: { at: nearestOn(segmentOf(sketch.curves.find((c) => c.id === id)!)!, p.at).at, label: "split here" } };
+    } else
+      this.preview = {
+        mark: { at: nearestOn(segmentOf(sketch.curves.find((c) => c.id === id)!)!, p.at).at, label: "split here" },
+      };
   }
   down(p: Pointer): void {
     const id = this.curveAt(p);

@@ -11,10 +11,13 @@ export class MirrorTool implements Tool {
     this.gather = new Gather(hands);
   }
   get hint(): string {
-    return this.lining ? `Mirror: ${this.gather.text}. Click the line or axis to mirror in.` : `Mirror: click the curves (${this.gather.text} so far), then Enter.`;
+    return this.lining
+      ? `Mirror: ${this.gather.text}. Click the line or axis to mirror in.`
+      : `Mirror: click the curves (${this.gather.text} so far), then Enter.`;
   }
   get preview(): Preview {
-    const sketch = this.hands.sketch(), made = this.about ? mirror(sketch, this.gather.curves, this.about) : undefined;
+    const sketch = this.hands.sketch(),
+      made = this.about ? mirror(sketch, this.gather.curves, this.about) : undefined;
     return { picked: this.gather.curves, ...(made?.ok && { curves: made.value.curves.slice(sketch.curves.length) }) };
   }
   release(): void {
@@ -29,7 +32,8 @@ export class MirrorTool implements Tool {
   }
   down(p: Pointer): void {
     if (!this.lining) return this.gather.toggle(p);
-    if (p.hit?.kind === "line" && this.hands.draw({ do: "mirror", curves: this.gather.curves, about: p.hit.ref })) this.cancel();
+    if (p.hit?.kind === "line" && this.hands.draw({ do: "mirror", curves: this.gather.curves, about: p.hit.ref }))
+      this.cancel();
   }
   enter(): boolean {
     if (this.lining || !this.gather.curves.length) return false;

@@ -10,7 +10,9 @@ import type { Field, Hands, Pointer, Preview, Tool } from "../tool";
 function sideOf(sketch: Sketch, id: string, at: Vec2): { id: string; by: number } | undefined {
   let best: { id: string; by: number } | undefined;
   for (const { curve, back } of chainOf(sketch, id)) {
-    const s = segmentOf(curve)!, n = nearestOn(s, at), [d] = segmentMotion(s, n.t);
+    const s = segmentOf(curve)!,
+      n = nearestOn(s, at),
+      [d] = segmentMotion(s, n.t);
     const side = Math.sign(cross2(d, sub2(at, segmentAt(s, n.t)))) || 1;
     if (!best || n.distance < Math.abs(best.by)) best = { id, by: side * n.distance * (back ? -1 : 1) };
   }
@@ -25,10 +27,21 @@ export class OffsetTool implements Tool {
   private text: string | undefined;
   constructor(private readonly hands: Hands) {}
   get hint(): string {
-    return this.id ? "Offset: click where the copy is to run, or type the distance; Enter makes it at the pointer's side." : "Offset: click a line, arc or circle; what is joined to it comes along.";
+    return this.id
+      ? "Offset: click where the copy is to run, or type the distance; Enter makes it at the pointer's side."
+      : "Offset: click a line, arc or circle; what is joined to it comes along.";
   }
   get fields(): readonly Field[] {
-    return this.id ? [{ label: "distance", quantity: "length", typed: this.text !== undefined, text: this.text ?? lengthText(Math.abs(this.by), this.hands.unit, false) }] : [];
+    return this.id
+      ? [
+          {
+            label: "distance",
+            quantity: "length",
+            typed: this.text !== undefined,
+            text: this.text ?? lengthText(Math.abs(this.by), this.hands.unit, false),
+          },
+        ]
+      : [];
   }
   private distance(): number | undefined {
     if (this.text === undefined) return Math.abs(this.by);
@@ -37,7 +50,8 @@ export class OffsetTool implements Tool {
   }
   move(p: Pointer): void {
     if (!this.id) return;
-    const sketch = this.hands.sketch(), side = sideOf(sketch, this.id, p.at);
+    const sketch = this.hands.sketch(),
+      side = sideOf(sketch, this.id, p.at);
     if (side) this.by = side.by;
     this.show(sketch);
   }
@@ -48,7 +62,8 @@ export class OffsetTool implements Tool {
     this.preview = made.ok ? { curves: made.value.curves.slice(sketch.curves.length) } : {};
   }
   down(p: Pointer): void {
-    const id = p.hit && curveOf(p.hit.ref), c = this.hands.sketch().curves.find((k) => k.id === id);
+    const id = p.hit && curveOf(p.hit.ref),
+      c = this.hands.sketch().curves.find((k) => k.id === id);
     if (!this.id) {
       if (c && segmentOf(c)) this.id = c.id;
       return;

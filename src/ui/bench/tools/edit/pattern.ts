@@ -10,7 +10,10 @@ export class PatternTool implements Tool {
   private asking = false;
   private about: string | undefined;
   private texts: (string | undefined)[] = [];
-  constructor(private readonly hands: Hands, private readonly ring: boolean) {
+  constructor(
+    private readonly hands: Hands,
+    private readonly ring: boolean,
+  ) {
     this.gather = new Gather(hands);
   }
   get hint(): string {
@@ -25,17 +28,38 @@ export class PatternTool implements Tool {
   get fields(): readonly Field[] {
     if (!this.asking || (this.ring && !this.about)) return [];
     const labels = this.ring ? (["count", "angle"] as const) : (["count", "step across", "step up"] as const);
-    return labels.map((label, i) => ({ label, quantity: i === 0 ? "count" : this.ring ? "angle" : "length", typed: this.texts[i] !== undefined, text: this.texts[i] ?? this.defaults()[i]! }));
+    return labels.map((label, i) => ({
+      label,
+      quantity: i === 0 ? "count" : this.ring ? "angle" : "length",
+      typed: this.texts[i] !== undefined,
+      text: this.texts[i] ?? this.defaults()[i]!,
+    }));
   }
   private numbers(): { count: number; step: Vec2; angle: number } | undefined {
-    const [count, a, b] = this.fields.map((f) => (f.quantity === "count" ? Math.round(Number(f.text)) : (() => { const r = readQuantity(f.text, f.quantity as "length" | "angle", this.hands.unit); return r.ok ? r.value : NaN; })()));
+    const [count, a, b] = this.fields.map((f) =>
+      f.quantity === "count"
+        ? Math.round(Number(f.text))
+        : (() => {
+            const r = readQuantity(f.text, f.quantity as "length" | "angle", this.hands.unit);
+            return r.ok ? r.value : NaN;
+          })(),
+    );
     if (!(count! >= 2 && count! <= 60) || Number.isNaN(a) || Number.isNaN(b)) return undefined;
     return { count: count!, step: [a ?? 0, b ?? 0], angle: ((a ?? 0) * 180) / Math.PI };
   }
   get preview(): Preview {
-    const picked = this.gather.curves, n = this.fields.length ? this.numbers() : undefined, sketch = this.hands.sketch();
-    const made = n && (this.ring ? circularPattern(sketch, picked, n.count, this.about!, n.angle) : linearPattern(sketch, picked, n.count, n.step));
-    return { picked: [...picked, ...(this.about ? [this.about] : [])], ...(made?.ok && { curves: made.value.curves.slice(sketch.curves.length) }) };
+    const picked = this.gather.curves,
+      n = this.fields.length ? this.numbers() : undefined,
+      sketch = this.hands.sketch();
+    const made =
+      n &&
+      (this.ring
+        ? circularPattern(sketch, picked, n.count, this.about!, n.angle)
+        : linearPattern(sketch, picked, n.count, n.step));
+    return {
+      picked: [...picked, ...(this.about ? [this.about] : [])],
+      ...(made?.ok && { curves: made.value.curves.slice(sketch.curves.length) }),
+    };
   }
   release(): void {
     this.hands.select(this.gather.curves);
@@ -63,7 +87,14 @@ export class PatternTool implements Tool {
       return true;
     }
     const curves = this.gather.curves;
-    if (this.hands.draw(this.ring ? { do: "circular-pattern", curves, count: n.count, about: this.about!, angle: n.angle } : { do: "linear-pattern", curves, count: n.count, step: [n.step[0], n.step[1]] })) this.cancel();
+    if (
+      this.hands.draw(
+        this.ring
+          ? { do: "circular-pattern", curves, count: n.count, about: this.about!, angle: n.angle }
+          : { do: "linear-pattern", curves, count: n.count, step: [n.step[0], n.step[1]] },
+      )
+    )
+      this.cancel();
     return true;
   }
   cancel(): boolean {

@@ -12,7 +12,10 @@ const SAYS: Record<PartPick, string> = {
 export class ProjectTool implements Tool {
   preview: Preview = {};
   private found: readonly Curve[] = [];
-  constructor(private readonly hands: Hands, private readonly what: PartPick) {}
+  constructor(
+    private readonly hands: Hands,
+    private readonly what: PartPick,
+  ) {}
   get hint(): string {
     return SAYS[this.what];
   }
@@ -22,7 +25,8 @@ export class ProjectTool implements Tool {
   }
   down(p: Pointer): void {
     this.move(p);
-    if (!this.found.length) return this.hands.say("notice", `There is no ${this.what} of the part here, or it is shown already.`);
+    if (!this.found.length)
+      return this.hands.say("notice", `There is no ${this.what} of the part here, or it is shown already.`);
     this.hands.draw({ do: "draw", curves: [...this.found], constraints: [] });
     this.preview = {};
   }

@@ -19,26 +19,45 @@ export class TransformTool implements Tool {
   private to: Vec2 | undefined;
   private start: Vec2 | undefined;
   private texts: (string | undefined)[] = [];
-  constructor(private readonly hands: Hands, private readonly kind: TransformKind) {
+  constructor(
+    private readonly hands: Hands,
+    private readonly kind: TransformKind,
+  ) {
     this.gather = new Gather(hands);
   }
   get hint(): string {
     const name = NAMES[this.kind];
     if (!this.ready) return `${name}: click the curves (${this.gather.text} so far), then Enter.`;
-    if (!this.about) return `${name}: click the point ${this.kind === "turn" ? "to turn about" : this.kind === "scale" ? "that stays" : "to take them by"}.`;
+    if (!this.about)
+      return `${name}: click the point ${this.kind === "turn" ? "to turn about" : this.kind === "scale" ? "that stays" : "to take them by"}.`;
     return `${name}: click ${this.kind === "turn" ? "how far round" : this.kind === "scale" ? "how large" : "where it goes"}, or type it; Enter makes it.`;
   }
   private now(): Numbers {
-    const a = this.about ?? [0, 0], b = this.to ?? a, s = this.start ?? [a[0] + 1, a[1]];
+    const a = this.about ?? [0, 0],
+      b = this.to ?? a,
+      s = this.start ?? [a[0] + 1, a[1]];
     const turn = Math.atan2(b[1] - a[1], b[0] - a[0]) - Math.atan2(s[1] - a[1], s[0] - a[0]);
-    return { by: [b[0] - a[0], b[1] - a[1]], turn: Math.atan2(Math.sin(turn), Math.cos(turn)), scale: distance2(a, b) / (distance2(a, s) || 1) || 1 };
+    return {
+      by: [b[0] - a[0], b[1] - a[1]],
+      turn: Math.atan2(Math.sin(turn), Math.cos(turn)),
+      scale: distance2(a, b) / (distance2(a, s) || 1) || 1,
+    };
   }
   get fields(): readonly Field[] {
     if (!this.about) return [];
-    const n = this.now(), field = (i: number, label: string, quantity: Field["quantity"], text: string): Field => ({ label, quantity, typed: this.texts[i] !== undefined, text: this.texts[i] ?? text });
+    const n = this.now(),
+      field = (i: number, label: string, quantity: Field["quantity"], text: string): Field => ({
+        label,
+        quantity,
+        typed: this.texts[i] !== undefined,
+        text: this.texts[i] ?? text,
+      });
     if (this.kind === "turn") return [field(0, "angle", "angle", angleText(n.turn).replace("°", ""))];
     if (this.kind === "scale") return [field(0, "scale", "ratio", plainNumber(n.scale, 3))];
-    return [field(0, "across", "length", lengthText(n.by[0], this.hands.unit, false)), field(1, "up", "length", lengthText(n.by[1], this.hands.unit, false))];
+    return [
+      field(0, "across", "length", lengthText(n.by[0], this.hands.unit, false)),
+      field(1, "up", "length", lengthText(n.by[1], this.hands.unit, false)),
+    ];
   }
   /** What is typed wins over the pointer; undefined when a typed number is none. */
   private numbers(): Numbers | undefined {
@@ -48,21 +67,44 @@ export class TransformTool implements Tool {
       const r = readQuantity(this.texts[i]!, quantity, this.hands.unit);
       return r.ok ? r.value : NaN;
     };
-    const made: Numbers = { by: [read(0, "length", n.by[0]), read(1, "length", n.by[1])], turn: this.kind === "turn" ? read(0, "angle", n.turn) : 0, scale: this.kind === "scale" ? (this.texts[0] === undefined ? n.scale : Number(this.texts[0])) : 1 };
-    return [...(this.kind === "move" || this.kind === "copy" ? made.by : []), made.turn, made.scale].some((v) => Number.isNaN(v)) ? undefined : made;
+    const made: Numbers = {
+      by: [read(0, "length", n.by[0]), read(1, "length", n.by[1])],
+      turn: this.kind === "turn" ? read(0, "angle", n.turn) : 0,
+      scale: this.kind === "scale" ? (this.texts[0] === undefined ? n.scale : Number(this.texts[0])) : 1,
+    };
+    return [...(this.kind === "move" || this.kind === "copy" ? made.by : []), made.turn, made.scale].some((v) =>
+      Number.isNaN(v),
+    )
+      ? undefined
+      : made;
   }
   private command(n: Numbers): SketchCommand {
-    const about: [number, number] = [this.about![0], this.about![1]], { curves } = this.gather;
+    const about: [number, number] = [this.about![0], this.about![1]],
+      { curves } = this.gather;
     if (this.kind === "turn") return { do: "transform", curves, about, turn: (n.turn * 180) / Math.PI };
     if (this.kind === "scale") return { do: "transform", curves, about, scale: n.scale };
     return { do: "transform", curves, by: [n.by[0], n.by[1]], ...(this.kind === "copy" && { copy: true }) };
   }
   get preview(): Preview {
-    const picked = this.gather.curves, n = this.about && (this.to || this.texts.length) ? this.numbers() : undefined;
+    const picked = this.gather.curves,
+      n = this.about && (this.to || this.texts.length) ? this.numbers() : undefined;
     if (!n) return { picked };
-    const a = this.about!, moving = this.kind === "move" || this.kind === "copy", k = this.kind === "scale" ? n.scale : 1, c = k * Math.cos(n.turn), s = k * Math.sin(n.turn);
-    const map = (p: Vec2): Vec2 => (moving ? [p[0] + n.by[0], p[1] + n.by[1]] : [a[0] + c * (p[0] - a[0]) - s * (p[1] - a[1]), a[1] + s * (p[0] - a[0]) + c * (p[1] - a[1])]);
-    return { picked, curves: this.hands.sketch().curves.filter((q) => picked.includes(q.id)).map((q): Curve => mappedCurve(q, map, k)) };
+    const a = this.about!,
+      moving = this.kind === "move" || this.kind === "copy",
+      k = this.kind === "scale" ? n.scale : 1,
+      c = k * Math.cos(n.turn),
+      s = k * Math.sin(n.turn);
+    const map = (p: Vec2): Vec2 =>
+      moving
+        ? [p[0] + n.by[0], p[1] + n.by[1]]
+        : [a[0] + c * (p[0] - a[0]) - s * (p[1] - a[1]), a[1] + s * (p[0] - a[0]) + c * (p[1] - a[1])];
+    return {
+      picked,
+      curves: this.hands
+        .sketch()
+        .curves.filter((q) => picked.includes(q.id))
+        .map((q): Curve => mappedCurve(q, map, k)),
+    };
   }
   release(): void {
     this.hands.select(this.gather.curves);
