@@ -57,12 +57,10 @@ export function jobs(threads: KernelThreads): TaskList {
     async "prepare-exercise"(payload) {
       const row = await exercise(ExercisePayload.parse(payload).exercise);
       if (!row) return;
-      const result = await threads
-        .run({ kind: "prepare", exercise: row.document })
-        .catch((e: Error) => ({
-          ok: false as const,
-          refusal: { code: "failed", sentence: `The reference could not be measured: ${e.message}.` },
-        }));
+      const result = await threads.run({ kind: "prepare", exercise: row.document }).catch((e: Error) => ({
+        ok: false as const,
+        refusal: { code: "failed", sentence: `The reference could not be measured: ${e.message}.` },
+      }));
       await rows("update exercises set prepared = $2, prepared_version = $3 where id = $1", [
         row.id,
         result.ok ? result.value : { trouble: result.refusal.sentence },
@@ -72,12 +70,10 @@ export function jobs(threads: KernelThreads): TaskList {
     async "prepare-handout"(payload) {
       const row = await handout(HandoutPayload.parse(payload).handout);
       if (!row) return;
-      const result = await threads
-        .run({ kind: "prepare", exercise: row.exercise })
-        .catch((e: Error) => ({
-          ok: false as const,
-          refusal: { code: "failed", sentence: `The Sheet could not be drawn: ${e.message}.` },
-        }));
+      const result = await threads.run({ kind: "prepare", exercise: row.exercise }).catch((e: Error) => ({
+        ok: false as const,
+        refusal: { code: "failed", sentence: `The Sheet could not be drawn: ${e.message}.` },
+      }));
       await rows("update handouts set sheet = $2, trouble = $3 where id = $1", [
         row.id,
         result.ok ? result.value.sheet : null,

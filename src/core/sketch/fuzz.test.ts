@@ -57,22 +57,20 @@ const BY_TYPE: Record<EntityType, string[]> = {
 };
 /** A relation whose arguments mostly fit. */
 const related = <K extends keyof typeof KINDS>(kinds: readonly K[]) =>
-  fc
-    .constantFrom(...kinds)
-    .chain((kind) =>
-      fc.record({
-        kind: fc.constant(kind),
-        of: fc.oneof(
-          {
-            weight: 12,
-            arbitrary: fc
-              .constantFrom(...KINDS[kind].takes)
-              .chain((t) => fc.tuple(...t.map((type) => fc.constantFrom(...BY_TYPE[type])))),
-          },
-          { weight: 1, arbitrary: fc.array(ref, { minLength: 1, maxLength: 4 }) },
-        ),
-      }),
-    );
+  fc.constantFrom(...kinds).chain((kind) =>
+    fc.record({
+      kind: fc.constant(kind),
+      of: fc.oneof(
+        {
+          weight: 12,
+          arbitrary: fc
+            .constantFrom(...KINDS[kind].takes)
+            .chain((t) => fc.tuple(...t.map((type) => fc.constantFrom(...BY_TYPE[type])))),
+        },
+        { weight: 1, arbitrary: fc.array(ref, { minLength: 1, maxLength: 4 }) },
+      ),
+    }),
+  );
 const anySketch: fc.Arbitrary<Sketch> = fc.record({
   plane: fc.constant({ base: "top" as const }),
   curves: fc

@@ -215,15 +215,13 @@ function Model({
             { kind: _, ...face } = ref;
           store.getState().takePlane({ ...face, frame: { origin: [...origin], x: [...x], y: [...y] } });
         } else
-          store
-            .getState()
-            .say({
-              kind: "notice",
-              text: carrier
-                ? "A sketch lies on a flat face; this one is round."
-                : "Click a flat face of the part, or choose a plane on the card.",
-              about: [],
-            });
+          store.getState().say({
+            kind: "notice",
+            text: carrier
+              ? "A sketch lies on a flat face; this one is round."
+              : "Click a flat face of the part, or choose a plane on the card.",
+            about: [],
+          });
       }}
     >
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}
@@ -281,13 +279,11 @@ function BenchHeader({
       if (r.ok) return router.push(`/submissions/${answer.submission}`);
       store.getState().say({ kind: "trouble", text: answer.sentence ?? "It could not be handed in.", about: [] });
     } catch {
-      store
-        .getState()
-        .say({
-          kind: "trouble",
-          text: "No connection. Your part is kept; hand it in when the connection is back.",
-          about: [],
-        });
+      store.getState().say({
+        kind: "trouble",
+        text: "No connection. Your part is kept; hand it in when the connection is back.",
+        about: [],
+      });
     }
     setHanding(false);
   };

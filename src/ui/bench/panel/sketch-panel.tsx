@@ -171,13 +171,11 @@ function Picked({ store, sketch, selection }: { store: BenchStore; sketch: Sketc
               aria-pressed={role === k}
               className={`btn btn-xs join-item ${role === k ? "btn-primary" : ""}`}
               onClick={() =>
-                store
-                  .getState()
-                  .draw({
-                    do: "construction",
-                    ids: curves.map((c) => c.id),
-                    on: k === "real" ? false : k === "construction" ? true : k,
-                  })
+                store.getState().draw({
+                  do: "construction",
+                  ids: curves.map((c) => c.id),
+                  on: k === "real" ? false : k === "construction" ? true : k,
+                })
               }
             >
               {ROLE[k]}
@@ -213,14 +211,12 @@ function Groups({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
               count = Math.round(Number(data.get("count"))),
               angle = data.get("angle");
             if (count >= 2 && count <= 60)
-              store
-                .getState()
-                .draw({
-                  do: "regroup",
-                  id: g.id,
-                  count,
-                  ...(angle !== null && Number.isFinite(Number(angle)) && { angle: Number(angle) }),
-                });
+              store.getState().draw({
+                do: "regroup",
+                id: g.id,
+                count,
+                ...(angle !== null && Number.isFinite(Number(angle)) && { angle: Number(angle) }),
+              });
             else
               store.getState().say({ kind: "trouble", text: "The count is a whole number from 2 to 60.", about: [] });
           }}

@@ -119,15 +119,13 @@ export class ShapeTool implements Tool {
     const trail: Curve[] =
       whole.length || places.length < 2
         ? []
-        : places
-            .slice(1)
-            .map((b, i) => ({
-              id: `trail${i}`,
-              kind: "line" as const,
-              start: [...places[i]!] as [number, number],
-              end: [...b] as [number, number],
-              construction: true,
-            }));
+        : places.slice(1).map((b, i) => ({
+            id: `trail${i}`,
+            kind: "line" as const,
+            start: [...places[i]!] as [number, number],
+            end: [...b] as [number, number],
+            construction: true,
+          }));
     this.preview = { curves: [...whole, ...trail], ...(snap.label && { mark: { at: snap.at, label: snap.label } }) };
   }
   down(p: Pointer): void {
