@@ -12,17 +12,18 @@ const MAY = {
   ui: ["core"],
   app: ["core", "server", "ui"],
 };
-const ROOMS = ["units", "geometry", "sketch", "kernel", "measure", "formats", "part", "sheet", "check", "grade"];
+const ROOMS = ["naming", "units", "geometry", "sketch", "kernel", "measure", "formats", "part", "sheet", "check", "grade"];
 const ROOM_MAY = {
+  naming: [],
   units: [],
   geometry: [],
-  sketch: ["units", "geometry"],
-  kernel: ["geometry", "sketch"],
-  measure: ["geometry", "kernel"],
-  part: ["units", "geometry", "sketch", "kernel"],
-  formats: ["units", "geometry", "sketch", "kernel"],
-  sheet: ["units", "geometry", "kernel", "measure", "part"],
-  check: ["units", "geometry", "kernel", "measure", "part", "sheet"],
+  sketch: ["naming", "units", "geometry"],
+  kernel: ["naming", "geometry", "sketch"],
+  measure: ["naming", "geometry", "kernel"],
+  part: ["naming", "units", "geometry", "sketch", "kernel"],
+  formats: ["naming", "units", "geometry", "sketch", "kernel"],
+  sheet: ["naming", "units", "geometry", "kernel", "measure", "part"],
+  check: ["naming", "units", "geometry", "kernel", "measure", "part", "sheet"],
   grade: ["units", "check"],
 };
 

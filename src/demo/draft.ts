@@ -4,8 +4,8 @@ import { emptyPart, type Material, type PartDocument } from "@/core/part/documen
 import { modelOf, type Model } from "@/core/kernel/model";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { rebuild } from "@/core/part/rebuild";
-import type { Step } from "@/core/part/steps/registry";
-import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
+import type { Step } from "@/core/part/steps/kinds";
+import type { ExtrudeStep } from "@/core/part/steps/extrude/schema";
 import type { SketchCommand } from "@/core/sketch/commands";
 import { circle, polyline, rectangle } from "@/core/sketch/shapes";
 import { emptySketch, type Constraint, type Dimension, type Sketch } from "@/core/sketch/sketch";

@@ -1,5 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
-import type { EdgeRef } from "@/core/part/reference/schema";
+import type { EdgeRef } from "@/core/naming/reference";
 import { Draft } from "./draft";
 import { ALUMINIUM, STEEL } from "./parts";
 

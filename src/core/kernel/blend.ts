@@ -1,7 +1,8 @@
 import type { BRepFilletAPI_MakeChamfer, BRepFilletAPI_MakeFillet, TopoDS_Shape } from "replicad-opencascadejs";
 import { carried, drain } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
-import { explore, type FaceName, type Solid } from "./solid";
+import { type FaceName } from "@/core/naming/names";
+import { explore, type Solid } from "./solid";
 
 /** One edge to be rounded, or cut off. `id` names the faces that come of it: step/role/id. */
 export interface Rounding {

@@ -1,3 +1,4 @@
+import { marked } from "@/core/naming/names";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
 import { edgePoints } from "./mesh";
@@ -36,7 +37,7 @@ export function numbered<E extends Omit<Edge, "key"> & { readonly base: string }
         k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
       return k === undefined ? 0 : p[k]! - q[k]!;
     });
-    members.forEach((m, n) => (keys[m] = n ? `${base}~${n + 1}` : base));
+    members.forEach((m, n) => (keys[m] = marked(base, n + 1)));
   }
   return list.map(({ base: _, ...e }, i) => ({ key: keys[i]!, ...e }));
 }

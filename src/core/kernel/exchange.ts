@@ -1,6 +1,7 @@
 import type { TDF_Label } from "replicad-opencascadejs";
 import { KernelFault, type Kernel } from "./opencascade";
-import { distinct, faceShapes, type FaceName, type Solid } from "./solid";
+import { type FaceName } from "@/core/naming/names";
+import { distinct, faceShapes, type Solid } from "./solid";
 
 /** A body's own colour and those of single faces (by place in explorer order), as #rrggbb. */
 export interface Paint {

@@ -3,7 +3,8 @@ import type { Vec3 } from "@/core/geometry/vector";
 import { carrierOf, type Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
-import { faceShapes, faceKey, type FaceName, type Solid } from "./solid";
+import { formatFace, marked, type FaceName } from "@/core/naming/names";
+import { faceShapes, type Solid } from "./solid";
 
 /** A face in numbers: what carries it, and cheap invariants of its extent. mm, mm². */
 export interface Face {
@@ -32,13 +33,13 @@ export function facesOf(kernel: Kernel, solid: Solid): Face[] {
 export function keyedFaces(list: readonly Omit<Face, "key">[]): Face[] {
   const groups = new Map<string, number[]>();
   list.forEach((f, i) => {
-    const key = f.names[0] ? faceKey(f.names[0]) : "unnamed";
+    const key = f.names[0] ? formatFace(f.names[0]) : "unnamed";
     groups.set(key, [...(groups.get(key) ?? []), i]);
   });
   const keys: string[] = [];
   for (const [key, members] of groups) {
     members.sort((a, b) => comparePlace(list[a]!.centre, list[b]!.centre));
-    members.forEach((m, k) => (keys[m] = k ? `${key}~${k + 1}` : key));
+    members.forEach((m, k) => (keys[m] = marked(key, k + 1)));
   }
   return list.map((f, i) => ({ key: keys[i]!, ...f }));
 }

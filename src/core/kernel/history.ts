@@ -1,6 +1,7 @@
 import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from "replicad-opencascadejs";
 import type { Kernel } from "./opencascade";
-import { faceKey, faceShapes, type FaceName, type Solid } from "./solid";
+import { formatFace, type FaceName } from "@/core/naming/names";
+import { faceShapes, type Solid } from "./solid";
 
 /** What an operation of the library tells of where faces went. */
 export interface Maker {
@@ -37,7 +38,7 @@ export function carried(
   const names: FaceName[][] = shapes.map(() => []);
   const give: Give = (face, from) => {
     const k = index.find(face);
-    if (k >= 0) names[k]!.push(...from.filter((n) => !names[k]!.some((o) => faceKey(o) === faceKey(n))));
+    if (k >= 0) names[k]!.push(...from.filter((n) => !names[k]!.some((o) => formatFace(o) === formatFace(n))));
     return k >= 0;
   };
   for (const part of inputs) {

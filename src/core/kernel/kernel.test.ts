@@ -11,7 +11,8 @@ import { KernelFault, type Kernel } from "./opencascade";
 import { placed } from "./place";
 import { prism } from "./sweep";
 import { eigen3, propertiesOf } from "./properties";
-import { faceKey, type Solid } from "./solid";
+import { formatFace } from "@/core/naming/names";
+import { type Solid } from "./solid";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -91,7 +92,7 @@ describe("combining", () => {
     const faces = facesOf(kernel, joined);
     expect(faces).toHaveLength(6);
     const top = faces.find((f) => f.key === "a/end")!;
-    expect(top.names.map(faceKey)).toEqual(["a/end", "b/end"]);
+    expect(top.names.map(formatFace)).toEqual(["a/end", "b/end"]);
     expect(top.area).toBeCloseTo(32, 12);
   });
   it("numbers the pieces of a face that was split", () => {

@@ -2,7 +2,8 @@ import type { Vec3 } from "@/core/geometry/vector";
 import { numbered, type Edge } from "./edges";
 import { keyedFaces, type Face } from "./faces";
 import type { Kernel } from "./opencascade";
-import { faceKey, type Solid } from "./solid";
+import { formatEdge, formatFace } from "@/core/naming/names";
+import { type Solid } from "./solid";
 import { Topology } from "./topology";
 
 /** A face with the faces around it, by place. */
@@ -41,10 +42,7 @@ export function modelOver(t: Topology): Model {
     const ends = t.edgeEnds[index]!;
     return [
       {
-        base: pair
-          .map((f) => faces[f]!.key)
-          .sort()
-          .join("|"),
+        base: formatEdge(pair.map((f) => faces[f]!.key)),
         ...t.edge(index),
         faces: pair as unknown as readonly [number, number],
         ends,
@@ -62,5 +60,5 @@ export function modelOver(t: Topology): Model {
 
 /** All names of some faces of a model. */
 export const namesOf = (m: Model, faces: readonly number[]): string[] => [
-  ...new Set(faces.flatMap((f) => m.faces[f]!.names.map(faceKey))),
+  ...new Set(faces.flatMap((f) => m.faces[f]!.names.map(formatFace))),
 ];

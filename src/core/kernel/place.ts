@@ -1,6 +1,7 @@
 import { determinant, type Rigid } from "@/core/geometry/rigid";
 import type { Kernel } from "./opencascade";
-import { faceKey, type FaceName, type Solid } from "./solid";
+import { formatFace, type FaceName } from "@/core/naming/names";
+import { type Solid } from "./solid";
 
 /** The body moved rigidly, or mirrored where the motion turns it over; names stay. */
 export function placed(kernel: Kernel, solid: Solid, m: Rigid): Solid {
@@ -20,5 +21,5 @@ export function placed(kernel: Kernel, solid: Solid, m: Rigid): Solid {
 /** Names of a copy: `step/role/NAME` after the face each is an image of. */
 export const renamed = (solid: Solid, step: string, role: string): Solid => ({
   shape: solid.shape,
-  names: solid.names.map((list) => list.map((n): FaceName => ({ step, role, of: faceKey(n) }))),
+  names: solid.names.map((list) => list.map((n): FaceName => ({ step, role, of: formatFace(n) }))),
 });

@@ -1,3 +1,4 @@
+import { parseEdge, sectionKey, silhouetteKey } from "@/core/naming/names";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { TURN } from "@/core/geometry/segment";
 import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
@@ -33,7 +34,7 @@ export function sectionOf(kernel: Kernel, solid: Solid, frame: Frame): Edge[] {
       // a point within it: its ends lie on two faces
       const within = points.length > 2 ? points[points.length >> 1]! : scale3(add3(points[0]!, points[1]!), 0.5),
         face = faceThrough(faces, within);
-      return face ? [{ base: `section/${face.key}`, ...edge }] : [];
+      return face ? [{ base: sectionKey(face.key), ...edge }] : [];
     });
     kernel.release(...shapes, make, plane, at, n);
     return numbered(list);
@@ -55,14 +56,14 @@ export function silhouettesOf(kernel: Kernel, solid: Solid, edges: readonly Edge
   return numbered(
     facesOf(kernel, solid).flatMap((face) => {
       const { carrier: c } = face,
-        rim = edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face.key));
+        rim = edges.filter((e) => (parseEdge(e.key) as readonly string[]).includes(face.key));
       const list =
         c.kind === "cylinder" || c.kind === "cone"
           ? straightOutlines(c, rim, n)
           : c.kind === "sphere"
             ? ballOutlines(c, rim, face.centre, n)
             : [];
-      return list.map((e) => ({ base: `silhouette/${face.key}`, ...e }));
+      return list.map((e) => ({ base: silhouetteKey(face.key), ...e }));
     }),
   );
 }

@@ -1,7 +1,8 @@
 import { combine } from "./boolean";
 import { carrierOf } from "./carrier";
 import type { Kernel } from "./opencascade";
-import { faceShapes, explore, faceKey, type FaceName, type Solid } from "./solid";
+import { formatFace, type FaceName } from "@/core/naming/names";
+import { faceShapes, explore, type Solid } from "./solid";
 
 /**
  * A flat face moved along its normal, out of the material where `by` is positive (mm): a prism over it is added or
@@ -11,7 +12,7 @@ export function pushed(kernel: Kernel, solid: Solid, key: string, by: number): S
   return kernel.guard("moving a face", () => {
     const oc = kernel.library,
       { shapes } = faceShapes(kernel, solid.shape);
-    const i = solid.names.findIndex((list) => list.some((n) => faceKey(n) === key)),
+    const i = solid.names.findIndex((list) => list.some((n) => formatFace(n) === key)),
       shape = shapes[i];
     const face = shape && oc.TopoDS.Face(shape),
       carrier = face && carrierOf(kernel, face);

@@ -2,7 +2,8 @@ import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { carried, drain } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
-import { explore, faceKey, faceShapes, type Solid } from "./solid";
+import { formatFace } from "@/core/naming/names";
+import { explore, faceShapes, type Solid } from "./solid";
 
 /** Offsets are exact for what students model; this is how near pieces must come to be joined, mm. */
 const JOIN = 1e-5;
@@ -45,7 +46,7 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
     const result = carried(kernel, shape, make, [solid], (give) => {
       shapes.forEach((f: TopoDS_Shape, i) => {
         const [name] = solid.names[i] ?? [];
-        if (name) drain(kernel, make.Generated(f), (g) => give(g, [{ step, role: "inner", of: faceKey(name) }]));
+        if (name) drain(kernel, make.Generated(f), (g) => give(g, [{ step, role: "inner", of: formatFace(name) }]));
       });
     });
     kernel.release(list, make, only);

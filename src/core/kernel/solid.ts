@@ -1,19 +1,6 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
+import type { FaceName } from "@/core/naming/names";
 import type { Kernel } from "./opencascade";
-
-/**
- * How a face came to be: which step made it, in which role, from what. `of` is a sketch curve for faces that rose
- * from one, the name of another face for its offsets and images, a number of the step's own otherwise.
- */
-export interface FaceName {
-  readonly step: string;
-  readonly role: string;
-  readonly of?: string;
-}
-
-/** Written form of a face name: `extrude1/side/l2`. Faces that share one (a split face) are told apart by ~2, ~3 in order of place. */
-export const faceKey = (n: FaceName): string =>
-  n.of === undefined ? `${n.step}/${n.role}` : `${n.step}/${n.role}/${n.of}`;
 
 /**
  * A body, or several, with the names of its faces in the order the explorer meets them. A merged face carries

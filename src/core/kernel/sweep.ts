@@ -4,13 +4,14 @@ import { turnedFrame, type Line } from "@/core/geometry/line";
 import { distance3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { isWhole, onCircle, onEllipse, segmentMiddle, TURN } from "@/core/geometry/segment";
 import type { Segment } from "@/core/sketch/arrangement";
-import type { Region } from "@/core/sketch/regions";
+import type { Outline } from "@/core/sketch/regions";
 import { carrierOf, distanceTo } from "./carrier";
 import { edgeOf, SEAM } from "./edge";
 import { drain } from "./history";
 import { direction, point } from "./primitives";
 import { KernelFault, type Kernel } from "./opencascade";
-import { distinct, explore, faceShapes, type FaceName, type Solid } from "./solid";
+import { type FaceName } from "@/core/naming/names";
+import { distinct, explore, faceShapes, type Solid } from "./solid";
 import type { Topology } from "./topology";
 
 function wireOf(kernel: Kernel, frame: Frame, loop: readonly Segment[]): TopoDS_Wire {
@@ -26,7 +27,7 @@ function wireOf(kernel: Kernel, frame: Frame, loop: readonly Segment[]): TopoDS_
   return wire;
 }
 
-function faceOf(kernel: Kernel, frame: Frame, region: Region): TopoDS_Face {
+function faceOf(kernel: Kernel, frame: Frame, region: Outline): TopoDS_Face {
   const oc = kernel.library;
   const c = point(kernel, frame.origin),
     n = direction(kernel, normalOf(frame));
@@ -80,7 +81,7 @@ function named(
   kernel: Kernel,
   sweep: Sweep,
   frame: Frame,
-  region: Region,
+  region: Outline,
   face: TopoDS_Shape,
   step: string,
   closed: boolean,
@@ -126,7 +127,7 @@ function named(
 }
 
 /** A prism over one region, from `from` to `to` millimetres along the frame's normal (from < to). Faces are named by `step`. */
-export function prism(kernel: Kernel, frame: Frame, region: Region, from: number, to: number, step: string): Solid {
+export function prism(kernel: Kernel, frame: Frame, region: Outline, from: number, to: number, step: string): Solid {
   return kernel.guard("extruding", () => {
     const oc = kernel.library;
     const base = offsetFrame(frame, from);
@@ -187,7 +188,7 @@ export function prismOnFace(
 export function revolution(
   kernel: Kernel,
   frame: Frame,
-  region: Region,
+  region: Outline,
   axis: Line,
   from: number,
   to: number,

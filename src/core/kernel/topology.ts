@@ -4,7 +4,8 @@ import { carrierOf, type Carrier } from "./carrier";
 import { describeEdge, type Edge } from "./edges";
 import { describeFace, type Face } from "./faces";
 import type { Kernel } from "./opencascade";
-import { distinct, explore, faceKey, faceShapes, ShapeIndex, type Solid } from "./solid";
+import { formatFace } from "@/core/naming/names";
+import { distinct, explore, faceShapes, ShapeIndex, type Solid } from "./solid";
 
 /**
  * Which faces, edges and vertices of a body meet. Numbers are places in explorer order. What things measure is asked
@@ -25,7 +26,7 @@ export class Topology {
     readonly solid: Solid,
   ) {
     this.faces = faceShapes(kernel, solid.shape).shapes;
-    this.names = solid.names.map((list) => list.map(faceKey));
+    this.names = solid.names.map((list) => list.map(formatFace));
   }
 
   /** Edges; a name alone is found without them. */

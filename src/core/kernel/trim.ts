@@ -2,13 +2,14 @@ import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { TURN } from "@/core/geometry/segment";
 import { add3, cross3, distance3, dot3, scale3, sub3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
-import type { Region } from "@/core/sketch/regions";
+import type { Outline } from "@/core/sketch/regions";
 import { combine } from "./boolean";
 import type { Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
 import { boxOf, roughBoxOf } from "./properties";
-import { explore, faceShapes, type FaceName, type Solid } from "./solid";
+import { type FaceName } from "@/core/naming/names";
+import { explore, faceShapes, type Solid } from "./solid";
 import { prism, revolution } from "./sweep";
 
 /** A point is on a plane within this, mm. */
@@ -50,10 +51,7 @@ export function deeper(c: Stop, by: number): Stop {
 function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: string): TopoDS_Shape {
   const oc = kernel.library,
     square = (n: Vec3) => unit3(cross3(n, Math.abs(n[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
-  const over = (corners: readonly Vec2[]): Region => ({
-    name: "",
-    depth: 0,
-    area: 0,
+  const over = (corners: readonly Vec2[]): Outline => ({
     outer: corners.map((a, i) => ({ kind: "line", curve: `e${i}`, a, b: corners[(i + 1) % corners.length]! })),
     holes: [],
   });

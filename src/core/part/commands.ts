@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { applyToSketch, SketchCommandSchema } from "@/core/sketch/commands";
-import { quantityOf } from "@/core/sketch/sizes";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { issueSentence, MaterialSchema, PartSchema, readPart, type PartDocument } from "./document";
-import { ParameterSchema, readParameters } from "./parameters";
-import { kindOf, StepSchema, type Step } from "./steps/registry";
+import { givenBy, ParameterSchema, readParameters } from "./parameters";
+import { inOtherUnits } from "./unit-change";
+import { StepSchema, titleOf, usesOf, type Step } from "./steps/kinds";
 
 /** Every change a part can undergo. */
 export const PartCommandSchema = z.discriminatedUnion("do", [
@@ -35,11 +35,6 @@ export function freeStepId(document: PartDocument, kind: Step["kind"]): string {
   return `${kind}${n}`;
 }
 
-const titleOf = (document: PartDocument, id: string) => {
-  const step = document.steps.find((s) => s.id === id)!;
-  return step.name ?? kindOf(step).read(step, document.units).title;
-};
-
 /** Applies one command. Undo is the earlier document. */
 export function apply(document: PartDocument, command: PartCommand): Outcome<PartDocument> {
   const r = change(document, command);
@@ -51,17 +46,13 @@ export function apply(document: PartDocument, command: PartCommand): Outcome<Par
 }
 
 /** Every sketch is told the part's parameters, so that it can be solved by itself. */
-function withParameters(document: PartDocument): Outcome<PartDocument> {
+export function withParameters(document: PartDocument): Outcome<PartDocument> {
   const { parameters } = document;
   if (!parameters?.length && !document.steps.some((s) => s.kind === "sketch" && s.sketch.given)) return done(document);
   const values = readParameters(parameters ?? [], document.units);
   if (!values.ok) return values;
-  const given = [...values.value].map(([name, v]) => ({
-      name,
-      value: v.n,
-      kind: v.angle ? ("angle" as const) : ("length" as const),
-    })),
-    text = JSON.stringify(given);
+  const given = givenBy(document);
+  const text = JSON.stringify(given);
   return done({
     ...document,
     steps: document.steps.map((s) => {
@@ -72,58 +63,10 @@ function withParameters(document: PartDocument): Outcome<PartDocument> {
   });
 }
 
-/** Plain numbers get a unit. Text that holds names or several terms is left as it is, since names carry their own. */
-const inWords = (size: unknown, unit: string): unknown =>
-  typeof size === "number" || (typeof size === "string" && /^\s*=?\s*[\d.,/ ]+$/.test(size))
-    ? `${String(size).replace(/^\s*=\s*/, "")} ${unit}`
-    : size;
-/** Fields of steps and dimensions that hold a length. */
-const LENGTH_FIELDS = new Set([
-  "depth",
-  "back",
-  "offset",
-  "thickness",
-  "diameter",
-  "radius",
-  "distance",
-  "first",
-  "second",
-]);
-
-function inOtherUnits(document: PartDocument, units: PartDocument["units"]): PartDocument {
-  const old = document.units;
-  const mapped = (v: unknown, name = ""): unknown => {
-    if (Array.isArray(v)) return name === "of" || name === "at" ? v : v.map((x) => mapped(x));
-    if (typeof v === "object" && v !== null)
-      return Object.fromEntries(
-        Object.entries(v).map(([k, x]) => [
-          k,
-          LENGTH_FIELDS.has(k) && typeof x !== "object" ? inWords(x, old) : mapped(x, k),
-        ]),
-      );
-    return v;
-  };
-  const steps = document.steps.map((s): Step => {
-    if (s.kind !== "sketch") return mapped(s) as Step;
-    return {
-      ...s,
-      sketch: {
-        ...s.sketch,
-        dimensions: s.sketch.dimensions.map((d) =>
-          quantityOf(d) === "length" && !d.reference ? { ...d, value: inWords(d.value, old) as typeof d.value } : d,
-        ),
-      },
-    };
-  });
-  const parameters = document.parameters?.map((p) =>
-    p.kind === "angle" ? p : { ...p, value: inWords(p.value, old) as typeof p.value },
-  );
-  return { ...document, units, steps, ...(parameters && { parameters }) };
-}
-
 function change(document: PartDocument, command: PartCommand): Outcome<PartDocument> {
   const { steps } = document;
   const find = (id: string) => steps.find((s) => s.id === id);
+  const titled = (id: string) => titleOf(find(id)!);
   const replace = (step: Step): PartDocument => ({
     ...document,
     steps: steps.map((s) => (s.id === step.id ? step : s)),
@@ -144,11 +87,11 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
       return done(replace((command.on ? { ...rest, suppressed: true } : rest) as Step));
     }
     case "delete-step": {
-      const needing = steps.filter((s) => kindOf(s).uses(s).includes(command.id));
+      const needing = steps.filter((s) => usesOf(s).includes(command.id));
       if (needing.length)
         return refuse(
           "in-use",
-          `${needing.map((s) => titleOf(document, s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this step. Delete ${needing.length > 1 ? "them" : "that"} first.`,
+          `${needing.map((s) => titled(s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this step. Delete ${needing.length > 1 ? "them" : "that"} first.`,
           needing.map((s) => s.id),
         );
       return done({ ...document, steps: steps.filter((s) => s.id !== command.id) });
@@ -159,22 +102,14 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
       const rest = steps.filter((s) => s !== step),
         at = Math.min(command.to, rest.length);
       const before = new Set(rest.slice(0, at).map((s) => s.id));
-      const missing = kindOf(step)
-        .uses(step)
-        .find((id) => !before.has(id));
+      const missing = usesOf(step).find((id) => !before.has(id));
       if (missing)
-        return refuse(
-          "order",
-          `${titleOf(document, step.id)} stands on ${titleOf(document, missing)} and must come after it.`,
-          [missing],
-        );
-      const needing = rest.slice(0, at).find((s) => kindOf(s).uses(s).includes(step.id));
+        return refuse("order", `${titled(step.id)} stands on ${titled(missing)} and must come after it.`, [missing]);
+      const needing = rest.slice(0, at).find((s) => usesOf(s).includes(step.id));
       if (needing)
-        return refuse(
-          "order",
-          `${titleOf(document, needing.id)} stands on ${titleOf(document, step.id)} and must come after it.`,
-          [needing.id],
-        );
+        return refuse("order", `${titled(needing.id)} stands on ${titled(step.id)} and must come after it.`, [
+          needing.id,
+        ]);
       return done({ ...document, steps: [...rest.slice(0, at), step, ...rest.slice(at)] });
     }
     case "name-step": {
@@ -193,7 +128,7 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
       return done(command.colours ? { ...rest, colours: command.colours } : rest);
     }
     case "units":
-      return done(command.units === document.units ? document : inOtherUnits(document, command.units));
+      return inOtherUnits(document, command.units);
     case "sketch": {
       const step = find(command.step);
       if (step?.kind !== "sketch") return refuse("not-found", `There is no sketch ${command.step}.`);

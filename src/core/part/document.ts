@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { ParameterSchema } from "./parameters";
-import { FaceRefSchema } from "./reference/schema";
-import { kindOf, StepSchema } from "./steps/registry";
+import { FaceRefSchema } from "@/core/naming/reference";
+import { StepSchema, usesOf } from "./steps/kinds";
 
 export const MaterialSchema = z.strictObject({
   name: z.string().min(1).max(80),
@@ -74,7 +74,7 @@ export function readPart(source: unknown): Outcome<PartDocument> {
   const seen = new Set<string>();
   for (const step of r.value.steps) {
     if (seen.has(step.id)) return refuse("bad-document", `The step id ${step.id} is used twice.`, [step.id]);
-    for (const used of kindOf(step).uses(step))
+    for (const used of usesOf(step))
       if (!seen.has(used))
         return refuse("bad-document", `Step ${step.id} stands on ${used}, which is not an earlier step.`, [step.id]);
     seen.add(step.id);

@@ -1,8 +1,9 @@
 import { relationText } from "@/core/sketch/sentences";
 import type { PartCommand } from "./commands";
 import type { PartDocument } from "./document";
-import { kindOf, type Step } from "./steps/registry";
-import type { Size } from "./steps/step";
+import type { Size } from "./steps/fields";
+import { kindOf, titleOf } from "./steps/kinds";
+import { fieldsOf, pathText, withValue, type Field, type Meaning } from "@/core/naming/field";
 
 /** One number of a step: where it stands in it, and what it is called. */
 export interface PartNumber {
@@ -16,42 +17,13 @@ export interface StepNumbers {
   readonly numbers: readonly PartNumber[];
 }
 
-/** Fields of steps that hold sizes. */
-const SIZES = new Set([
-  "depth",
-  "back",
-  "offset",
-  "thickness",
-  "diameter",
-  "radius",
-  "distance",
-  "first",
-  "second",
-  "angle",
-  "draft",
-  "tip",
-  "count",
-]);
-
-function sizesIn(v: unknown, path: string, out: PartNumber[]): void {
-  if (Array.isArray(v)) return v.forEach((x, i) => sizesIn(x, `${path}.${i}`, out));
-  if (typeof v !== "object" || v === null) return;
-  for (const [k, x] of Object.entries(v)) {
-    const at = path ? `${path}.${k}` : k;
-    if (SIZES.has(k) && (typeof x === "number" || typeof x === "string"))
-      out.push({
-        path: at,
-        label: at.replace(/\.\d+/g, (d) => ` ${Number(d.slice(1)) + 1}`).replaceAll(".", " "),
-        value: x,
-      });
-    else if (k !== "at" && k !== "beside") sizesIn(x, at, out);
-  }
-}
+/** Meanings of numbers that are typed. */
+const TYPED: ReadonlySet<Meaning> = new Set<Meaning>(["length", "angle", "count"]);
 
 /** Every number of the part that can be typed, step by step. */
 export function numbersOf(document: PartDocument): StepNumbers[] {
   return document.steps.flatMap((s, i): StepNumbers[] => {
-    const title = `${i + 1} · ${s.name ?? kindOf(s).read(s, document.units).title}`;
+    const title = `${i + 1} · ${titleOf(s)}`;
     if (s.kind === "sketch") {
       const numbers = s.sketch.dimensions
         .filter((d) => !d.reference)
@@ -62,9 +34,14 @@ export function numbersOf(document: PartDocument): StepNumbers[] {
         }));
       return numbers.length ? [{ step: s.id, title, numbers }] : [];
     }
-    const numbers: PartNumber[] = [];
-    sizesIn(s, "", numbers);
-    return numbers.length ? [{ step: s.id, title, numbers }] : [];
+    const numbers = fieldsOf(kindOf(s).schema, s).filter((f) => TYPED.has(f.meaning));
+    const called = (f: Field) => f.label ?? pathText(f.path);
+    const named = numbers.map((f, k): PartNumber => {
+      const alike = numbers.filter((o) => called(o) === called(f));
+      const nth = alike.length > 1 ? ` ${numbers.slice(0, k + 1).filter((o) => called(o) === called(f)).length}` : "";
+      return { path: pathText(f.path), label: `${called(f)}${nth}`, value: f.value as Size };
+    });
+    return named.length ? [{ step: s.id, title, numbers: named }] : [];
   });
 }
 
@@ -73,15 +50,8 @@ export function withNumber(document: PartDocument, id: string, path: string, tex
   const step = document.steps.find((s) => s.id === id);
   if (!step) return undefined;
   if (step.kind === "sketch") return { do: "sketch", step: id, command: { do: "resize", id: path, value: text } };
-  const next = structuredCopy(step),
-    keys = path.split("."),
-    last = keys.pop()!;
-  const holder = keys.reduce<Record<string, unknown> | undefined>(
-    (o, k) => o?.[k] as Record<string, unknown> | undefined,
-    next as unknown as Record<string, unknown>,
-  );
-  if (!holder || holder[last] === undefined) return undefined;
-  holder[last] = last === "count" ? Math.round(Number(text)) : text;
-  return { do: "change-step", step: next };
+  const field = fieldsOf(kindOf(step).schema, step).find((f) => TYPED.has(f.meaning) && pathText(f.path) === path);
+  if (!field) return undefined;
+  const value = field.meaning === "count" ? Math.round(Number(text)) : text;
+  return { do: "change-step", step: withValue(step, field.path, value) };
 }
-const structuredCopy = (s: Step): Step => JSON.parse(JSON.stringify(s)) as Step;

@@ -2,12 +2,13 @@ import { z } from "zod";
 import { isReserved, readQuantity, type LengthUnit, type Names, type Value } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { PartDocument } from "./document";
-import { SizeSchema } from "./steps/step";
+import type { Given } from "@/core/sketch/sketch";
+import { means } from "@/core/naming/field";
 
 /** A named number of the part, usable in every size. */
 export const ParameterSchema = z.strictObject({
-  name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/),
-  value: SizeSchema,
+  name: means(z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/), "name"),
+  value: means(z.union([z.number(), z.string().max(200)]), (p: { kind?: "length" | "angle" }) => p.kind ?? "length"),
   kind: z.enum(["length", "angle"]).optional(),
 });
 export type Parameter = z.infer<typeof ParameterSchema>;
@@ -52,4 +53,11 @@ export function parameterNames(document: Pick<PartDocument, "parameters" | "unit
   if (!document.parameters?.length) return () => undefined;
   const read = readParameters(document.parameters, document.units);
   return (name) => (read.ok ? read.value.get(name) : undefined);
+}
+
+/** The parameters as sketches take them; none where they cannot be read. */
+export function givenBy(document: Pick<PartDocument, "parameters" | "units">): Given[] {
+  const read = readParameters(document.parameters ?? [], document.units);
+  if (!read.ok) return [];
+  return [...read.value].map(([name, v]) => ({ name, value: v.n, kind: v.angle ? "angle" : "length" }));
 }

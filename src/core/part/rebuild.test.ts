@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { measurePart } from "@/core/check/check";
 import type { Kernel } from "@/core/kernel/opencascade";
-import { faceKey } from "@/core/kernel/solid";
+import { formatFace } from "@/core/naming/names";
 import { meshOf } from "@/core/kernel/mesh";
 import { Draft } from "@/demo/draft";
 import { STEEL, tripodFoot, tripodFootElsewhere, vaneArm } from "@/demo/parts";
@@ -83,7 +83,7 @@ describe("faces know where they come from", () => {
     near(bore.area, 2 * Math.PI * 9 * 14, 1e-9);
     const e = measure(tripodFootElsewhere());
     const merged = e.faces.find((f) => f.names.length > 1);
-    expect(merged && merged.names.map(faceKey).some((k) => k.startsWith("extrude2"))).toBe(true);
+    expect(merged && merged.names.map(formatFace).some((k) => k.startsWith("extrude2"))).toBe(true);
   });
 });
 

@@ -3,10 +3,13 @@ import { compound, type Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome, type Refusal } from "@/core/units/refusal";
 import type { PartDocument } from "./document";
-import { parameterNames } from "./parameters";
-import { stepOf } from "./reference/schema";
-import { kindOf, type Step } from "./steps/registry";
-import type { Body, BuildContext, BuiltSketch, Datum, Lost, StepRefusal, Tools } from "./steps/step";
+import { givenBy, parameterNames } from "./parameters";
+import { builderOf } from "./steps/builders";
+import { kindOf, usesOf, type Step } from "./steps/kinds";
+import type { Body, BuildContext, BuiltSketch, Datum, Lost, Missing, StepRefusal, Tools } from "./steps/step";
+import { fieldsOf, pathText, withFields, type Meaning } from "@/core/naming/field";
+import { imageFace, stepOf } from "@/core/naming/names";
+import { isReference, renamedRef } from "@/core/naming/reference";
 
 export interface BuiltStep {
   readonly id: string;
@@ -64,7 +67,7 @@ export class Rebuilder {
   *going(document: PartDocument, count = document.steps.length): Generator<number, void> {
     const shared = JSON.stringify([document.units, document.parameters ?? []]),
       steps = document.steps.slice(0, count);
-    const keys = steps.map((s) => shared + JSON.stringify(s));
+    const keys = steps.map((s) => shared + keyOf(s));
     const from = keys.findIndex((k, i) => this.states[i]?.key !== k);
     if (from < 0) return;
     this.drop(from);
@@ -96,6 +99,7 @@ export class Rebuilder {
       kernel: this.kernel,
       unit: document.units,
       names: parameterNames(document),
+      given: givenBy(document),
       bodies: before.bodies,
       body: before.whole,
       sketches: before.sketches,
@@ -105,9 +109,10 @@ export class Rebuilder {
       again: (id, bodies, prefix, steps) => this.again(document, context, id, bodies, prefix, steps),
     };
     try {
-      const r = kindOf(step).build(context, step);
+      const r = builderOf(step)(context, step);
       if (!r.ok) return { ...same, built: refused(step, r.refusal) };
-      const built: BuiltStep = r.value.lost?.length ? { id: step.id, lost: r.value.lost } : { id: step.id };
+      const lost = placesOf(step, r.value.lost);
+      const built: BuiltStep = lost.length ? { id: step.id, lost } : { id: step.id };
       if ("sketch" in r.value)
         return { ...same, built, sketches: new Map(before.sketches).set(step.id, r.value.sketch) };
       if ("datum" in r.value) return { ...same, built, datums: new Map(before.datums).set(step.id, r.value.datum) };
@@ -161,7 +166,7 @@ export class Rebuilder {
       );
     let topology: Topology | undefined;
     try {
-      const r = kindOf(step).build(
+      const r = builderOf(step)(
         { ...context, bodies, body: whole, topology: () => (topology ??= new Topology(this.kernel, whole)) },
         image,
       );
@@ -190,30 +195,40 @@ export class Rebuilder {
   }
 }
 
-const refused = (step: Step, refusal: StepRefusal): BuiltStep => ({
-  id: step.id,
-  refusal,
-  ...(refusal.lost && { lost: refusal.lost }),
-});
+function refused(step: Step, { lost: missing, ...refusal }: StepRefusal): BuiltStep {
+  const lost = placesOf(step, missing);
+  return { id: step.id, refusal, ...(lost.length && { lost }) };
+}
+
+/** Where in a step its lost references stand; those of steps it repeats stand elsewhere. */
+function placesOf(step: Step, missing: readonly Missing[] = []): Lost[] {
+  if (!missing.length) return [];
+  const fields = fieldsOf(kindOf(step).schema, step);
+  return missing.flatMap((m) => {
+    const field = fields.find((f) => f.value === m.ref);
+    return field ? [{ ...m, path: pathText(field.path) }] : [];
+  });
+}
+
+/** Meanings that no solid depends on. */
+const LOOKS: ReadonlySet<Meaning> = new Set<Meaning>(["text", "layout", "memory"]);
+const keys = new WeakMap<Step, string>();
+
+/** All of a step that its solid depends on, as text. */
+function keyOf(step: Step): string {
+  let key = keys.get(step);
+  if (key === undefined) {
+    const bare = withFields(kindOf(step).schema, step, (f) => (LOOKS.has(f.meaning) ? undefined : f.value));
+    keys.set(step, (key = JSON.stringify(bare)));
+  }
+  return key;
+}
 
 /** A step as it stands on images: names of what the repeated steps made are prefixed, and so is its own id. */
 function imageOf(step: Step, prefix: string, steps: readonly string[]): Step {
-  const key = (k: string) => (steps.includes(stepOf(k)) ? `${prefix}/${k}` : k);
-  const mapped = (v: unknown): unknown => {
-    if (Array.isArray(v)) return v.map(mapped);
-    if (typeof v !== "object" || v === null) return v;
-    return Object.fromEntries(
-      Object.entries(v).map(([name, x]) => {
-        if (name === "face" && typeof x === "string") return [name, key(x)];
-        if (name === "edge" && typeof x === "string") return [name, x.split("|").map(key).join("|")];
-        if ((name === "vertex" || name === "beside") && Array.isArray(x)) return [name, (x as string[]).map(key)];
-        // where the original stood says nothing of where its image is
-        if (name === "at" && ("edge" in v || "face" in v || "vertex" in v)) return [name, undefined];
-        return [name, mapped(x)];
-      }),
-    );
-  };
-  return { ...(mapped(step) as Step), id: `${prefix}/${step.id}` };
+  const rename = (face: string) => (steps.includes(stepOf(face)) ? imageFace(prefix, face) : face);
+  const image = withFields(kindOf(step).schema, step, (f) => (isReference(f) ? renamedRef(f.value, rename) : f.value));
+  return { ...image, id: `${prefix}/${step.id}` };
 }
 
 /** Builds a part once. The caller releases the body. @param count build only so many steps */
@@ -226,6 +241,6 @@ export function rebuild(kernel: Kernel, document: PartDocument, count = document
 
 /** Sketches that a step of the part stands on. */
 export function usedSketches(document: PartDocument): string[] {
-  const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap((s) => kindOf(s).uses(s)));
+  const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap(usesOf));
   return document.steps.filter((s) => s.kind === "sketch" && used.has(s.id)).map((s) => s.id);
 }

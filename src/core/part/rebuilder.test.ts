@@ -34,6 +34,31 @@ describe("a rebuild goes on from the first step that changed", () => {
     expect([...r.going({ ...plate(12), units: "in" })]).toEqual([0, 1, 2, 3]);
     r.close();
   });
+  it("does nothing for names, notes, places of numbers and where things were found last", () => {
+    const sized = (at: [number, number], name: string): PartDocument => {
+      const d = plate(10);
+      const [first, ...rest] = d.steps;
+      if (first?.kind !== "sketch") throw new Error("a sketch comes first");
+      const dimension = { id: "m1", kind: "length" as const, of: ["l1"], value: 60, at };
+      const sketched = { ...first, name, sketch: { ...first.sketch, dimensions: [dimension] } };
+      const noted = rest.map((s) =>
+        s.kind === "hole" ? { ...s, thread: { name }, from: { table: name, row: "1" } } : s,
+      );
+      return { ...d, name, colours: { body: "#b4522b" }, steps: [sketched, ...noted] };
+    };
+    const r = new Rebuilder(kernel);
+    expect([...r.going(sized([1, 2], "a"))]).toEqual([0, 1, 2, 3]);
+    expect([...r.going(sized([3, 4], "b"))]).toEqual([]);
+    const face = (x: number) =>
+      part(
+        sketch("s", "top", rect(0, 0, 60, 40)),
+        extrude("b", "s", 10),
+        sketch("t", { face: "b/end", frame: { origin: [x, 0, 10], x: [1, 0, 0], y: [0, 1, 0] } }, circ(9, 9, 2)),
+      );
+    expect([...r.going(face(0))]).toHaveLength(3);
+    expect([...r.going(face(5))]).toEqual([]);
+    r.close();
+  });
   it("builds the same as from nothing, whichever way it came there", () => {
     const r = new Rebuilder(kernel),
       afresh = (d: PartDocument) => {

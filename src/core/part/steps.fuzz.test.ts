@@ -7,7 +7,7 @@ import { openNodeKernel } from "@/worker/kernel";
 import { readPart, type PartDocument } from "./document";
 import { Rebuilder } from "./rebuild";
 import { edgeRef, faceRef } from "./reference/make";
-import type { Step } from "./steps/registry";
+import type { Step } from "./steps/kinds";
 import { circ, line, part, rect, sketch } from "./testing/build";
 import { SOLIDS } from "./testing/solids";
 

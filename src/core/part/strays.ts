@@ -1,6 +1,6 @@
 import { findRegions } from "@/core/sketch/regions";
 import type { PartDocument } from "./document";
-import { kindOf } from "./steps/registry";
+import { usesOf } from "./steps/kinds";
 
 /** Something left lying about: what it is, and the step to go to. */
 export interface Stray {
@@ -13,7 +13,7 @@ export interface Stray {
  * @param lumps separate solids as built @param bodies how many of them are bodies by intent
  */
 export function strayThings(document: PartDocument, lumps: number, bodies: number): Stray[] {
-  const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap((s) => kindOf(s).uses(s))),
+  const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap(usesOf)),
     list: Stray[] = [];
   // walls follow outlines that are open on purpose
   const walled = new Set(document.steps.flatMap((s) => ("thin" in s && s.thin && s.sketch ? [s.sketch] : [])));

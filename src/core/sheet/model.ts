@@ -3,7 +3,8 @@ import { facesOf, type Face } from "@/core/kernel/faces";
 import { facePoints } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf, type Properties } from "@/core/kernel/properties";
-import { faceKey, type Solid } from "@/core/kernel/solid";
+import { formatFace } from "@/core/naming/names";
+import { type Solid } from "@/core/kernel/solid";
 
 /** A reference body with what a Sheet measures on it. */
 export interface SheetModel {
@@ -22,4 +23,4 @@ export function sheetModel(kernel: Kernel, solid: Solid): SheetModel {
 }
 
 export const faceByKey = (m: SheetModel, key: string) =>
-  m.faces.find((f) => f.key === key || f.names.some((n) => faceKey(n) === key));
+  m.faces.find((f) => f.key === key || f.names.some((n) => formatFace(n) === key));

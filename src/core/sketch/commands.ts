@@ -25,7 +25,8 @@ import {
   type Relation,
   type Sketch,
 } from "./sketch";
-import { drivingSizes, quantityOf, usersOf } from "./sizes";
+import { drivingSizes, usersOf } from "./sizes";
+import { quantityOf } from "./sketch";
 import { measureDimension, solveSketch } from "./solve";
 import { referenceFault } from "./system";
 

@@ -14,7 +14,7 @@ import {
   type Relation,
   type Sketch,
 } from "./sketch";
-import { quantityOf } from "./sizes";
+import { quantityOf } from "./sketch";
 import { measureDimension, solveSketch, type Diagnosis } from "./solve";
 import { referenceFault } from "./system";
 

@@ -1,7 +1,7 @@
 import { segmentAt, segmentBox } from "@/core/geometry/segment";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "./curves/registry";
-import type { Gap, Region } from "./regions";
+import type { Gap, Outline } from "./regions";
 import { lineThrough, type Sketch } from "./sketch";
 import { JOIN } from "./tolerance";
 
@@ -61,7 +61,7 @@ export function missingAxisSegment(
 }
 
 /** What stands in the way of turning a region about an axis of its sketch; undefined when nothing does. */
-export function turningFault(sketch: Sketch, region: Region, axis: string): string | undefined {
+export function turningFault(sketch: Sketch, region: Outline, axis: string): string | undefined {
   const line = lineThrough(sketch, axis);
   const sides = region.outer.flatMap((s) => Array.from({ length: 33 }, (_, i) => off(line, segmentAt(s, i / 32))));
   const slack = 10 * JOIN;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { defaultRegions, findRegions } from "./regions";
+import { defaultRegions, findRegions, regionOf } from "./regions";
 import { emptySketch, type Curve } from "./sketch";
 
 const line = (id: string, start: [number, number], end: [number, number]): Curve => ({ id, kind: "line", start, end });
@@ -71,4 +71,36 @@ describe("findRegions", () => {
   });
   it("construction lines bound nothing", () =>
     expect(of(...rect("a", 0, 0, 4, 3).map((c) => ({ ...c, construction: true }))).regions).toEqual([]));
+});
+
+describe("regions with the same outline", () => {
+  const wave = (id: string, y: number): Curve => ({
+    id,
+    kind: "spline",
+    through: [0, 1, 2, 3, 4].map((k): [number, number] => [10 * k, y + (k % 2 ? 6 : -6)]),
+  });
+  const cut = (x: number) => of(circle("c1", [0, 0], 10), line("l1", [x, -20], [x, 20])).regions;
+  it("are told apart by the sides of their curves", () =>
+    expect(cut(3).map((r) => r.name)).toEqual(["c1+l1#ll", "c1+l1#lr"]));
+  it("stay themselves when the line moves past the middle", () => {
+    for (const { identity } of cut(-6)) {
+      const areas = [-6, -2, 0.5, 4, 9].map((x) => regionOf(cut(x), identity)!.area);
+      // one only shrinks, the other only grows
+      const grows = areas[1]! > areas[0]!;
+      areas.slice(1).forEach((a, i) => expect(a > areas[i]!).toBe(grows));
+    }
+  });
+  it("are not guessed at by their curves alone, nor when one of them is gone", () => {
+    expect(regionOf(cut(3), "c1+l1")).toBeUndefined();
+    expect(regionOf(of(circle("c1", [0, 0], 10)).regions, "c1+l1#ll")).toBeUndefined();
+    expect(regionOf(of(...rect("a", 0, 0, 4, 4)).regions, "a1+a2+a3+a4")!.area).toBeCloseTo(16, 9);
+  });
+  it("on the same sides are told apart along the curve, and lost when their number changes", () => {
+    const over = (y: number) => of(wave("w", y), line("l1", [-5, 0], [45, 0])).regions;
+    const [first, second] = over(0).filter((r) => r.identity.includes(".1of") || r.identity.includes(".2of"));
+    expect(first!.identity).not.toBe(second!.identity);
+    for (const r of over(0)) expect(regionOf(over(0.5), r.identity)!.area / r.area).toBeGreaterThan(0.5);
+    const gone = over(0).filter((r) => !regionOf(over(7), r.identity));
+    expect(gone.length).toBeGreaterThan(0);
+  });
 });

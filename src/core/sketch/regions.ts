@@ -1,15 +1,22 @@
 import { headingAt, segmentMiddle, sweptArea } from "@/core/geometry/segment";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { reversed, sampled, segmentEnd, segmentStart, splitAtMeetings, type Segment } from "./arrangement";
+import { formatRegion, parseRegion, type Side } from "@/core/naming/names";
 import type { Sketch } from "./sketch";
 import { JOIN } from "./tolerance";
 
-/** A closed region: outer boundary counter-clockwise, holes clockwise. */
-export interface Region {
-  /** The curves of its outer boundary, sorted and joined with +; "#2" and so on follow where that is not enough. */
-  readonly name: string;
+/** A closed outline: outer boundary counter-clockwise, holes clockwise. */
+export interface Outline {
   readonly outer: readonly Segment[];
   readonly holes: readonly (readonly Segment[])[];
+}
+
+/** What curves of a sketch close. */
+export interface Region extends Outline {
+  /** Its curves; where others share them, its sides too. Steps that keep `identity` never change over to another. */
+  readonly name: string;
+  /** Its curves and on which side of each it lies, always. */
+  readonly identity: string;
   /** 0 outside all others; a region inside a hole of another is one deeper. */
   readonly depth: number;
   /** mm², holes taken off. */
@@ -39,6 +46,12 @@ interface Half {
   readonly segment: Segment;
   readonly from: number;
   readonly to: number;
+  /** Whether it runs the way its curve does. */
+  readonly forward: boolean;
+  /** Its place among the pieces of its curve. */
+  readonly order: number;
+  /** Of a curve without ends. */
+  readonly closed: boolean;
   twin: Half;
   next?: Half;
   seen?: boolean;
@@ -79,7 +92,8 @@ export function findRegions(sketch: Sketch): Regions {
   let halves: Half[] = [];
   const known = new Map<string, { middle: Vec2; curve: string }[]>();
   const overlaps: Overlap[] = [];
-  for (const segment of segments) {
+  const closed = new Set(sketch.curves.filter((c) => c.kind === "circle" || c.kind === "ellipse").map((c) => c.id));
+  for (const [order, segment] of segments.entries()) {
     const from = vertex(segmentStart(segment)),
       to = vertex(segmentEnd(segment));
     if (segment.kind === "line" && from === to) continue;
@@ -93,8 +107,9 @@ export function findRegions(sketch: Sketch): Regions {
       continue;
     }
     known.set(key, [...twins, { middle, curve: segment.curve }]);
-    const a = { segment, from, to } as Half,
-      b = { segment: reversed(segment), from: to, to: from } as Half;
+    const shared = { order, closed: closed.has(segment.curve) };
+    const a = { ...shared, segment, from, to, forward: true } as Half,
+      b = { ...shared, segment: reversed(segment), from: to, to: from, forward: false } as Half;
     a.twin = b;
     b.twin = a;
     halves.push(a, b);
@@ -124,8 +139,8 @@ export function findRegions(sketch: Sketch): Regions {
     // the face at the left of an incoming half edge goes on with the one before its twin, clockwise
     fan.forEach((h, i) => (h.twin.next = fan[(i + fan.length - 1) % fan.length]!));
   }
-  const faces: { loop: Segment[]; component: number }[] = [];
-  const rims: { loop: Segment[]; component: number }[] = [];
+  const faces: { loop: Segment[]; halves: Half[]; component: number }[] = [];
+  const rims: typeof faces = [];
   const component = new Map<number, number>();
   const mark = (v: number, c: number) => {
     const stack = [v];
@@ -140,12 +155,13 @@ export function findRegions(sketch: Sketch): Regions {
   for (const v of out.keys()) if (!component.has(v)) mark(v, components++);
   for (const h of halves) {
     if (h.seen) continue;
-    const loop: Segment[] = [];
+    const around: Half[] = [];
     for (let e: Half = h; !e.seen; e = e.next!) {
       e.seen = true;
-      loop.push(e.segment);
+      around.push(e);
     }
-    (loopArea(loop) > 0 ? faces : rims).push({ loop, component: component.get(h.from)! });
+    const loop = around.map((e) => e.segment);
+    (loopArea(loop) > 0 ? faces : rims).push({ loop, halves: around, component: component.get(h.from)! });
   }
   // each component hangs in the smallest face of another that contains it
   const area = new Map(faces.map((f) => [f, loopArea(f.loop)]));
@@ -158,24 +174,59 @@ export function findRegions(sketch: Sketch): Regions {
     parent.set(rim.component, around.sort((a, b) => area.get(a)! - area.get(b)!)[0]);
   }
   const depth = (c: number): number => (parent.get(c) ? depth(parent.get(c)!.component) + 1 : 0);
-  const regions = faces.map((f) => {
+  const found = faces.map((f) => {
     const holes = rims.filter((r) => parent.get(r.component) === f).map((r) => r.loop);
-    return {
-      name: [...new Set(f.loop.map((s) => s.curve))].sort().join("+"),
-      outer: f.loop,
-      holes,
-      depth: depth(f.component),
-      area: area.get(f)! + holes.reduce((sum, h) => sum + loopArea(h), 0),
-    };
+    const whole = area.get(f)! + holes.reduce((sum, h) => sum + loopArea(h), 0);
+    return { region: { outer: f.loop, holes, depth: depth(f.component), area: whole }, loop: f.halves };
   });
-  regions.sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0) || b.area - a.area);
-  const used = new Map<string, number>();
-  const named = regions.map((r) => {
-    const n = (used.get(r.name) ?? 0) + 1;
-    used.set(r.name, n);
-    return n === 1 ? r : { ...r, name: `${r.name}#${n}` };
+  const gapsTold = gaps.map((g) => ({ ...g, ...nearestOther(g, gaps) }));
+  return { regions: withNames(found), overlaps, gaps: gapsTold };
+}
+
+/** Names regions by their curves and sides, and sorts them by name. */
+function withNames(list: readonly { region: Omit<Region, "name" | "identity">; loop: readonly Half[] }[]): Region[] {
+  const named = list.map(({ region, loop }) => ({ region, ...sidesOf(loop) }));
+  const alike = (same: (a: (typeof named)[number], b: (typeof named)[number]) => boolean) =>
+    new Map(named.map((n) => [n, named.filter((o) => same(n, o)).sort((a, b) => a.from - b.from)]));
+  const outlines = alike((a, b) => formatRegion({ curves: a.curves }) === formatRegion({ curves: b.curves }));
+  const twins = alike(
+    (a, b) => a.sides === b.sides && formatRegion({ curves: a.curves }) === formatRegion({ curves: b.curves }),
+  );
+  const regions = named.map((n): Region => {
+    const group = twins.get(n)!;
+    const place = group.length > 1 ? { nth: group.indexOf(n) + 1, of: group.length } : undefined;
+    const identity = formatRegion({ curves: n.curves, sides: n.sides, ...(place && { place }) });
+    const isAlone = outlines.get(n)!.length === 1;
+    return { ...n.region, identity, name: isAlone ? formatRegion({ curves: n.curves }) : identity };
   });
-  return { regions: named, overlaps, gaps: gaps.map((g) => ({ ...g, ...nearestOther(g, gaps) })) };
+  return regions.sort((a, b) => (a.name < b.name ? -1 : 1));
+}
+
+/** The curves of an outline, sorted; the side of each on which the inside lies; where along one of them it begins. */
+function sidesOf(loop: readonly Half[]): { curves: string[]; sides: string; from: number } {
+  const curves = [...new Set(loop.map((h) => h.segment.curve))].sort();
+  const sides = curves.map((curve): Side => {
+    const runs = loop.filter((h) => h.segment.curve === curve);
+    if (runs.every((h) => h.forward)) return "l";
+    return runs.some((h) => h.forward) ? "b" : "r";
+  });
+  // an open curve has a first place; a closed one only where it happens to begin
+  const open = loop.filter((h) => !h.closed);
+  const along = open.length ? open : loop;
+  const first = along.map((h) => h.segment.curve).sort()[0];
+  const from = Math.min(...along.filter((h) => h.segment.curve === first).map((h) => h.order));
+  return { curves, sides: sides.join(""), from };
+}
+
+/** The region a name means: by its curves, and by its sides where they are told. Undefined where that is not clear. */
+export function regionOf(regions: readonly Region[], name: string): Region | undefined {
+  const exact = regions.find((r) => r.name === name || r.identity === name);
+  if (exact || parseRegion(name).sides !== undefined) return exact;
+  const { curves } = parseRegion(name);
+  const alike = regions.filter(
+    (r) => formatRegion({ curves: parseRegion(r.identity).curves }) === formatRegion({ curves }),
+  );
+  return alike.length === 1 ? alike[0] : undefined;
 }
 
 function nearestOther(gap: Gap, gaps: readonly Gap[]): Pick<Gap, "nearest"> {

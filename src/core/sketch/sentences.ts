@@ -1,7 +1,8 @@
 import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
 import { KINDS } from "./constraints/registry";
 import { isDimension, nameOf, type Dimension, type Relation, type Sketch } from "./sketch";
-import { drivingSizes, quantityOf } from "./sizes";
+import { drivingSizes } from "./sizes";
+import { quantityOf } from "./sketch";
 
 /** A relation as a person would say it. */
 export function relationText(r: Relation, unit: LengthUnit, sketch?: Sketch): string {

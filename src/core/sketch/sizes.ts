@@ -1,9 +1,6 @@
 import { isReserved, readQuantity, type LengthUnit, type Value } from "@/core/units/quantity";
 import { refuse, type Refusal } from "@/core/units/refusal";
-import { KINDS } from "./constraints/registry";
-import type { Dimension, Sketch } from "./sketch";
-
-export const quantityOf = (d: Pick<Dimension, "kind">): "length" | "angle" => KINDS[d.kind].quantity ?? "length";
+import { quantityOf, type Dimension, type Sketch } from "./sketch";
 
 /**
  * Reads every driving size of a sketch, expressions over each other included.

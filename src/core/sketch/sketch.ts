@@ -1,18 +1,23 @@
 import { z } from "zod";
+import { means } from "@/core/naming/field";
+import { FaceRefSchema } from "@/core/naming/reference";
 import type { Vec2 } from "@/core/geometry/vector";
 import { CURVES } from "./curves/registry";
 import { CurveSchema, type Curve } from "./curves/schema";
 
 export { CurveSchema, type Arc, type Circle, type Curve, type Ellipse, type Line, type Spline } from "./curves/schema";
-import { Id, Point } from "./curves/schema";
+import { Coordinate, Id } from "./curves/schema";
 
 /** A curve (`l1`), a point of one (`l1.start`), or `origin`, `x-axis`, `y-axis`. */
-const Ref = z
-  .string()
-  .regex(
-    /^[A-Za-z][A-Za-z0-9_-]{0,39}(\.(start|end|centre|major|minor|p\d{1,3}|start-handle|end-handle))?$/,
-    "a reference reads like l1, l1.start, c1.centre, origin, x-axis or y-axis",
-  );
+const Ref = means(
+  z
+    .string()
+    .regex(
+      /^[A-Za-z][A-Za-z0-9_-]{0,39}(\.(start|end|centre|major|minor|p\d{1,3}|start-handle|end-handle))?$/,
+      "a reference reads like l1, l1.start, c1.centre, origin, x-axis or y-axis",
+    ),
+  "curve",
+);
 
 export const CONSTRAINT_KINDS = [
   "coincident",
@@ -48,24 +53,31 @@ export const DIMENSION_KINDS = [
   "arc-length",
 ] as const;
 
+const ANGULAR: ReadonlySet<string> = new Set(["angle", "full-angle"]);
+/** What the value of a dimension is. */
+export const quantityOf = (d: { readonly kind: string }): "length" | "angle" =>
+  ANGULAR.has(d.kind) ? "angle" : "length";
+
 export const ConstraintSchema = z.strictObject({
   id: Id,
   kind: z.enum(CONSTRAINT_KINDS),
   of: z.array(Ref).min(1).max(4),
   /** For `spaced`: how many times the step; for `turned`: the angle in degrees. */
-  factor: z.number().min(-1e6).max(1e6).optional(),
+  factor: means(z.number().min(-1e6).max(1e6), "ratio").optional(),
 });
 export const DimensionSchema = z.strictObject({
   id: Id,
   kind: z.enum(DIMENSION_KINDS),
   of: z.array(Ref).min(1).max(2),
   /** As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2" or "=2*width". Angles in degrees. */
-  value: z.union([z.number(), z.string().max(200)]),
+  value: means(z.union([z.number(), z.string().max(200)]), (d: { kind: string; reference?: boolean }) =>
+    d.reference ? undefined : quantityOf(d),
+  ),
   /** How other sizes may call it, besides its id. */
-  name: z
-    .string()
-    .regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _")
-    .optional(),
+  name: means(
+    z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _"),
+    "name",
+  ).optional(),
   /** A reference dimension is measured and drives nothing. */
   reference: z.boolean().optional(),
   /** For an angle: measure to the reversed second line. */
@@ -76,7 +88,7 @@ export const DimensionSchema = z.strictObject({
     .max(2)
     .optional(),
   /** Where its number stands, in sketch coordinates. */
-  at: Point.optional(),
+  at: means(z.tuple([Coordinate, Coordinate]), "layout").optional(),
 });
 
 /** Curves made together, whose making can be changed: the numbers it was made with and the curves and relations it made. */
@@ -84,39 +96,40 @@ export const GroupSchema = z.strictObject({
   id: Id,
   kind: z.enum(["polygon", "linear-pattern", "circular-pattern"]),
   /** Sides, or how many there are in all. */
-  count: z.number().int().min(2).max(60),
+  count: means(z.number().int().min(2).max(60), "ratio"),
   /** What it was made of: the circle of a polygon, the curves that are repeated. */
   source: z.array(Id).max(200),
   made: z.array(Id).max(4000),
   /** Centre of a circular pattern. */
   about: Ref.optional(),
   /** Degrees over the whole of a circular pattern. */
-  angle: z.number().optional(),
+  angle: means(z.number(), "place").optional(),
   /** A polygon whose sides, not corners, lie on its circle. */
   outside: z.boolean().optional(),
 });
 
 /** A named number from outside: mm, or radians. */
 const GivenSchema = z.strictObject({ name: z.string().max(40), value: z.number(), kind: z.enum(["length", "angle"]) });
+export type Given = z.infer<typeof GivenSchema>;
 
-const Vector = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)]);
+const Vector = z.tuple([Coordinate, Coordinate, Coordinate]);
+const Frame = z.strictObject({ origin: Vector, x: Vector, y: Vector });
+/** Where it was found last. */
+const foundLast = means(Frame, "memory");
 /** Where a sketch lies: a datum plane, moved along its normal and tilted about its own x or y axis; or a flat face of the part by its name. */
 export const PlaneSchema = z.union([
   z.strictObject({
     base: z.enum(["front", "top", "right"]),
-    offset: z.number().min(-1e5).max(1e5).optional(),
+    offset: means(z.number().min(-1e5).max(1e5), "place").optional(),
     /** Degrees, by the right-hand rule. */
-    tilt: z.strictObject({ about: z.enum(["x", "y"]), angle: z.number().min(-360).max(360) }).optional(),
+    tilt: z
+      .strictObject({ about: z.enum(["x", "y"]), angle: means(z.number().min(-360).max(360), "place") })
+      .optional(),
   }),
   /** The frame is where the face was found last; a rebuild finds it anew. */
-  z.strictObject({
-    face: z.string().max(300),
-    beside: z.array(z.string().max(300)).max(60).optional(),
-    at: z.array(Vector).max(12).optional(),
-    frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }),
-  }),
+  means(z.strictObject({ ...FaceRefSchema.shape, frame: foundLast }), "face"),
   /** A datum plane step; the frame is where it was last. */
-  z.strictObject({ datum: z.string().max(40), frame: z.strictObject({ origin: Vector, x: Vector, y: Vector }) }),
+  means(z.strictObject({ datum: z.string().max(40), frame: foundLast }), "plane"),
 ]);
 export type Plane = z.infer<typeof PlaneSchema>;
 
@@ -133,7 +146,7 @@ export const SketchSchema = z
     dimensions: z.array(DimensionSchema).max(5000),
     groups: z.array(GroupSchema).max(200).optional(),
     /** The part's named parameters as this sketch knows them, so that it can be solved by itself: kept up by the part. */
-    given: z.array(GivenSchema).max(200).optional(),
+    given: means(z.array(GivenSchema).max(200), "memory").optional(),
   })
   .refine(
     (s) => unique([s.curves, s.constraints, s.dimensions, s.groups ?? []]),

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { curveKind } from "./curves/registry";
 import { mappedCurve } from "./curves/registry";
 import { pointAt, SketchSchema, type Sketch } from "./sketch";
-import { quantityOf } from "./sizes";
+import { quantityOf } from "./sketch";
 import { measureDimension, solveSketch } from "./solve";
 import { seeded } from "./testing/ladder";
 

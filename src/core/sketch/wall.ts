@@ -16,7 +16,7 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Segment } from "./arrangement";
 import { segmentOf } from "./curves/registry";
 import { chainOf } from "./edit/offset";
-import { loopArea, type Region } from "./regions";
+import { loopArea, type Outline } from "./regions";
 import type { Sketch } from "./sketch";
 import { JOIN } from "./tolerance";
 
@@ -33,7 +33,7 @@ export interface WallEnd {
 
 /** A wall along an open chain. Its sides are called `CURVE.left` and `CURVE.right`, its ends after the end of the curve. */
 export interface Wall {
-  readonly region: Region;
+  readonly region: Outline;
   readonly ends: readonly [WallEnd, WallEnd];
 }
 
@@ -105,14 +105,8 @@ export function wallsOf(sketch: Sketch, left: number, right: number): Outcome<Wa
     };
     walls.push({
       region: {
-        name: chain
-          .map((k) => k.curve)
-          .sort()
-          .join("+"),
         outer,
         holes: [],
-        depth: 0,
-        area: loopArea(outer),
       },
       ends: [
         { of: startOf, left: l0, right: r0, out: heading(first.segment, 0, -1) },
@@ -215,7 +209,7 @@ export function stripOn(
   end: WallEnd,
   curve: { readonly left: string; readonly right: string },
   length: number,
-): Region {
+): Outline {
   const on = (p: Vec2) => add2(p, scale2(end.out, length)),
     { left, right } = end;
   const corners: [Vec2, string][] = [
@@ -227,5 +221,5 @@ export function stripOn(
   const outer = corners.map(([a, name], i): Segment => ({ kind: "line", curve: name, a, b: corners[(i + 1) % 4]![0] }));
   // at the start of a chain its left is on the other hand
   const loop = loopArea(outer) > 0 ? outer : outer.map((s) => reversed(s)).reverse();
-  return { name: end.of, outer: loop, holes: [], depth: 0, area: loopArea(loop) };
+  return { outer: loop, holes: [] };
 }

@@ -1,226 +1,25 @@
+import {
+  ANGLES,
+  Fault,
+  LENGTHS,
+  Reader,
+  tokens,
+  type LengthUnit,
+  type Names,
+  type QuantityKind,
+  type Token,
+  type Watcher,
+} from "./expression";
 import { done, refuse, type Outcome } from "./refusal";
 
-export type LengthUnit = "mm" | "in";
-export type QuantityKind = "length" | "angle";
+export { isReserved, type LengthUnit, type Names, type QuantityKind, type Value } from "./expression";
 
-/** Millimetres per unit; the inch is exact by definition (ISO 31 / NIST SP 811). */
-const LENGTHS: Record<string, number> = {
-  mm: 1,
-  cm: 10,
-  m: 1000,
-  in: 25.4,
-  '"': 25.4,
-  ft: 304.8,
-  "'": 304.8,
-  um: 0.001,
-  µm: 0.001,
-};
-const ANGLES: Record<string, number> = { deg: Math.PI / 180, "°": Math.PI / 180, rad: 1 };
-
-/** A number with the power of length and of angle it carries. A plain number has both 0. */
-export interface Value {
-  readonly n: number;
-  readonly length: number;
-  readonly angle: number;
-}
-
-class Fault extends Error {}
-
-/** What other sizes are called: a value, a sentence that says why it has none, or undefined for no such name. */
-export type Names = (name: string) => Value | string | undefined;
-
-/** Words that mean something already and cannot name a size. */
-const FUNCTIONS = ["sqrt", "sin", "cos", "tan", "min", "max", "round"] as const;
-export const isReserved = (name: string): boolean =>
-  LENGTHS[name.toLowerCase()] !== undefined ||
-  ANGLES[name.toLowerCase()] !== undefined ||
-  name.toLowerCase() === "pi" ||
-  (FUNCTIONS as readonly string[]).includes(name.toLowerCase());
-
-const TOKEN =
-  /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ][A-Za-z0-9_]*|["'°])|([-+*/^(),;]))/y;
-
-type Token = { kind: "number"; n: number } | { kind: "word"; text: string } | { kind: "sign"; text: string };
-
-function tokens(text: string): Token[] {
-  const list: Token[] = [];
-  TOKEN.lastIndex = 0;
-  while (TOKEN.lastIndex < text.length) {
-    const at = TOKEN.lastIndex;
-    if (/^\s*$/.test(text.slice(at))) break;
-    const m = TOKEN.exec(text);
-    if (!m) throw new Fault(`“${text.slice(at).trim()[0]}” is not part of a number`);
-    // a fraction right before a unit is one number: 5/8 in, not 5/(8 in)
-    const [whole, over, under] = m[2] !== undefined ? [m[1] ?? 0, m[2], m[3]] : [m[4], m[5], m[6]];
-    if (over !== undefined) {
-      if (Number(under) === 0) throw new Fault("a fraction over 0 has no value");
-      list.push({ kind: "number", n: Number(whole) + Number(over) / Number(under) });
-    } else if (m[7] !== undefined) list.push({ kind: "number", n: Number(m[7]) });
-    else if (m[8] !== undefined) list.push({ kind: "word", text: m[8] });
-    else list.push({ kind: "sign", text: m[9]! });
-  }
-  return list;
-}
-
-const isWord = (t: Token | undefined): t is { kind: "word"; text: string } => t?.kind === "word";
-const isSign = (t: Token | undefined, text: string) => t?.kind === "sign" && t.text === text;
-
-/** Recursive descent over + - * / ^ ( ) and units; a plain number added to a length counts in the default unit. */
-class Reader {
-  private at = 0;
-  private depth = 0;
-  constructor(
-    private readonly list: Token[],
-    private readonly kind: QuantityKind,
-    private readonly unit: number,
-    private readonly names?: Names,
-  ) {}
-
-  read(): Value {
-    const v = this.sum();
-    if (this.at < this.list.length) throw new Fault(`something is left over after the number`);
-    return v;
-  }
-  asQuantity(v: Value): Value {
-    if (v.length || v.angle) return v;
-    return this.kind === "length"
-      ? { n: v.n * this.unit, length: 1, angle: 0 }
-      : { n: v.n * this.unit, length: 0, angle: 1 };
-  }
-  private sum(): Value {
-    let left = this.product();
-    for (;;) {
-      const t = this.list[this.at];
-      if (!isSign(t, "+") && !isSign(t, "-")) return left;
-      this.at++;
-      let right = this.product();
-      if (left.length !== right.length || left.angle !== right.angle)
-        [left, right] = [this.asQuantity(left), this.asQuantity(right)];
-      if (left.length !== right.length || left.angle !== right.angle)
-        throw new Fault("lengths and angles cannot be added");
-      left = { ...left, n: isSign(t, "+") ? left.n + right.n : left.n - right.n };
-    }
-  }
-  private product(): Value {
-    let left = this.power();
-    for (;;) {
-      const t = this.list[this.at];
-      const times = isSign(t, "*");
-      if (!times && !isSign(t, "/")) return left;
-      this.at++;
-      const right = this.power();
-      if (!times && right.n === 0) throw new Fault("a division by 0 has no value");
-      const s = times ? 1 : -1;
-      left = {
-        n: times ? left.n * right.n : left.n / right.n,
-        length: left.length + s * right.length,
-        angle: left.angle + s * right.angle,
-      };
-    }
-  }
-  private power(): Value {
-    const base = this.unary();
-    if (!isSign(this.list[this.at], "^")) return base;
-    this.at++;
-    const e = this.power();
-    if (e.length || e.angle) throw new Fault("an exponent must be a plain number");
-    return { n: base.n ** e.n, length: base.length * e.n, angle: base.angle * e.n };
-  }
-  private unary(): Value {
-    if (++this.depth > 200) throw new Fault("the expression is nested too deeply");
-    try {
-      const t = this.list[this.at];
-      if (isSign(t, "-") || isSign(t, "+")) {
-        this.at++;
-        const v = this.unary();
-        return isSign(t, "-") ? { ...v, n: -v.n } : v;
-      }
-      return this.atom();
-    } finally {
-      this.depth--;
-    }
-  }
-  private atom(): Value {
-    const t = this.list[this.at];
-    let v: Value;
-    if (t?.kind === "number") {
-      this.at++;
-      v = { n: t.n, length: 0, angle: 0 };
-    } else if (isSign(t, "(")) {
-      this.at++;
-      v = this.sum();
-      if (!isSign(this.list[this.at], ")")) throw new Fault("a bracket is not closed");
-      this.at++;
-    } else if (isWord(t)) {
-      this.at++;
-      v = this.word(t.text);
-    } else throw new Fault(t ? "a number is missing" : "a number is missing at the end");
-    const w = this.list[this.at];
-    if (isWord(w) && (t.kind === "number" || t.kind === "sign")) {
-      this.at++;
-      const name = w.text.toLowerCase();
-      if (LENGTHS[name] !== undefined) v = { n: v.n * LENGTHS[name], length: v.length + 1, angle: v.angle };
-      else if (ANGLES[name] !== undefined) v = { n: v.n * ANGLES[name], length: v.length, angle: v.angle + 1 };
-      else throw new Fault(`“${w.text}” is not a unit known here (mm, cm, m, in, ft, deg, rad)`);
-    }
-    return v;
-  }
-  /** pi, a function of what follows in brackets, or the name of another size. */
-  private word(text: string): Value {
-    const name = text.toLowerCase();
-    if (name === "pi") return { n: Math.PI, length: 0, angle: 0 };
-    if ((FUNCTIONS as readonly string[]).includes(name)) return this.call(name as (typeof FUNCTIONS)[number]);
-    const known = this.names?.(text);
-    if (typeof known === "string") throw new Fault(known);
-    if (!known)
-      throw new Fault(
-        LENGTHS[name] !== undefined || ANGLES[name] !== undefined
-          ? "a number is missing before the unit"
-          : `there is no size called “${text}” here`,
-      );
-    return known;
-  }
-  private call(name: (typeof FUNCTIONS)[number]): Value {
-    if (!isSign(this.list[this.at], "(")) throw new Fault(`${name} needs brackets`);
-    this.at++;
-    const given = [this.sum()];
-    while (isSign(this.list[this.at], ";") || isSign(this.list[this.at], ",")) {
-      this.at++;
-      given.push(this.sum());
-    }
-    if (!isSign(this.list[this.at], ")")) throw new Fault("a bracket is not closed");
-    this.at++;
-    const [a] = given as [Value];
-    if (name !== "min" && name !== "max" && given.length > 1) throw new Fault(`${name} takes one number`);
-    switch (name) {
-      case "min":
-      case "max": {
-        const same = given.every((g) => g.length === a.length && g.angle === a.angle)
-          ? given
-          : given.map((g) => this.asQuantity(g));
-        if (same.some((g) => g.length !== same[0]!.length || g.angle !== same[0]!.angle))
-          throw new Fault("lengths and angles cannot be compared");
-        return { ...same[0]!, n: Math[name](...same.map((g) => g.n)) };
-      }
-      case "round": {
-        // a length is rounded in the unit at work
-        const k = a.length || a.angle ? this.unit : 1;
-        return { ...a, n: Math.round(a.n / k) * k };
-      }
-      case "sqrt":
-        if (a.n < 0) throw new Fault("a negative number has no square root");
-        return { n: Math.sqrt(a.n), length: a.length / 2, angle: a.angle / 2 };
-      default: {
-        if (a.length) throw new Fault(`${name} takes an angle`);
-        // a plain number is in degrees, as everywhere
-        const t = a.angle ? a.n : a.n * ANGLES["deg"]!;
-        const n = Math[name](t);
-        if (Math.abs(n) > 1e12) throw new Fault(`${name} has no value there`);
-        return { n: Math.abs(n) < 1e-16 ? 0 : n, length: 0, angle: 0 };
-      }
-    }
-  }
-}
+/** What is read of a text: decimal commas and typographic minus signs as the language of sizes has them. */
+const sourceOf = (text: string | number): string =>
+  String(text)
+    .replace(/^\s*=/, "")
+    .replace(/(\d),(\d)(?![^(]*\))/g, "$1.$2")
+    .replace(/[−–]/g, "-");
 
 /**
  * Reads what a person types for a size: `12`, `12 mm`, `2 5/8 in`, `=(94-31)/2`.
@@ -234,15 +33,12 @@ export function readQuantity(
   unit: LengthUnit,
   names?: Names,
 ): Outcome<number> {
-  const source = String(text)
-    .replace(/^\s*=/, "")
-    .replace(/(\d),(\d)(?![^(]*\))/g, "$1.$2")
-    .replace(/[−–]/g, "-");
+  const source = sourceOf(text);
   if (source.length > 200) return refuse("bad-number", "This is too long for a number: use at most 200 characters.");
   const factor = kind === "length" ? LENGTHS[unit]! : ANGLES["deg"]!;
   try {
     const reader = new Reader(tokens(source), kind, factor, names);
-    const v = reader.asQuantity(reader.read());
+    const v = reader.quantity();
     if (kind === "length" ? v.length !== 1 || v.angle !== 0 : v.angle !== 1 || v.length !== 0)
       return refuse("bad-number", kind === "length" ? `“${text}” is not a length.` : `“${text}” is not an angle.`);
     if (!Number.isFinite(v.n) || Math.abs(v.n) > 1e9) return refuse("bad-number", `“${text}” is too large a number.`);
@@ -251,6 +47,48 @@ export function readQuantity(
     if (e instanceof Fault) return refuse("bad-number", `“${text}” is no number: ${e.message}.`);
     throw e;
   }
+}
+
+/**
+ * A length as typed, with the unit written out wherever a plain number counted in it, so that it means the same in a
+ * document of another unit. Text that cannot be read is handed back as it is.
+ */
+export function withUnitWritten(text: string | number, unit: LengthUnit, names?: Names): string | number {
+  const source = sourceOf(text);
+  // opening and closing texts by place; of those at one place the outer stands outside
+  const before = new Map<number, string>();
+  const after = new Map<number, string>();
+  const open = (token: Token, what: string) => before.set(token.from, what + (before.get(token.from) ?? ""));
+  const close = (token: Token, what: string) => after.set(token.to, (after.get(token.to) ?? "") + what);
+  try {
+    const list = tokens(source);
+    const watcher: Watcher = {
+      plain(from, to) {
+        const first = list[from]!;
+        const isNumber = to === from + 1 && first.kind === "number";
+        open(first, isNumber ? "" : "(");
+        close(list[to - 1]!, isNumber ? ` ${unit}` : `) ${unit}`);
+      },
+      // rounding goes to whole units: said with the unit it was
+      round(from, to, length) {
+        const whole = length === 1 ? `(1 ${unit})` : `(1 ${unit})^${length}`;
+        open(list[from]!, "(");
+        open(list[from + 2]!, "(");
+        close(list[to - 2]!, `)/${whole}`);
+        close(list[to - 1]!, `*${whole})`);
+      },
+    };
+    new Reader(list, "length", LENGTHS[unit]!, names, watcher).quantity();
+  } catch (e) {
+    if (e instanceof Fault) return text;
+    throw e;
+  }
+  if (!before.size && !after.size) return text;
+  let written = "";
+  for (let i = 0; i <= source.length; i++) written += (after.get(i) ?? "") + (before.get(i) ?? "") + (source[i] ?? "");
+  const plain = written.trim();
+  // several terms, or names: an expression
+  return /^[-+]?[\d./ ]+[a-z]*$/.test(plain) ? plain : `=${plain}`;
 }
 
 /** Millimetres in the document's unit. */

@@ -1,5 +1,5 @@
 import type { History, PartCommand } from "@/core/part/commands";
-import type { Step } from "@/core/part/steps/registry";
+import type { Step } from "@/core/part/steps/kinds";
 import type { SketchCommand } from "@/core/sketch/commands";
 import type { Proposal } from "@/core/sketch/define";
 import type { Plane } from "@/core/sketch/sketch";

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { circ, extrude, face, hole, part, rect, sketch } from "@/core/part/testing/build";
 import { atWork, shownDocument } from "./step-mode";
 import { freshStep } from "./steps/fresh";
-import { replaced } from "./steps/repick";
+import { readPath, withValue } from "@/core/naming/field";
 
 const base = part(
   sketch("sketch1", "top", rect(0, 0, 40, 20)),
@@ -87,7 +87,7 @@ it("a lost reference is replaced in its place, and nothing else", () => {
       },
     ],
   } as const;
-  expect(replaced(step as never, "groups.0.edges.1.on", { edge: "x|y" })).toEqual({
+  expect(withValue(step as never, readPath("groups.0.edges.1.on"), { edge: "x|y" })).toEqual({
     ...step,
     groups: [{ radius: 2, edges: [step.groups[0].edges[0], { id: "e2", on: { edge: "x|y" } }] }],
   });

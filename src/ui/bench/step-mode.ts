@@ -1,7 +1,7 @@
 import { freeStepId } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
-import type { Step } from "@/core/part/steps/registry";
-import { frameOf } from "@/core/part/steps/sketch/sketch";
+import type { Step } from "@/core/part/steps/kinds";
+import { frameOf } from "@/core/part/steps/sketch/schema";
 import type { Answer, AtWork, Question } from "./kernel/messages";
 import type { BenchState, Mode } from "./state";
 import { freshStep } from "./steps/fresh";

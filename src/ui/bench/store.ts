@@ -2,7 +2,7 @@ import { create, type StoreApi, type UseBoundStore } from "zustand";
 import { apply, freeStepId, record, redo, startHistory, undo, type History } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
 import { toSpace } from "@/core/geometry/frame";
-import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { frameOf } from "@/core/part/steps/sketch/schema";
 import { sketchIn, type Sketch } from "@/core/sketch/sketch";
 import type { SketchCommand } from "@/core/sketch/commands";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";

@@ -1,8 +1,9 @@
+import { curveOf } from "@/core/sketch/sketch";
 import { DATUM_FRAMES, normalOf } from "@/core/geometry/frame";
 import { add3, dot3, scale3 } from "@/core/geometry/vector";
 import type { Thing } from "@/core/measure/measure";
-import type { Step } from "@/core/part/steps/registry";
-import { frameOf } from "@/core/part/steps/sketch/sketch";
+import type { Step } from "@/core/part/steps/kinds";
+import { frameOf } from "@/core/part/steps/sketch/schema";
 import type { Constraint } from "@/core/sketch/sketch";
 import type { PanelName } from "./state";
 import { asPlane } from "./steps/options";
@@ -42,9 +43,7 @@ const look = (store: BenchStore) => {
 };
 const remove = (store: BenchStore) => {
   const { selection, draw, select } = store.getState();
-  const ids = [...new Set(selection.map((r) => r.split(".")[0]!))].filter(
-    (r) => r !== "origin" && !r.endsWith("-axis"),
-  );
+  const ids = [...new Set(selection.map(curveOf))].filter((r) => r !== "origin" && !r.endsWith("-axis"));
   if (ids.length && draw({ do: "delete", ids })) select([]);
 };
 /** Real, then construction, then centre line, then real again. */

@@ -1,5 +1,5 @@
 import { usedSketches } from "@/core/part/rebuild";
-import { kindOf } from "@/core/part/steps/registry";
+import { kindOf } from "@/core/part/steps/kinds";
 import type { CheckContext, Verdict } from "./kind";
 
 export interface SketchesEvidence {

@@ -1,8 +1,9 @@
+import { isMarked, parseEdge } from "@/core/naming/names";
 import { distance3, scale3, add3, type Vec3 } from "@/core/geometry/vector";
 import { modelOver } from "@/core/kernel/model";
 import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import type { EdgeRef, FaceRef, VertexRef } from "./schema";
+import type { EdgeRef, FaceRef, VertexRef } from "@/core/naming/reference";
 import { edgeText, faceText } from "./text";
 
 /** How much nearer the best of several like candidates must be than the next, or none is taken. */
@@ -29,22 +30,15 @@ const middleOf = (at: Ref["at"]): Vec3 | undefined =>
     : undefined;
 
 /**
- * Of several that carry the same names: those of the kind meant, then those among the most like neighbours, then the
- * one clearly nearest. Nothing is guessed: undefined where it stays open.
+ * Of several that carry the same names: those among most of the neighbours that tell them apart, then the one clearly
+ * nearest. Neighbours that all of them have, or none, tell nothing. Nothing is guessed: undefined where it stays open.
  */
 function choose(ref: Ref, candidates: readonly Candidate[]): Candidate | undefined {
   if (candidates.length < 2) return candidates[0];
-  let best = candidates;
-  if (ref.beside?.length) {
-    const wanted = new Set(ref.beside);
-    const scores = best.map((c) => {
-      const own = c.beside(),
-        met = own.filter((n) => wanted.has(n)).length;
-      return met / (wanted.size + own.length - met);
-    });
-    const top = Math.max(...scores);
-    best = best.filter((_, i) => scores[i]! > top - 1e-9);
-  }
+  const around = candidates.map((c) => new Set(c.beside()));
+  const telling = (ref.beside ?? []).filter((n) => new Set(around.map((names) => names.has(n))).size > 1);
+  const met = around.map((names) => telling.filter((n) => names.has(n)).length);
+  const best = candidates.filter((_, i) => met[i] === Math.max(...met));
   if (best.length < 2) return best[0];
   const meant = middleOf(ref.at);
   if (!meant) return undefined;
@@ -82,7 +76,7 @@ const KINDS: Record<string, string> = {
 /** The face meant, by its place in explorer order. */
 export function findFace(t: Topology, ref: FaceRef): Outcome<number> {
   // a face picked by its key in a list of all may carry the mark that parted it from others of its name
-  if (/~\d+$/.test(ref.face)) {
+  if (isMarked(ref.face)) {
     const index = modelOver(t).faces.findIndex((f) => f.key === ref.face);
     return index < 0 ? found(ref, [], faceText(ref.face)) : done(index);
   }
@@ -107,7 +101,7 @@ const middle = (points: readonly Vec3[]): Vec3 =>
 
 /** The edge meant, by its place in explorer order. */
 export function findEdge(t: Topology, ref: EdgeRef): Outcome<number> {
-  const [a, b] = ref.edge.split("|") as [string, string];
+  const [a, b] = parseEdge(ref.edge) as readonly [string, string];
   const list = t.edgeFaces.flatMap((faces, index) => {
     const [p, q] = faces;
     if (p === undefined || q === undefined) return [];

@@ -1,7 +1,7 @@
 import type { Vec3 } from "@/core/geometry/vector";
 import { namesOf, type Model } from "@/core/kernel/model";
-import { faceKey } from "@/core/kernel/solid";
-import type { EdgeRef, FaceRef, VertexRef } from "./schema";
+import { formatEdge, formatFace } from "@/core/naming/names";
+import type { EdgeRef, FaceRef, VertexRef } from "@/core/naming/reference";
 
 /** Places are kept to a micrometre: they tell pieces apart and draw what was meant, nothing is built on them. */
 const kept = (p: Vec3): [number, number, number] => [
@@ -12,7 +12,7 @@ const kept = (p: Vec3): [number, number, number] => [
 /** Neighbours kept at most. */
 const MANY = 24;
 
-const nameOf = (m: Model, face: number): string => faceKey(m.faces[face]!.names[0]!);
+const nameOf = (m: Model, face: number): string => formatFace(m.faces[face]!.names[0]!);
 
 /** How to find a face of a model again; its oldest name is kept. Undefined for a face without a name. */
 export function faceRef(m: Model, face: number): FaceRef | undefined {
@@ -34,10 +34,7 @@ export function edgeRef(m: Model, edge: number): EdgeRef | undefined {
     step = Math.max(1, Math.ceil((points.length - 1) / 8));
   const at = points.filter((_, i) => i % step === 0 || i === points.length - 1).map(kept);
   return {
-    edge: e.faces
-      .map((f) => nameOf(m, f))
-      .sort()
-      .join("|"),
+    edge: formatEdge(e.faces.map((f) => nameOf(m, f))),
     beside: namesOf(m, e.beside).slice(0, MANY),
     at,
     kind: e.shape.kind,

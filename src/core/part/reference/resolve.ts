@@ -2,37 +2,43 @@ import { DATUM_FRAMES, faceFrame, normalOf, toSpace, type Frame } from "@/core/g
 import type { Line } from "@/core/geometry/line";
 import { add3, distance3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
-import { lineThrough, pointAt } from "@/core/sketch/sketch";
+import { curveOf, lineThrough, pointAt } from "@/core/sketch/sketch";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import type { BuildContext } from "../steps/step";
+import { refuseLost, type BuildContext } from "../steps/step";
 import { findEdge, findFace, findVertex } from "./find";
-import type { AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef, VertexRef } from "./schema";
+import type { AnyRef, AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef, VertexRef } from "@/core/naming/reference";
 
 type Context = Pick<BuildContext, "datums" | "sketches" | "topology">;
 const noBody = () => refuse("lost-reference", "There is no part yet that this could stand on.");
 const gone = (id: string) =>
   refuse("lost-reference", `${id} is missing or in trouble. Mend it, or pick something else.`, [id]);
 
+/** A refusal for want of a reference says which. */
+function telling<T>(ref: AnyRef, r: Outcome<T>): Outcome<T> {
+  if (r.ok || r.refusal.code !== "lost-reference") return r;
+  return refuseLost(r.refusal.code, [{ ref, sentence: r.refusal.sentence }], r.refusal.about);
+}
+
 /** The place of a named face in explorer order. */
-export const faceOf = (c: Context, ref: FaceRef): Outcome<number> => {
+export function faceOf(c: Context, ref: FaceRef): Outcome<number> {
   const t = c.topology();
-  return t ? findFace(t, ref) : noBody();
-};
-export const edgeOf = (c: Context, ref: EdgeRef): Outcome<number> => {
+  return telling(ref, t ? findFace(t, ref) : noBody());
+}
+export function edgeOf(c: Context, ref: EdgeRef): Outcome<number> {
   const t = c.topology();
-  return t ? findEdge(t, ref) : noBody();
-};
-export const vertexOf = (c: Context, ref: VertexRef): Outcome<number> => {
+  return telling(ref, t ? findEdge(t, ref) : noBody());
+}
+export function vertexOf(c: Context, ref: VertexRef): Outcome<number> {
   const t = c.topology();
-  return t ? findVertex(t, ref) : noBody();
-};
+  return telling(ref, t ? findVertex(t, ref) : noBody());
+}
 
 /** The frame of a plane: of a face, its own with the normal out of the material. */
 export function planeOf(c: Context, ref: PlaneRef): Outcome<Frame> {
   if ("datum" in ref) {
     if (ref.datum in DATUM_FRAMES) return done(DATUM_FRAMES[ref.datum as keyof typeof DATUM_FRAMES]);
     const d = c.datums.get(ref.datum);
-    return d?.kind === "plane" ? done(d.frame) : gone(ref.datum);
+    return d?.kind === "plane" ? done(d.frame) : telling(ref, gone(ref.datum));
   }
   const face = faceOf(c, ref);
   if (!face.ok) return face;
@@ -49,16 +55,19 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
     const own = AXES[ref.axis];
     if (own) return done({ at: [0, 0, 0], along: own });
     const d = c.datums.get(ref.axis);
-    return d?.kind === "axis" ? done(d.line) : gone(ref.axis);
+    return d?.kind === "axis" ? done(d.line) : telling(ref, gone(ref.axis));
   }
   if ("sketch" in ref) {
     const s = c.sketches.get(ref.sketch);
-    if (!s) return gone(ref.sketch);
+    if (!s) return telling(ref, gone(ref.sketch));
     const { sketch } = s.diagnosis;
     if (!ref.curve.endsWith("-axis") && sketch.curves.find((k) => k.id === ref.curve)?.kind !== "line")
-      return refuse("lost-reference", `The line ${ref.curve} of ${ref.sketch} is no longer there. Pick another axis.`, [
-        ref.sketch,
-      ]);
+      return telling(
+        ref,
+        refuse("lost-reference", `The line ${ref.curve} of ${ref.sketch} is no longer there. Pick another axis.`, [
+          ref.sketch,
+        ]),
+      );
     const [a, b] = lineThrough(sketch, ref.curve).map((p) => toSpace(s.frame, p)) as [Vec3, Vec3];
     return done({ at: a, along: unit3(sub3(b, a)) });
   }
@@ -94,17 +103,20 @@ export function directionOf(c: Context, ref: AxisRef): Outcome<Vec3> {
 export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
   if ("sketch" in ref) {
     const s = c.sketches.get(ref.sketch);
-    if (!s) return gone(ref.sketch);
+    if (!s) return telling(ref, gone(ref.sketch));
     const { sketch } = s.diagnosis,
-      curve = ref.point.split(".")[0]!;
+      curve = curveOf(ref.point);
     if (curve !== "origin" && !sketch.curves.some((k) => k.id === curve))
-      return refuse("lost-reference", `The point ${ref.point} of ${ref.sketch} is no longer there.`, [ref.sketch]);
+      return telling(
+        ref,
+        refuse("lost-reference", `The point ${ref.point} of ${ref.sketch} is no longer there.`, [ref.sketch]),
+      );
     return done(toSpace(s.frame, pointAt(sketch, ref.point)));
   }
   if ("point" in ref) {
     if (ref.point === "origin") return done([0, 0, 0]);
     const d = c.datums.get(ref.point);
-    return d?.kind === "point" ? done(d.at) : gone(ref.point);
+    return d?.kind === "point" ? done(d.at) : telling(ref, gone(ref.point));
   }
   if ("vertex" in ref) {
     const v = vertexOf(c, ref);

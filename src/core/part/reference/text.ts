@@ -1,7 +1,8 @@
+import { parseEdge, parseFace } from "@/core/naming/names";
+
 /** How a named face is called: "The side of extrude1 over l2", "The end of extrude1". */
 export function faceText(key: string): string {
-  const [step, role, ...rest] = key.replace(/~\d+$/, "").split("/") as [string, string, ...string[]],
-    of = rest.join("/");
+  const { step, role, of = "" } = parseFace(key);
   switch (role) {
     case "side":
       return `The side of ${step} over ${of}`;
@@ -22,8 +23,6 @@ const lower = (s: string) => s.replace(/^The /, "the ");
 
 /** How an edge is called. */
 export const edgeText = (key: string): string =>
-  `The edge between ${key
-    .replace(/~\d+$/, "")
-    .split("|")
+  `The edge between ${parseEdge(key)
     .map((k) => lower(faceText(k)))
     .join(" and ")}`;

@@ -2,15 +2,11 @@ import { largestShare } from "@/core/kernel/blend";
 import type { Solid } from "@/core/kernel/solid";
 import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { z } from "zod";
 import { edgeOf } from "../reference/resolve";
-import { EdgeRefSchema, type EdgeRef } from "../reference/schema";
+import type { EdgeRef } from "@/core/naming/reference";
 import { edgeText } from "../reference/text";
-import type { Body, BuildContext, Lost, StepResult } from "./step";
-
-/** An edge a step works on; its id names the face that comes of it and stays when others come and go. */
-export const StepEdgeSchema = z.strictObject({ id: z.string().regex(/^[A-Za-z0-9_-]{1,20}$/), on: EdgeRefSchema });
-export type StepEdge = z.infer<typeof StepEdgeSchema>;
+import type { StepEdge } from "./fields";
+import { refuseLost, type Body, type BuildContext, type Missing, type StepResult } from "./step";
 
 export interface FoundEdge<G> {
   readonly group: G;
@@ -23,14 +19,14 @@ export interface FoundEdge<G> {
 export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(
   context: BuildContext,
   groups: readonly G[],
-): { found: FoundEdge<G>[]; lost: Lost[] } {
+): { found: FoundEdge<G>[]; lost: Missing[] } {
   const found: FoundEdge<G>[] = [],
-    lost: Lost[] = [],
+    lost: Missing[] = [],
     seen = new Set<number>();
-  groups.forEach((group, g) =>
-    group.edges.forEach((e, k) => {
+  groups.forEach((group) =>
+    group.edges.forEach((e) => {
       const r = edgeOf(context, e.on);
-      if (!r.ok) lost.push({ path: `groups.${g}.edges.${k}.on`, ref: e.on, sentence: r.refusal.sentence });
+      if (!r.ok) lost.push({ ref: e.on, sentence: r.refusal.sentence });
       else if (!seen.has(r.value)) {
         seen.add(r.value);
         found.push({ group, id: e.id, ref: e.on, index: r.value });
@@ -57,13 +53,10 @@ export function blendEdges<G extends { readonly edges: readonly StepEdge[] }>(
     t = context.topology();
   if (!t) return refuse("no-body", "There is no part yet whose edges could be worked on.", [step.id]);
   const { found, lost } = findEdges(context, groups);
-  if (!found.length) {
-    const sentence = lost[0]?.sentence ?? "Pick the edges.";
-    return {
-      ok: false,
-      refusal: { ...refuse(lost.length ? "lost-reference" : "no-edges", sentence, [step.id]).refusal, lost } as never,
-    };
-  }
+  if (!found.length)
+    return lost.length
+      ? refuseLost("lost-reference", lost, [step.id])
+      : refuse("no-edges", "Pick the edges.", [step.id]);
   // which body an edge is of: faces of the whole stand in the order of the bodies
   const starts: number[] = [];
   bodies.reduce((n, b, i) => ((starts[i] = n), n + b.solid.names.length), 0);

@@ -1,19 +1,8 @@
-import { z } from "zod";
+import type { Operation } from "./fields";
 import { combine, isEmpty, isUnchanged } from "@/core/kernel/boolean";
 import type { Solid } from "@/core/kernel/solid";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import type { Body, BuildContext, Operation, StepResult } from "./step";
-
-export const OperationSchema = z.enum(["add", "cut", "keep", "separate"]);
-/** Fields of a step that works on bodies. `bodies` left out: Add joins the first, the others take all. */
-export const operationFields = { operation: OperationSchema, bodies: z.array(z.string().max(40)).max(50).optional() };
-
-export const OPERATION_TEXT: Record<Operation, string> = {
-  add: "Add material",
-  cut: "Cut material",
-  keep: "Keep overlap",
-  separate: "Separate body",
-};
+import type { Body, BuildContext, StepResult } from "./step";
 
 /**
  * Does to the bodies what a step says with its volumes. The volumes stay the caller's.

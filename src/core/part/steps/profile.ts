@@ -1,5 +1,6 @@
 import { segmentLength } from "@/core/geometry/segment";
-import { defaultRegions, type Region } from "@/core/sketch/regions";
+import { formatRegion, parseRegion } from "@/core/naming/names";
+import { defaultRegions, regionOf, type Outline, type Region } from "@/core/sketch/regions";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { BuildContext, BuiltSketch } from "./step";
 
@@ -16,14 +17,20 @@ export function regionsFor(
   sketch: BuiltSketch,
 ): Outcome<Region[]> {
   const { regions, gaps } = sketch.regions;
-  const wanted = step.regions ? regions.filter((r) => step.regions!.includes(r.name)) : defaultRegions(sketch.regions);
-  const lost = step.regions?.filter((n) => !regions.some((r) => r.name === n)) ?? [];
-  if (lost.length)
-    return refuse(
-      "lost-region",
-      `The region inside ${lost[0]!.replaceAll("+", ", ")} is no longer closed in its sketch. Pick the regions anew.`,
-      [step.id],
-    );
+  const named = step.regions?.map((name) => ({ name, region: regionOf(regions, name) }));
+  const lost = named?.find((n) => !n.region);
+  if (lost) {
+    const { curves } = parseRegion(lost.name);
+    const where = `The region inside ${curves.join(", ")}`;
+    const isSplit =
+      regions.filter((r) => formatRegion({ curves: parseRegion(r.identity).curves }) === formatRegion({ curves }))
+        .length > 1;
+    const sentence = isSplit
+      ? `${where} has come apart, and which piece was meant is not clear. Pick the regions anew.`
+      : `${where} is no longer closed in its sketch. Pick the regions anew.`;
+    return refuse("lost-region", sentence, [step.id]);
+  }
+  const wanted = named ? [...new Set(named.flatMap((n) => n.region ?? []))] : defaultRegions(sketch.regions);
   if (wanted.length) return done(wanted);
   const g = gaps[0];
   const where = g
@@ -40,5 +47,5 @@ export const isOpen = (
   step.thin !== undefined && !step.regions && !sketch.regions.regions.length && sketch.regions.gaps.length > 0;
 
 /** Length of a region's outline, mm. */
-export const outlineLength = (r: Region): number =>
+export const outlineLength = (r: Outline): number =>
   [r.outer, ...r.holes].flat().reduce((s, e) => s + segmentLength(e), 0);

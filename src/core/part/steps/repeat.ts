@@ -1,4 +1,5 @@
-import { z } from "zod";
+import { imagePrefix } from "@/core/naming/names";
+import type { Of } from "./fields";
 import type { Rigid } from "@/core/geometry/rigid";
 import { combine } from "@/core/kernel/boolean";
 import { placed, renamed } from "@/core/kernel/place";
@@ -6,13 +7,6 @@ import type { Solid } from "@/core/kernel/solid";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { operate } from "./operate";
 import type { Body, BuildContext, StepResult, Tools } from "./step";
-
-/** What is repeated: steps, each doing again what it did, or all there is. */
-export const OfSchema = z.union([
-  z.strictObject({ steps: z.array(z.string().max(40)).min(1).max(100) }),
-  z.strictObject({ body: z.literal(true) }),
-]);
-export type Of = z.infer<typeof OfSchema>;
 
 /** One image: how its names begin, and where it goes. */
 export interface Image {
@@ -74,7 +68,7 @@ export function repeat(
       continue;
     }
     for (const image of images) {
-      const r = context.again(id, bodies, `${step.id}/${image.role}`, steps);
+      const r = context.again(id, bodies, imagePrefix(step.id, image.role), steps);
       if (!r.ok) return giveUp(r);
       drop(r.value);
     }

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import type { Frame } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
 import type { Vec3 } from "@/core/geometry/vector";
@@ -6,22 +5,12 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
 import type { Topology } from "@/core/kernel/topology";
 import type { Regions } from "@/core/sketch/regions";
-import type { Sketch } from "@/core/sketch/sketch";
+import type { Given, Sketch } from "@/core/sketch/sketch";
 import type { Diagnosis } from "@/core/sketch/solve";
 import { readQuantity, type LengthUnit, type Names } from "@/core/units/quantity";
 import { refuse, type Outcome, type Refusal } from "@/core/units/refusal";
-import type { AnyRef } from "../reference/schema";
-
-/** A number in the document's unit, or text as a person types it. */
-export const SizeSchema = z.union([z.number(), z.string().max(200)]);
-export type Size = z.infer<typeof SizeSchema>;
-
-/** What every step has. */
-export const stepFields = {
-  id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/),
-  name: z.string().max(80).optional(),
-  suppressed: z.boolean().optional(),
-};
+import type { AnyRef } from "@/core/naming/reference";
+import type { Operation, Size } from "./fields";
 
 /** A sketch step after solving. */
 export interface BuiltSketch {
@@ -44,8 +33,6 @@ export interface Body {
   readonly solid: Solid;
 }
 
-export type Operation = "add" | "cut" | "keep" | "separate";
-
 /** The volumes a step worked with, kept so that it can be patterned and mirrored. */
 export interface Tools {
   readonly solids: readonly Solid[];
@@ -59,6 +46,8 @@ export interface BuildContext {
   readonly unit: LengthUnit;
   /** The part's named parameters. */
   readonly names: Names;
+  /** The same as sketches take them. */
+  readonly given: readonly Given[];
   readonly bodies: readonly Body[];
   /** All bodies as one. */
   readonly body: Solid | undefined;
@@ -74,12 +63,14 @@ export interface BuildContext {
   again(id: string, bodies: readonly Body[], prefix: string, steps: readonly string[]): Outcome<readonly Body[]>;
 }
 
-/** A reference that was not found, where in the step it stands, and why. */
-export interface Lost {
-  /** The place in the step, such as `groups.0.edges.2`. */
-  readonly path: string;
+/** A reference that was not found, and why. */
+export interface Missing {
   readonly ref: AnyRef;
   readonly sentence: string;
+}
+/** And where in the step it stands, such as `groups.0.edges.2.on`. */
+export interface Lost extends Missing {
+  readonly path: string;
 }
 
 /**
@@ -90,22 +81,24 @@ export type StepResult = (
   | { readonly bodies: readonly Body[]; readonly tools?: Tools }
   | { readonly sketch: BuiltSketch }
   | { readonly datum: Datum }
-) & { readonly lost?: readonly Lost[] };
+) & { readonly lost?: readonly Missing[] };
 
 /** A refusal that says which references were lost. */
 export interface StepRefusal extends Refusal {
-  readonly lost?: readonly Lost[];
+  readonly lost?: readonly Missing[];
 }
+/** A refusal for want of a reference. */
+export const refuseLost = (
+  code: string,
+  lost: readonly Missing[],
+  about?: readonly string[],
+): { ok: false; refusal: StepRefusal } => ({
+  ok: false,
+  refusal: { ...refuse(code, lost[0]?.sentence ?? "", about).refusal, lost },
+});
 
-/** All there is to know about a kind of step. */
-export interface StepKind<S extends { id: string }> {
-  readonly schema: z.ZodType<S>;
-  build(context: BuildContext, step: S): Outcome<StepResult>;
-  /** Ids of earlier steps it stands on. */
-  uses(step: S): readonly string[];
-  /** How it reads in the list of Steps: a name and its figures. */
-  read(step: S, unit: LengthUnit): { readonly title: string; readonly detail: string };
-}
+/** Builds a kind of step on what stands before it. */
+export type Build<S> = (context: BuildContext, step: S) => Outcome<StepResult>;
 
 /** Reads a length of a step that must be greater than 0. @param what begins the sentence: "The depth" */
 export function lengthOf(

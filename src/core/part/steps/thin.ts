@@ -1,4 +1,5 @@
-import { z } from "zod";
+import type { Operation, Thin, WallFinish } from "./fields";
+import { curveOf } from "@/core/sketch/sketch";
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import { add2, distance3, dot3, mid2, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
@@ -8,25 +9,10 @@ import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { beyond, piecesOf, type Stop } from "@/core/kernel/trim";
-import type { Region } from "@/core/sketch/regions";
+import type { Outline } from "@/core/sketch/regions";
 import { stripOn, wallsOf, type WallEnd } from "@/core/sketch/wall";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { lengthOf, SizeSchema, type BuildContext, type BuiltSketch, type Operation } from "./step";
-
-/** How an end of an open wall finishes: on the first face it meets, on the one after, or square where it was drawn. */
-export const WallFinishSchema = z.enum(["first", "next", "square"]);
-export type WallFinish = z.infer<typeof WallFinishSchema>;
-
-/**
- * A wall along the outline instead of the full volume: inside it, outside it, or half to each side. Along an open
- * outline inside is to the left of its run; `ends` says how single ends (such as `l1.start`) finish.
- */
-export const ThinSchema = z.strictObject({
-  thickness: SizeSchema,
-  side: z.enum(["inside", "outside", "middle"]),
-  ends: z.record(z.string().max(80), WallFinishSchema).optional(),
-});
-export type Thin = z.infer<typeof ThinSchema>;
+import { lengthOf, type BuildContext, type BuiltSketch } from "./step";
 
 /** An end not spoken of closes gaps as long as this many thicknesses; longer ones are meant. */
 const GAP = 2;
@@ -59,7 +45,7 @@ function openWalls(
   context: BuildContext,
   step: { readonly id: string; readonly operation: Operation; readonly thin: Thin },
   sketch: BuiltSketch,
-  sweep: (r: Region) => Outcome<Solid>,
+  sweep: (r: Outline) => Outcome<Solid>,
 ): Outcome<Solid[]> {
   const { kernel, body } = context,
     { thin } = step,
@@ -92,7 +78,7 @@ export function sweptVolumes<R>(
   step: { readonly id: string; readonly operation: Operation; readonly thin?: Thin | undefined },
   outlines: readonly R[],
   open: BuiltSketch | undefined,
-  sweep: (r: R | Region) => Outcome<Solid>,
+  sweep: (r: R | Outline) => Outcome<Solid>,
 ): Outcome<Solid[]> {
   const { thin } = step,
     made: Solid[] = [];
@@ -123,11 +109,11 @@ function carriedOn(
   finish: WallFinish | undefined,
   thickness: number,
   step: string,
-  sweep: (r: Region) => Outcome<Solid>,
+  sweep: (r: Outline) => Outcome<Solid>,
 ): Solid[] {
   const { kernel } = context,
     body = context.body!,
-    curve = end.of.split(".")[0]!;
+    curve = curveOf(end.of);
   const { min, max } = roughBoxOf(kernel, body.shape),
     reach = finish ? distance3(min, max) + distance3(toSpace(frame, end.left), min) : GAP * thickness;
   const strip = sweep(stripOn(end, { left: `${curve}.left`, right: `${curve}.right` }, reach));

@@ -2,8 +2,8 @@ import type { Vec2 } from "@/core/geometry/vector";
 import type { Curve, Plane } from "@/core/sketch/sketch";
 import { emptyPart, type PartDocument } from "../document";
 import type { Parameter } from "../parameters";
-import type { EdgeRef, FaceRef } from "../reference/schema";
-import type { Step } from "../steps/registry";
+import type { EdgeRef, FaceRef } from "@/core/naming/reference";
+import type { Step } from "../steps/kinds";
 
 /** Parts for tests, written in few words: sketches stand where they are drawn, with nothing to solve. */
 export function part(...steps: Step[]): PartDocument {

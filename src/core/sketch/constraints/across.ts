@@ -17,7 +17,6 @@ export const across: RelationKind = {
     ["line", "line"],
     ["circle", "line"],
   ],
-  quantity: "length",
   sentence: ([p, l], size) => `${p} is ${size} across ${l}`,
   equations: (s, [p, l], size, x, { sides }) => {
     const at = middle(s, p!),

@@ -4,7 +4,6 @@ import type { RelationKind } from "./kind";
 /** The angle between two lines as drawn (0 to 180°), times `times`; `flip` reverses the second. Keeps the sense it has. */
 const between = (times: number, sentence: RelationKind["sentence"]): RelationKind => ({
   takes: [["line", "line"]],
-  quantity: "angle",
   sentence,
   equations: (s, [a, b], size, x, { flip }) => {
     const la = s.line(a!),

@@ -10,7 +10,6 @@ const sweepNow = (s: Slots, ref: string, x: Float64Array): number => {
 /** Length along an arc. */
 export const arcLength: RelationKind = {
   takes: [["arc"]],
-  quantity: "length",
   sentence: ([a], size) => `${a} is ${size} long`,
   equations: (s, [a], size) => [
     derived(s.all(a!), (v) => {

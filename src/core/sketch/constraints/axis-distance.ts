@@ -4,7 +4,6 @@ import type { RelationKind } from "./kind";
 /** Horizontal (axis 0) or vertical (axis 1) distance of two points; keeps the side they are on. */
 const along = (axis: 0 | 1, word: string): RelationKind => ({
   takes: [["point", "point"]],
-  quantity: "length",
   sentence: ([a, b], size) => `${a} is ${size} ${word} from ${b}`,
   equations: (s, [a, b], size, x) => {
     const p = s.point(a!)[axis],

@@ -3,7 +3,6 @@ import type { RelationKind } from "./kind";
 
 export const distance: RelationKind = {
   takes: [["point", "point"]],
-  quantity: "length",
   sentence: ([a, b], size) => `${a} is ${size} from ${b}`,
   equations: (s, [a, b], size) => [apart(s.point(a!), s.point(b!), size)],
   measure: (s, [a, b], x) => {

@@ -3,7 +3,6 @@ import type { RelationKind } from "./kind";
 
 export const length: RelationKind = {
   takes: [["line"]],
-  quantity: "length",
   sentence: ([l], size) => `${l} is ${size} long`,
   equations: (s, [l], size) => {
     const [sx, sy, ex, ey] = s.line(l!);

@@ -4,7 +4,6 @@ import type { RelationKind } from "./kind";
 /** Distance of a point from a line; keeps the side the point is on. */
 export const pointLine: RelationKind = {
   takes: [["point", "line"]],
-  quantity: "length",
   sentence: ([p, l], size) => `${p} is ${size} from ${l}`,
   equations: (s, [p, l], size, x) => [
     offLine(s.point(p!), s.line(l!), sideNow(s.point(p!), s.line(l!), x) < 0 ? -size : size),

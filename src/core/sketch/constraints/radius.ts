@@ -3,7 +3,6 @@ import type { RelationKind } from "./kind";
 
 export const radius: RelationKind = {
   takes: [["circle"]],
-  quantity: "length",
   sentence: ([c], size) => `${c} has radius ${size}`,
   equations: (s, [c], size) => [linear([s.radius(c!)], [1], size)],
   measure: (s, [c], x) => x[s.radius(c!)]!,
@@ -11,7 +10,6 @@ export const radius: RelationKind = {
 
 export const diameter: RelationKind = {
   takes: [["circle"]],
-  quantity: "length",
   sentence: ([c], size) => `${c} has diameter ${size}`,
   equations: (s, [c], size) => [linear([s.radius(c!)], [2], size)],
   measure: (s, [c], x) => 2 * x[s.radius(c!)]!,

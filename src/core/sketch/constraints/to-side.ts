@@ -16,7 +16,6 @@ export const toSide: RelationKind = {
     ["line", "circle"],
     ["circle", "circle"],
   ],
-  quantity: "length",
   sentence: ([a, b], size) => `the side of ${b} is ${size} from ${a}`,
   equations: (s, of, size, x, o) => {
     const [a, c] = of as [string, string],
@@ -52,7 +51,6 @@ export const toSide: RelationKind = {
 /** The wall between two round things about one centre: the difference of their radii. */
 export const ring: RelationKind = {
   takes: [["circle", "circle"]],
-  quantity: "length",
   sentence: ([a, b], size) => `${a} and ${b} are ${size} apart in radius`,
   equations: (s, [a, b], size, x) => {
     const p = s.radius(a!),

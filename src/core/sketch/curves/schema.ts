@@ -1,26 +1,19 @@
 import { z } from "zod";
+import { means } from "@/core/naming/field";
+import { EdgeRefSchema } from "@/core/naming/reference";
 
-export const Id = z
-  .string()
-  .regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _");
+export const Id = means(
+  z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _"),
+  "id",
+);
 export const Coordinate = z.number().min(-1e6).max(1e6);
-export const Point = z.tuple([Coordinate, Coordinate]);
+export const Point = means(z.tuple([Coordinate, Coordinate]), "place");
 /** Not part of regions: an aid (true), or a centre line that turned sizes can be taken across. */
 const construction = z.union([z.boolean(), z.literal("centre-line")]).optional();
 /** The edge of the part it is the picture of, by the two faces that meet there; it follows the part and cannot be moved. */
-const projected = z.string().max(700).optional();
+const projected = means(z.string().max(700), "picture").optional();
 /** For an edge: what tells it apart from others between faces of the same names, when the part has changed. */
-const was = z
-  .strictObject({
-    edge: z.string().min(3).max(601),
-    beside: z.array(z.string().max(300)).max(60).optional(),
-    at: z
-      .array(z.tuple([Coordinate, Coordinate, Coordinate]))
-      .max(12)
-      .optional(),
-    kind: z.string().max(40).optional(),
-  })
-  .optional();
+const was = EdgeRefSchema.optional();
 
 export const PointSchema = z.strictObject({
   id: Id,
@@ -43,7 +36,7 @@ export const CircleSchema = z.strictObject({
   id: Id,
   kind: z.literal("circle"),
   centre: Point,
-  radius: z.number().positive().max(1e6),
+  radius: means(z.number().positive().max(1e6), "place"),
   construction,
   projected,
   was,
@@ -89,7 +82,7 @@ export const SplineSchema = z
     id: Id,
     kind: z.literal("spline"),
     through: z.array(Point).min(2).max(100),
-    knots: z.array(z.number()).optional(),
+    knots: means(z.array(z.number()), "ratio").optional(),
     startHandle: Point.optional(),
     endHandle: Point.optional(),
     construction,

@@ -12,7 +12,8 @@ import {
   type Relation,
   type Sketch,
 } from "../sketch";
-import { drivingSizes, quantityOf } from "../sizes";
+import { drivingSizes } from "../sizes";
+import { quantityOf } from "../sketch";
 import { idsFor, LETTER } from "./rewire";
 
 /** Curves taken out of a sketch with everything they say among themselves, to be put into another. */

@@ -12,7 +12,7 @@ import { Topology } from "@/core/kernel/topology";
 import { nearest } from "@/core/measure/nearest";
 import { paintOf } from "@/core/part/paint";
 import { Rebuilder, type BuiltPart } from "@/core/part/rebuild";
-import { picturables } from "@/core/part/steps/sketch/sketch";
+import { picturables } from "@/core/part/steps/sketch/build";
 import type { Answer, AtWork, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
 const opening = Kernel.open({ locateFile: () => "/kernel/kernel-1.1.0.wasm" });

@@ -8,7 +8,7 @@ import { DATUM_PLANES } from "@/core/geometry/frame";
 import { idsFor } from "@/core/sketch/edit/rewire";
 import { measuredValue } from "@/core/sketch/commands";
 import { relationText } from "@/core/sketch/sentences";
-import { quantityOf } from "@/core/sketch/sizes";
+import { quantityOf } from "@/core/sketch/sketch";
 import type { Sketch } from "@/core/sketch/sketch";
 import { FINDABLE, useFinding } from "../sketch/finding";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";

@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { relationText, sizeText } from "@/core/sketch/sentences";
 import { typeOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
-import { quantityOf } from "@/core/sketch/sizes";
+import { quantityOf } from "@/core/sketch/sketch";
 import type { BenchStore } from "../store";
 
 /** Kinds a placed dimension can be turned into over the same things. */

@@ -263,7 +263,7 @@ function Open({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
       {near.map((c) => (
         <div key={c.ends.join()} className="flex items-center gap-2 py-0.5">
           <span className="flex-1">
-            {c.ends[0].split(".")[0]} and {c.ends[1].split(".")[0]} end {lengthText(c.distance, unit)} apart
+            {curveOf(c.ends[0])} and {curveOf(c.ends[1])} end {lengthText(c.distance, unit)} apart
           </span>
           <button className="btn btn-xs" onClick={() => draw({ do: "constrain", kind: "coincident", of: [...c.ends] })}>
             Close it

@@ -224,9 +224,7 @@ function useRemainder(
     if (!others.some((d) => !d.reference)) return [];
     const r = solveSketch({ ...sketch, dimensions: [...others, probe] }, unit);
     if (!r.ok || !r.value.solved) return [];
-    const sized = new Set(
-      [...others, probe].filter((d) => !d.reference).flatMap((d) => d.of.map((o) => o.split(".")[0]!)),
-    );
+    const sized = new Set([...others, probe].filter((d) => !d.reference).flatMap((d) => d.of.map(curveOf)));
     return r.value.sketch.curves
       .flatMap((c, i) => {
         const b = sketch.curves[i]!;

@@ -1,9 +1,10 @@
+import { parseEdge, parsePicture } from "@/core/naming/names";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Edge } from "@/core/kernel/edges";
 import { pictureOf } from "@/core/part/steps/sketch/picture";
 import { edgeRef } from "@/core/part/reference/make";
-import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { frameOf } from "@/core/part/steps/sketch/schema";
 import { idsFor, LETTER } from "@/core/sketch/edit/rewire";
 import type { Curve } from "@/core/sketch/sketch";
 import { sketchOf, type BenchStore } from "../store";
@@ -21,7 +22,7 @@ export function picturesAt(store: BenchStore, step: string, at: Vec2, what: Part
   const frame = frameOf(sketch.plane),
     pixel = camera.toPixels(toSpace(frame, at));
   const whole = what === "face",
-    isSection = (e: Edge) => e.key.startsWith("section/");
+    isSection = (e: Edge) => parsePicture(e.key).kind === "section";
   const single = built.edges.filter((e) => !isSection(e));
   const face = whole ? built.model?.faces[faceAt(camera, built.mesh, pixel) ?? -1]?.key : undefined;
   const one =
@@ -39,7 +40,7 @@ export function picturesAt(store: BenchStore, step: string, at: Vec2, what: Part
     what === "section"
       ? built.edges.filter(isSection)
       : face
-        ? built.edges.filter((e) => e.key.replace(/~\d+$/, "").split("|").includes(face))
+        ? built.edges.filter((e) => (parseEdge(e.key) as readonly string[]).includes(face))
         : one
           ? [one]
           : [];

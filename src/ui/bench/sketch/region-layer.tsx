@@ -1,7 +1,7 @@
 "use client";
 
-import { frameOf } from "@/core/part/steps/sketch/sketch";
-import { findRegions } from "@/core/sketch/regions";
+import { frameOf } from "@/core/part/steps/sketch/schema";
+import { findRegions, regionOf, type Region } from "@/core/sketch/regions";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { isSeen } from "../view/paint";
 import { useCamera } from "../view/viewport";
@@ -20,9 +20,10 @@ export function RegionLayer({ store }: { store: BenchStore }) {
   if (!sketch) return null;
   const frame = frameOf(sketch.plane);
   const { regions } = findRegions(sketch);
-  const taken = new Set(draft.regions ?? regions.filter((r) => r.depth % 2 === 0).map((r) => r.name));
-  const toggle = (name: string) => {
-    const next = regions.map((r) => r.name).filter((n) => (n === name ? !taken.has(n) : taken.has(n)));
+  const meant = draft.regions?.map((name) => regionOf(regions, name)) ?? regions.filter((r) => r.depth % 2 === 0);
+  const taken = new Set(meant);
+  const toggle = (region: Region) => {
+    const next = regions.filter((r) => (r === region) !== taken.has(r)).map((r) => r.identity);
     store.getState().changeDraft((d) => {
       const { regions: _, ...rest } = d as typeof draft;
       return next.length ? { ...rest, regions: next } : rest;
@@ -45,15 +46,15 @@ export function RegionLayer({ store }: { store: BenchStore }) {
           key={r.name}
           d={regionPath(camera, frame, r)}
           fillRule="evenodd"
-          fill={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"}
-          fillOpacity={taken.has(r.name) ? 0.22 : 0.05}
-          stroke={taken.has(r.name) ? "var(--color-accent)" : "var(--color-secondary)"}
+          fill={taken.has(r) ? "var(--color-accent)" : "var(--color-secondary)"}
+          fillOpacity={taken.has(r) ? 0.22 : 0.05}
+          stroke={taken.has(r) ? "var(--color-accent)" : "var(--color-secondary)"}
           strokeWidth={1.2}
           className="pointer-events-auto cursor-pointer"
           data-region={r.name}
-          onClick={() => toggle(r.name)}
+          onClick={() => toggle(r)}
         >
-          <title>{taken.has(r.name) ? "Taken: click to leave it" : "Click to take this region"}</title>
+          <title>{taken.has(r) ? "Taken: click to leave it" : "Click to take this region"}</title>
         </path>
       ))}
     </svg>

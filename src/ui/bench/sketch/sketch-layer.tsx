@@ -3,7 +3,7 @@
 import { memo, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
-import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { frameOf } from "@/core/part/steps/sketch/schema";
 import { findRegions } from "@/core/sketch/regions";
 import { curveOf, pointAt, pointsOf, type Curve, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";

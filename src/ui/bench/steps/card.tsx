@@ -3,10 +3,10 @@
 import { useEffect, type ReactNode } from "react";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
-import type { AnyRef } from "@/core/part/reference/schema";
+import type { AnyRef } from "@/core/naming/reference";
 import { edgeText, faceText } from "@/core/part/reference/text";
-import type { Step } from "@/core/part/steps/registry";
-import type { Size } from "@/core/part/steps/step";
+import type { Step } from "@/core/part/steps/kinds";
+import type { Size } from "@/core/part/steps/fields";
 import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
 

@@ -1,6 +1,6 @@
 "use client";
 
-import type { ChamferStep } from "@/core/part/steps/chamfer/chamfer";
+import type { ChamferStep } from "@/core/part/steps/chamfer/schema";
 import { CardFrame, Choice, SizeInput, Tick, type CardProps } from "./card";
 import { EdgeGroups } from "./edge-groups";
 

@@ -1,9 +1,9 @@
 "use client";
 
-import type { AxisStep } from "@/core/part/steps/axis/axis";
-import type { PlaneStep } from "@/core/part/steps/plane/plane";
-import type { PointStep } from "@/core/part/steps/point/point";
-import type { AxisRef, PlaneRef, PointRef } from "@/core/part/reference/schema";
+import type { AxisStep } from "@/core/part/steps/axis/schema";
+import type { PlaneStep } from "@/core/part/steps/plane/schema";
+import type { PointStep } from "@/core/part/steps/point/schema";
+import type { AxisRef, PlaneRef, PointRef } from "@/core/naming/reference";
 import type { BenchStore } from "../store";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
 import { asAxis, asFace, asPlane, asPoint, axisOptions, planeOptions, pointOptions } from "./options";

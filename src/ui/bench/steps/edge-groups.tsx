@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, type ReactNode } from "react";
-import type { StepEdge } from "@/core/part/steps/edges";
+import type { StepEdge } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
 import { Picks, refText } from "./card";
 import { asEdge, freeId } from "./options";

@@ -1,6 +1,6 @@
 "use client";
 
-import type { ExtrudeStep, Extent } from "@/core/part/steps/extrude/extrude";
+import type { ExtrudeStep, Extent } from "@/core/part/steps/extrude/schema";
 import { asFace, planeOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
 import { SweepHead, ThinFields } from "./sweep";

@@ -1,6 +1,6 @@
 "use client";
 
-import type { FilletStep } from "@/core/part/steps/fillet/fillet";
+import type { FilletStep } from "@/core/part/steps/fillet/schema";
 import { CardFrame, SizeInput, type CardProps } from "./card";
 import { EdgeGroups } from "./edge-groups";
 

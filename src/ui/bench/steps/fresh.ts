@@ -1,4 +1,4 @@
-import type { Step } from "@/core/part/steps/registry";
+import type { Step } from "@/core/part/steps/kinds";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 
 /** What a new step of a kind begins with: the sketch that nothing uses yet, and sizes of a hand's breadth. */

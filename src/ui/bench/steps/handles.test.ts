@@ -19,7 +19,7 @@ import {
   sketch,
   withParameters,
 } from "@/core/part/testing/build";
-import type { Step } from "@/core/part/steps/registry";
+import type { Step } from "@/core/part/steps/kinds";
 import { openNodeKernel } from "@/worker/kernel";
 import { handlesOf } from "./handles";
 

@@ -1,4 +1,4 @@
-import { frameOf } from "@/core/part/steps/sketch/sketch";
+import { frameOf } from "@/core/part/steps/sketch/schema";
 import { extentOf } from "@/core/sketch/profile";
 import { faceFrame, normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { footOn, turnedPoint } from "@/core/geometry/line";
@@ -7,11 +7,11 @@ import { normalAt } from "@/core/kernel/carrier";
 import type { Model } from "@/core/kernel/model";
 import { parameterNames } from "@/core/part/parameters";
 import type { PartDocument } from "@/core/part/document";
-import type { EdgeRef } from "@/core/part/reference/schema";
-import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
-import type { RevolveStep } from "@/core/part/steps/revolve/revolve";
-import type { Step } from "@/core/part/steps/registry";
-import type { Size } from "@/core/part/steps/step";
+import type { EdgeRef } from "@/core/naming/reference";
+import type { ExtrudeStep } from "@/core/part/steps/extrude/schema";
+import type { RevolveStep } from "@/core/part/steps/revolve/schema";
+import type { Step } from "@/core/part/steps/kinds";
+import type { Size } from "@/core/part/steps/fields";
 import { readQuantity, type QuantityKind } from "@/core/units/quantity";
 import { edgeNow, faceNow } from "../view/refs";
 

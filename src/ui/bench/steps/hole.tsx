@@ -6,7 +6,7 @@ import type { Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import { edgeRef, faceRef } from "@/core/part/reference/make";
-import type { HoleStep } from "@/core/part/steps/hole/hole";
+import type { HoleStep } from "@/core/part/steps/hole/schema";
 import { fromTable, HOLE_TABLES, type Fit } from "@/core/part/steps/hole/tables";
 import { inUnit, readQuantity } from "@/core/units/quantity";
 import { NumberField } from "../../parts/number-field";

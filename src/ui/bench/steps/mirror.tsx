@@ -1,6 +1,6 @@
 "use client";
 
-import type { MirrorStep } from "@/core/part/steps/mirror/mirror";
+import type { MirrorStep } from "@/core/part/steps/mirror/schema";
 import { CardFrame, RefField, type CardProps } from "./card";
 import { OfField } from "./of-field";
 import { asPlane, planeOptions } from "./options";

@@ -1,7 +1,7 @@
 "use client";
 
-import { kindOf } from "@/core/part/steps/registry";
-import type { Of } from "@/core/part/steps/repeat";
+import { kindOf } from "@/core/part/steps/kinds";
+import type { Of } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
 import { Choice, Tick } from "./card";
 

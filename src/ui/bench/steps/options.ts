@@ -1,8 +1,8 @@
 import { edgeRef, faceRef, vertexRef } from "@/core/part/reference/make";
-import type { AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef } from "@/core/part/reference/schema";
+import type { AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef } from "@/core/naming/reference";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
-import type { Step } from "@/core/part/steps/registry";
+import type { Step } from "@/core/part/steps/kinds";
 
 type Options<R> = readonly (readonly [string, R])[];
 const called = (s: Step): string => s.name ?? s.id;

@@ -1,7 +1,7 @@
 "use client";
 
-import type { PatternStep } from "@/core/part/steps/pattern/pattern";
-import type { AxisRef } from "@/core/part/reference/schema";
+import type { PatternStep } from "@/core/part/steps/pattern/schema";
+import type { AxisRef } from "@/core/naming/reference";
 import { NumberField } from "../../parts/number-field";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
 import { OfField } from "./of-field";

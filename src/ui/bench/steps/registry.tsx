@@ -1,7 +1,7 @@
 "use client";
 
 import type { ComponentType } from "react";
-import type { Step } from "@/core/part/steps/registry";
+import type { Step } from "@/core/part/steps/kinds";
 import type { BenchStore } from "../store";
 import type { CardProps } from "./card";
 import { ChamferCard } from "./chamfer";

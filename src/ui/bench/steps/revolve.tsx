@@ -1,6 +1,6 @@
 "use client";
 
-import type { RevolveStep } from "@/core/part/steps/revolve/revolve";
+import type { RevolveStep } from "@/core/part/steps/revolve/schema";
 import { asAxis, axisOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, type CardProps } from "./card";
 import { SweepHead, ThinFields } from "./sweep";

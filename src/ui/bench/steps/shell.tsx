@@ -1,8 +1,8 @@
 "use client";
 
 import { useEffect } from "react";
-import type { ShellStep } from "@/core/part/steps/shell/shell";
-import type { FaceRef } from "@/core/part/reference/schema";
+import type { ShellStep } from "@/core/part/steps/shell/schema";
+import type { FaceRef } from "@/core/naming/reference";
 import { CardFrame, Picks, refText, SizeInput, Tick, type CardProps } from "./card";
 import { asFace } from "./options";
 

@@ -11,8 +11,9 @@ import { CSS } from "@dnd-kit/utilities";
 import { Eye, EyeOff, GripVertical, Pencil, TextCursorInput, Trash2, TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import { edgeRef } from "@/core/part/reference/make";
-import { kindOf, type Step } from "@/core/part/steps/registry";
-import { freeRef, replaced } from "./repick";
+import { kindOf, type Step } from "@/core/part/steps/kinds";
+import { freeRef } from "./repick";
+import { readPath, withValue } from "@/core/naming/field";
 import { diagnosisOf, type BenchStore } from "../store";
 
 /** The Steps: what was done in which order, each with its figures; a step in trouble says what and why. */
@@ -223,20 +224,12 @@ function repick(store: BenchStore, step: Step, path: string, ref: Parameters<typ
       name: "what was lost",
       take: ["edge"],
       give: (m, t) => {
-        const was = edgeRef(m, t.index),
-          k = Number(path.split(".")[2]);
+        const was = edgeRef(m, t.index);
         if (!was) return;
         setPickField(undefined);
-        run({
-          do: "change-step",
-          step: {
-            ...step,
-            sketch: {
-              ...step.sketch,
-              curves: step.sketch.curves.map((c, i) => (i === k ? { ...c, projected: m.edges[t.index]!.key, was } : c)),
-            },
-          },
-        });
+        const curve = readPath(path).slice(0, -1);
+        const shown = withValue(step, [...curve, "projected"], m.edges[t.index]!.key);
+        run({ do: "change-step", step: withValue(shown, [...curve, "was"], was) });
       },
     });
   }
@@ -250,7 +243,7 @@ function repick(store: BenchStore, step: Step, path: string, ref: Parameters<typ
         give: (m, t) => {
           const fresh = take.make(m, t.index);
           if (!fresh) return;
-          store.getState().changeDraft((d) => replaced(d, path, fresh));
+          store.getState().changeDraft((d) => withValue(d, readPath(path), fresh));
           store.getState().setPickField(undefined);
         },
       }),

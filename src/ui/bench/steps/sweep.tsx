@@ -1,10 +1,10 @@
 "use client";
 
-import { planeText } from "@/core/part/steps/sketch/sketch";
-import type { ExtrudeStep } from "@/core/part/steps/extrude/extrude";
-import type { RevolveStep } from "@/core/part/steps/revolve/revolve";
-import type { Operation } from "@/core/part/steps/step";
-import type { Thin, WallFinish } from "@/core/part/steps/thin";
+import { planeText } from "@/core/part/steps/sketch/schema";
+import type { ExtrudeStep } from "@/core/part/steps/extrude/schema";
+import type { RevolveStep } from "@/core/part/steps/revolve/schema";
+import type { Operation } from "@/core/part/steps/fields";
+import type { Thin, WallFinish } from "@/core/part/steps/fields";
 import { findRegions } from "@/core/sketch/regions";
 import { openChains } from "@/core/sketch/wall";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";

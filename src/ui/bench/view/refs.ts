@@ -1,7 +1,8 @@
+import { parseEdge } from "@/core/naming/names";
 import { distance3, type Vec3 } from "@/core/geometry/vector";
-import { faceKey } from "@/core/kernel/solid";
+import { formatFace } from "@/core/naming/names";
 import type { Model } from "@/core/kernel/model";
-import type { EdgeRef, FaceRef } from "@/core/part/reference/schema";
+import type { EdgeRef, FaceRef } from "@/core/naming/reference";
 
 /** Of several of one name the one nearest to where it was: good enough to draw, never to build on. */
 function nearest(
@@ -18,15 +19,15 @@ function nearest(
 /** Where a face that is referred to stands in a model. */
 export const faceNow = (m: Model, ref: FaceRef): number | undefined =>
   nearest(
-    m.faces.flatMap((f, i) => (f.key === ref.face || f.names.some((n) => faceKey(n) === ref.face) ? [i] : [])),
+    m.faces.flatMap((f, i) => (f.key === ref.face || f.names.some((n) => formatFace(n) === ref.face) ? [i] : [])),
     ref.at,
     (i) => m.faces[i]!.centre,
   );
 
 /** Where an edge that is referred to stands in a model. */
 export function edgeNow(m: Model, ref: EdgeRef): number | undefined {
-  const wanted = ref.edge.split("|"),
-    has = (f: number, name: string) => m.faces[f]!.names.some((n) => faceKey(n) === name);
+  const wanted: readonly string[] = parseEdge(ref.edge),
+    has = (f: number, name: string) => m.faces[f]!.names.some((n) => formatFace(n) === name);
   const list = m.edges.flatMap((e, i) =>
     (has(e.faces[0], wanted[0]!) && has(e.faces[1], wanted[1]!)) ||
     (has(e.faces[0], wanted[1]!) && has(e.faces[1], wanted[0]!))

@@ -5,7 +5,7 @@ import { faceFrame, toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
-import type { EdgeRef } from "@/core/part/reference/schema";
+import type { EdgeRef } from "@/core/naming/reference";
 import type { Shown } from "../kernel/messages";
 import type { BenchStore } from "../store";
 import { screenPath } from "../sketch/curve-ink";

@@ -4,7 +4,7 @@ import { useRef, type PointerEvent } from "react";
 import { DATUM_FRAMES, faceFrame, toSpace } from "@/core/geometry/frame";
 import { add3, scale3, type Vec2 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
-import type { HoleStep } from "@/core/part/steps/hole/hole";
+import type { HoleStep } from "@/core/part/steps/hole/schema";
 import { inUnit } from "@/core/units/quantity";
 import { handlesOf, type Handle } from "../steps/handles";
 import type { BenchStore } from "../store";

@@ -8,7 +8,7 @@ import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { faceOf, planeOf } from "../../reference/resolve";
 import { lengthOf, type BuildContext } from "../step";
-import type { ExtrudeStep } from "./extrude";
+import type { ExtrudeStep } from "./schema";
 
 /** How far past the part a Through cut reaches, so that no face of the tool lies on one of the part, mm. */
 const CLEARANCE = 1;

@@ -5,7 +5,7 @@ import type { PartDocument } from "@/core/part/document";
 import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
-import { extrudeStep, type ExtrudeStep } from "./extrude";
+import { extrudeKind, type ExtrudeStep } from "./schema";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -106,11 +106,11 @@ describe("what cannot be", () => {
 describe("how it reads", () => {
   const step: ExtrudeStep = { id: "e", kind: "extrude", sketch: "s", operation: "cut", extent: { kind: "through" } };
   it("says operation, extent and figure", () => {
-    expect(extrudeStep.read(step, "mm").detail).toBe("Cut material · through");
-    expect(extrudeStep.read({ ...step, operation: "add", extent: { kind: "both", depth: "=3*4" } }, "mm").detail).toBe(
+    expect(extrudeKind.read(step, "mm").detail).toBe("Cut material · through");
+    expect(extrudeKind.read({ ...step, operation: "add", extent: { kind: "both", depth: "=3*4" } }, "mm").detail).toBe(
       "Add material · both ways · 12 mm",
     );
-    expect(extrudeStep.read({ ...step, extent: { kind: "depth", depth: "5/8" } }, "in").detail).toBe(
+    expect(extrudeKind.read({ ...step, extent: { kind: "depth", depth: "5/8" } }, "in").detail).toBe(
       "Cut material · to depth · 0.625 in",
     );
   });

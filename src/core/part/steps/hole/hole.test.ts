@@ -3,7 +3,7 @@ import { measurePart } from "@/core/check/check";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
 import { extrude, face, hole, part, rect, sketch } from "../../testing/build";
-import { holeStep, type HoleStep } from "./hole";
+import { holeKind, type HoleStep } from "./schema";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -43,9 +43,9 @@ describe("a thread is a note", () => {
       threaded = measurePart(kernel, part(...block, drill({ thread: { name: "M6", depth: "1/4 in" } }))).properties!
         .volume;
     expect(threaded).toBe(plain);
-    expect(holeStep.read(drill({ thread: { name: "M6", depth: 8 } }) as HoleStep, "mm").detail).toBe(
+    expect(holeKind.read(drill({ thread: { name: "M6", depth: 8 } }) as HoleStep, "mm").detail).toBe(
       "⌀6 mm · through · M6, 8 mm deep",
     );
-    expect(holeStep.read(drill({ thread: { name: "1/4 UNC" } }) as HoleStep, "mm").detail).toMatch(/1\/4 UNC$/);
+    expect(holeKind.read(drill({ thread: { name: "1/4 UNC" } }) as HoleStep, "mm").detail).toMatch(/1\/4 UNC$/);
   });
 });

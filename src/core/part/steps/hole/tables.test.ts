@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { readQuantity } from "@/core/units/quantity";
-import type { HoleStep } from "./hole";
+import type { HoleStep } from "./schema";
 import { fromTable, HOLE_TABLES, type Fit } from "./tables";
 
 const table = (id: string) => HOLE_TABLES.find((t) => t.id === id)!;

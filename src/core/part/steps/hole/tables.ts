@@ -1,4 +1,4 @@
-import type { HoleStep } from "./hole";
+import type { HoleStep } from "./schema";
 
 /** One row of a table: a screw, a thread or a drill, and the sizes of its hole as they are typed. */
 export interface HoleRow {

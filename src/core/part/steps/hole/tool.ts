@@ -1,9 +1,10 @@
 import { scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { TURN } from "@/core/geometry/segment";
 import type { Kernel } from "@/core/kernel/opencascade";
-import type { FaceName, Solid } from "@/core/kernel/solid";
+import type { FaceName } from "@/core/naming/names";
+import type { Solid } from "@/core/kernel/solid";
 import { revolution } from "@/core/kernel/sweep";
-import type { Region } from "@/core/sketch/regions";
+import type { Outline } from "@/core/sketch/regions";
 
 /** Sizes of one hole, mm and radians. The bottom is a cone of the whole angle `tip`, or flat. */
 export interface Bore {
@@ -45,14 +46,10 @@ export function drilled(kernel: Kernel, at: Vec3, into: Vec3, across: Vec3, b: B
     to(b.radius, b.depth, "tip");
     to(0, b.depth + b.radius / Math.tan(b.tip / 2), "axis");
   }
-  const region: Region = {
-    name: "",
-    depth: 0,
-    area: 0,
-    inside: [0, 0],
+  const region: Outline = {
     outer: corners.map((c, i) => ({ kind: "line", curve: c.role, a: c.at, b: corners[(i + 1) % corners.length]!.at })),
     holes: [],
-  } as unknown as Region;
+  };
   const solid = revolution(
     kernel,
     { origin: at, x: across, y: into },

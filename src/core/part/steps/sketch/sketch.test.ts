@@ -15,7 +15,8 @@ import { dot3 } from "@/core/geometry/vector";
 import { normalAt } from "@/core/kernel/carrier";
 import { arc, line, part, poly, revolve, sketch } from "../../testing/build";
 import { edgeRef } from "../../reference/make";
-import { frameOf, picturables } from "./sketch";
+import { picturables } from "./build";
+import { frameOf } from "./schema";
 
 let kernel: Kernel;
 beforeAll(async () => {

@@ -3,7 +3,7 @@ import { meetings } from "@/core/geometry/meet";
 import type { Segment } from "@/core/geometry/segment";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import { idSource } from "@/core/sketch/shapes";
-import { pointAt, type Arc, type Curve, type Dimension, type Line } from "@/core/sketch/sketch";
+import { curveOf, pointAt, type Arc, type Curve, type Dimension, type Line } from "@/core/sketch/sketch";
 import { angleText, lengthText, readQuantity } from "@/core/units/quantity";
 import { snapHeading, snapPoint, type Snap } from "../../sketch/snap";
 import { drawTied, type Tie } from "../tying";
@@ -106,7 +106,14 @@ export class LineTool implements Tool {
     return found.sort((x, y) => distance2(x.at, p.at) - distance2(y.at, p.at))[0]?.at;
   }
   private headingTo(at: Vec2, p: Pointer) {
-    return snapHeading(this.hands.sketch(), this.from!.at, at, p.pixel, p.shift, this.from!.end?.split(".")[0]);
+    return snapHeading(
+      this.hands.sketch(),
+      this.from!.at,
+      at,
+      p.pixel,
+      p.shift,
+      this.from!.end && curveOf(this.from!.end),
+    );
   }
   /** The arc from where the chain stands, smoothly, to a place. */
   private arc(to: Vec2, id: string): { curve: Arc; near: string; far: string; from: string } | undefined {

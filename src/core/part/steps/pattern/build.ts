@@ -1,49 +1,12 @@
-import { z } from "zod";
 import { turnedVector } from "@/core/geometry/line";
 import { snapRows, type Rigid } from "@/core/geometry/rigid";
 import { TURN } from "@/core/geometry/segment";
 import { add3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
-import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { directionOf, lineOf } from "../../reference/resolve";
-import { AxisRefSchema, stepsOf } from "../../reference/schema";
-import { OfSchema, repeat, type Image } from "../repeat";
-import { angleOf, lengthOf, SizeSchema, stepFields, type BuildContext, type StepKind } from "../step";
-
-const Count = z.number().int().min(2).max(500);
-/** One direction of a row: `step` from one to the next, or `total` from the first to the last. */
-const RowSchema = z.strictObject({
-  along: AxisRefSchema,
-  count: Count,
-  by: z.enum(["step", "total"]),
-  distance: SizeSchema,
-  reverse: z.boolean().optional(),
-});
-
-export const PatternStepSchema = z.strictObject({
-  ...stepFields,
-  kind: z.literal("pattern"),
-  of: OfSchema,
-  way: z.discriminatedUnion("kind", [
-    z.strictObject({ kind: z.literal("rows"), first: RowSchema, second: RowSchema.optional() }),
-    /** `step` from one to the next; `total` from first to last, or the whole turn shared out where it is 360°. */
-    z.strictObject({
-      kind: z.literal("ring"),
-      about: AxisRefSchema,
-      count: Count,
-      by: z.enum(["step", "total"]),
-      angle: SizeSchema,
-      reverse: z.boolean().optional(),
-    }),
-  ]),
-  /** Places left empty: `3`, or `3.2` in the second direction; 1 is the original. */
-  skip: z
-    .array(z.string().regex(/^\d{1,3}(\.\d{1,3})?$/))
-    .max(500)
-    .optional(),
-});
-export type PatternStep = z.infer<typeof PatternStepSchema>;
-type Row = z.infer<typeof RowSchema>;
+import { repeat, type Image } from "../repeat";
+import { angleOf, lengthOf, type BuildContext, type Build } from "../step";
+import type { PatternStep, Row } from "./schema";
 
 const SHIFT: Rigid["rows"] = [
   [1, 0, 0],
@@ -107,31 +70,7 @@ export function imagesOf(context: BuildContext, step: PatternStep): Outcome<Imag
   return images.length ? done(images) : refuse("no-places", "All places but the first are left empty.", [step.id]);
 }
 
-export const patternStep: StepKind<PatternStep> = {
-  schema: PatternStepSchema,
-  uses: (step) => [
-    ...new Set([
-      ...("steps" in step.of ? step.of.steps : []),
-      ...(step.way.kind === "ring"
-        ? stepsOf(step.way.about)
-        : [...stepsOf(step.way.first.along), ...(step.way.second ? stepsOf(step.way.second.along) : [])]),
-    ]),
-  ],
-  build(context, step) {
-    const images = imagesOf(context, step);
-    return images.ok ? repeat(context, step, images.value) : images;
-  },
-  read(step, unit) {
-    const { way } = step,
-      of = "steps" in step.of ? step.of.steps.join(", ") : "the whole part";
-    const sizes =
-      way.kind === "ring"
-        ? `${way.count} in a ring`
-        : `${way.first.count}${way.second ? ` × ${way.second.count}` : ""} in a row`;
-    const r = way.kind === "rows" ? readQuantity(way.first.distance, "length", unit) : undefined;
-    return {
-      title: "Pattern",
-      detail: `${of} · ${sizes}${r ? ` · ${String(way.kind === "rows" ? way.first.distance : "")}` : ""}`,
-    };
-  },
+export const buildPattern: Build<PatternStep> = (context, step) => {
+  const images = imagesOf(context, step);
+  return images.ok ? repeat(context, step, images.value) : images;
 };

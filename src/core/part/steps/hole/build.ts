@@ -1,60 +1,14 @@
-import { z } from "zod";
 import { normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
-import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { placeOf, planeOf } from "../../reference/resolve";
-import { PlaneRefSchema, PointRefSchema, stepsOf } from "../../reference/schema";
-import { sizeText } from "../extrude/extrude";
 import { built } from "../operate";
 import { sketchFor } from "../profile";
-import { angleOf, lengthOf, SizeSchema, stepFields, type BuildContext, type StepKind } from "../step";
+import { angleOf, lengthOf, type BuildContext, type Build } from "../step";
 import { drilled, type Bore } from "./tool";
-
-const IdSchema = z.string().regex(/^[A-Za-z0-9_-]{1,20}$/);
-
-/** Where a hole stands: placed freely on the face (its own coordinates, mm), or by a reference. */
-export const HolePointSchema = z.union([
-  z.strictObject({ id: IdSchema, at: z.tuple([z.number().min(-1e5).max(1e5), z.number().min(-1e5).max(1e5)]) }),
-  z.strictObject({ id: IdSchema, on: PointRefSchema }),
-]);
-
-export const HoleStepSchema = z.strictObject({
-  ...stepFields,
-  kind: z.literal("hole"),
-  /** The flat face or plane it is drilled into; left out with a sketch, whose plane it then is. */
-  on: PlaneRefSchema.optional(),
-  /** All points of a sketch. */
-  sketch: z.string().optional(),
-  points: z.array(HolePointSchema).max(300),
-  diameter: SizeSchema,
-  head: z.discriminatedUnion("kind", [
-    z.strictObject({ kind: z.literal("plain") }),
-    z.strictObject({ kind: z.literal("counterbore"), diameter: SizeSchema, depth: SizeSchema }),
-    /** The cone's whole angle. */
-    z.strictObject({ kind: z.literal("countersink"), diameter: SizeSchema, angle: SizeSchema }),
-  ]),
-  extent: z.discriminatedUnion("kind", [
-    /** Depth of the full diameter. */
-    z.strictObject({ kind: z.literal("depth"), depth: SizeSchema }),
-    z.strictObject({ kind: z.literal("through") }),
-    z.strictObject({ kind: z.literal("face"), face: PlaneRefSchema }),
-  ]),
-  /** Whole angle of the cone at the bottom; left out: flat. */
-  tip: SizeSchema.optional(),
-  /** A note on the hole; the thread is not cut. */
-  thread: z.strictObject({ name: z.string().max(40), depth: SizeSchema.optional() }).optional(),
-  /** Which table its sizes were taken from, and the row. */
-  from: z
-    .strictObject({ table: z.string().max(60), row: z.string().max(40), fit: z.string().max(20).optional() })
-    .optional(),
-  bodies: z.array(z.string().max(40)).max(50).optional(),
-  /** Against the way into the material. */
-  reverse: z.boolean().optional(),
-});
-export type HoleStep = z.infer<typeof HoleStepSchema>;
+import type { HoleStep } from "./schema";
 
 /** The plane holes start from, its normal out of the material. */
 function seatOf(context: BuildContext, step: HoleStep): Outcome<Frame> {
@@ -82,14 +36,7 @@ function placesOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{
       continue;
     }
     const r = placeOf(context, p.on);
-    if (!r.ok)
-      return {
-        ok: false,
-        refusal: {
-          ...r.refusal,
-          lost: [{ path: `points.${step.points.indexOf(p)}.on`, ref: p.on, sentence: r.refusal.sentence }],
-        } as never,
-      };
+    if (!r.ok) return r;
     // the hole starts at the face, right over or under the point
     list.push({ id: p.id, at: add3(r.value, scale3(n, -dot3(sub3(r.value, seat.origin), n))) });
   }
@@ -184,42 +131,5 @@ function volumes(context: BuildContext, step: HoleStep): Outcome<Solid[]> {
   return done(places.value.map((p) => drilled(context.kernel, p.at, into, seat.value.x, whole, step.id, p.id)));
 }
 
-export const holeStep: StepKind<HoleStep> = {
-  schema: HoleStepSchema,
-  uses: (step) => [
-    ...new Set([
-      ...(step.on ? stepsOf(step.on) : []),
-      ...(step.sketch ? [step.sketch] : []),
-      ...step.points.flatMap((p) => ("on" in p ? stepsOf(p.on) : [])),
-      ...(step.extent.kind === "face" ? stepsOf(step.extent.face) : []),
-    ]),
-  ],
-  build: (context, step) =>
-    built(context, { id: step.id, operation: "cut", bodies: step.bodies }, () => volumes(context, step)),
-  read(step, unit) {
-    const head =
-      step.head.kind === "plain" ? "" : ` ${step.head.kind === "counterbore" ? "counterbored" : "countersunk"}`;
-    const how =
-      step.extent.kind === "depth"
-        ? `${sizeText(step.extent.depth, unit)} deep`
-        : step.extent.kind === "through"
-          ? "through"
-          : "as far as a face";
-    const r = readQuantity(step.diameter, "length", unit);
-    const many = step.points.length > 1 ? `${step.points.length}× ` : "";
-    return {
-      title: `Hole${head}`,
-      detail: [
-        `${many}⌀${r.ok ? sizeText(step.diameter, unit) : step.diameter}`,
-        how,
-        ...(step.thread
-          ? [
-              step.thread.depth === undefined
-                ? step.thread.name
-                : `${step.thread.name}, ${sizeText(step.thread.depth, unit)} deep`,
-            ]
-          : []),
-      ].join(" · "),
-    };
-  },
-};
+export const buildHole: Build<HoleStep> = (context, step) =>
+  built(context, { id: step.id, operation: "cut", bodies: step.bodies }, () => volumes(context, step));

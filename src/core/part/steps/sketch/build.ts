@@ -1,5 +1,6 @@
-import { z } from "zod";
-import { DATUM_FRAMES, faceFrame, offsetFrame, tiltedFrame, type Frame } from "@/core/geometry/frame";
+import { refuseLost } from "../step";
+import { frameOf } from "./schema";
+import { faceFrame, type Frame } from "@/core/geometry/frame";
 import type { Edge } from "@/core/kernel/edges";
 import { modelOf } from "@/core/kernel/model";
 import type { Kernel } from "@/core/kernel/opencascade";
@@ -7,35 +8,14 @@ import { sectionOf, silhouettesOf } from "@/core/kernel/profile";
 import type { Solid } from "@/core/kernel/solid";
 import { conflictSentence } from "@/core/sketch/sentences";
 import { findRegions } from "@/core/sketch/regions";
-import { SketchSchema, type Plane, type Sketch } from "@/core/sketch/sketch";
+import { type Plane, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { findEdge, findFace } from "../../reference/find";
 import { planeOf } from "../../reference/resolve";
-import { stepFields, type BuildContext, type StepKind } from "../step";
+import { type BuildContext, type Build } from "../step";
 import { pictureOf } from "./picture";
-
-export const SketchStepSchema = z.strictObject({
-  ...stepFields,
-  kind: z.literal("sketch"),
-  sketch: SketchSchema,
-});
-export type SketchStep = z.infer<typeof SketchStepSchema>;
-
-/** The frame a sketch lies in, mm: of one on a face, where the face was found last. */
-export function frameOf(plane: Plane): Frame {
-  if (!("base" in plane)) return plane.frame;
-  const moved = offsetFrame(DATUM_FRAMES[plane.base], plane.offset ?? 0);
-  return plane.tilt ? tiltedFrame(moved, plane.tilt.about, (plane.tilt.angle * Math.PI) / 180) : moved;
-}
-
-/** How a plane reads: "front", "top (offset)", "a face". */
-export const planeText = (plane: Plane): string =>
-  "face" in plane
-    ? "a face"
-    : "datum" in plane
-      ? plane.datum
-      : `${plane.base}${plane.offset ? " (offset)" : ""}${plane.tilt ? " (tilted)" : ""}`;
+import type { SketchStep } from "./schema";
 
 /** Where the plane stands on the part built so far. */
 function planeNow(context: BuildContext, plane: Plane): Outcome<Plane> {
@@ -46,18 +26,11 @@ function planeNow(context: BuildContext, plane: Plane): Outcome<Plane> {
   }
   const t = context.topology();
   if (!t) return refuse("lost-face", "The part this sketch stands on is not there. Choose another plane for it.", []);
-  const { frame: _, ...ref } = plane,
-    found = findFace(t, ref),
+  const found = findFace(t, plane),
     carrier = found.ok ? t.carrier(found.value) : undefined;
   if (carrier?.kind !== "plane") {
     const sentence = `The face this sketch lies on (${plane.face}) is no longer there, or no longer flat. Choose another plane for it.`;
-    return {
-      ok: false,
-      refusal: {
-        ...refuse("lost-face", sentence, []).refusal,
-        lost: [{ path: "sketch.plane", ref, sentence }],
-      } as never,
-    };
+    return refuseLost("lost-face", [{ ref: plane, sentence }], []);
   }
   return done({ ...plane, frame: own(faceFrame(carrier.normal, carrier.offset)) });
 }
@@ -73,7 +46,7 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
   const frame = frameOf(next.plane),
     curves: Sketch["curves"] = [];
   let byKey: ReadonlyMap<string, Edge> | undefined;
-  for (const [i, c] of next.curves.entries()) {
+  for (const c of next.curves) {
     const { projected } = c,
       found = c.was && findEdge(t, c.was);
     if (projected === undefined) {
@@ -88,11 +61,9 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
       : (byKey ??= new Map(picturables(context.kernel, t.solid, frame).map((e) => [e.key, e]))).get(projected);
     if (!edge) {
       const sentence = `The edge that ${c.id} is the picture of ${found && !found.ok && /pieces/.test(found.refusal.sentence) ? "has come apart, and which piece was meant is not clear" : "is no longer there"}. Delete ${c.id}, or project another edge.`;
-      const lost = c.was ? [{ path: `sketch.curves.${i}.was`, ref: c.was, sentence }] : undefined;
-      return {
-        ok: false,
-        refusal: { ...refuse("lost-edge", sentence, [c.id]).refusal, ...(lost && { lost }) } as never,
-      };
+      return c.was
+        ? refuseLost("lost-edge", [{ ref: c.was, sentence }], [c.id])
+        : refuse("lost-edge", sentence, [c.id]);
     }
     const picture = pictureOf(edge, frame, c.id);
     curves.push(picture ? { ...picture, ...(c.was && { was: c.was }) } : c);
@@ -114,36 +85,20 @@ const own = (f: Frame) => ({
   y: [...f.y] as [number, number, number],
 });
 
-export const sketchStep: StepKind<SketchStep> = {
-  schema: SketchStepSchema,
-  // the steps that made the faces it lies on or shows the edges of
-  uses: ({ sketch }) => [
-    ...new Set(
-      [
-        ...("face" in sketch.plane ? [sketch.plane.face] : "datum" in sketch.plane ? [sketch.plane.datum] : []),
-        ...sketch.curves.flatMap((c) => c.projected?.replace(/^(section|silhouette)\//, "").split("|") ?? []),
-      ].map((key) => key.split("/")[0]!),
-    ),
-  ],
-  build(context, step) {
-    const { unit } = context,
-      at = placed(context, step.sketch);
-    if (!at.ok) return at;
-    const solved = solveSketch(at.value, unit);
-    if (!solved.ok) return solved;
-    if (!solved.value.solved)
-      return refuse("conflict", conflictSentence(at.value, solved.value.conflict, unit), solved.value.conflict);
-    return done({
-      sketch: {
-        frame: frameOf(at.value.plane),
-        placed: at.value,
-        diagnosis: solved.value,
-        regions: findRegions(solved.value.sketch),
-      },
-    });
-  },
-  read(step) {
-    const n = step.sketch.curves.length;
-    return { title: `Sketch on ${planeText(step.sketch.plane)}`, detail: `${n} curve${n === 1 ? "" : "s"}` };
-  },
+export const buildSketch: Build<SketchStep> = (context, step) => {
+  const { unit } = context,
+    at = placed(context, step.sketch);
+  if (!at.ok) return at;
+  const solved = solveSketch({ ...at.value, given: [...context.given] }, unit);
+  if (!solved.ok) return solved;
+  if (!solved.value.solved)
+    return refuse("conflict", conflictSentence(at.value, solved.value.conflict, unit), solved.value.conflict);
+  return done({
+    sketch: {
+      frame: frameOf(at.value.plane),
+      placed: at.value,
+      diagnosis: solved.value,
+      regions: findRegions(solved.value.sketch),
+    },
+  });
 };

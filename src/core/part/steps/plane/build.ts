@@ -1,38 +1,11 @@
-import { z } from "zod";
 import { normalOf, offsetFrame, type Frame } from "@/core/geometry/frame";
 import { footOn, turnedFrame } from "@/core/geometry/line";
 import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { faceOf, lineOf, placeOf, planeOf } from "../../reference/resolve";
-import {
-  AxisRefSchema,
-  FaceRefSchema,
-  PlaneRefSchema,
-  PointRefSchema,
-  stepsOf,
-  type AnyRef,
-} from "../../reference/schema";
-import { angleOf, SizeSchema, stepFields, type BuildContext, type StepKind } from "../step";
-
-export const PlaneStepSchema = z.strictObject({
-  ...stepFields,
-  kind: z.literal("plane"),
-  by: z.discriminatedUnion("kind", [
-    z.strictObject({ kind: z.literal("offset"), from: PlaneRefSchema, distance: SizeSchema }),
-    z.strictObject({ kind: z.literal("tilted"), from: PlaneRefSchema, about: AxisRefSchema, angle: SizeSchema }),
-    z.strictObject({ kind: z.literal("midway"), a: PlaneRefSchema, b: PlaneRefSchema }),
-    z.strictObject({ kind: z.literal("points"), of: z.tuple([PointRefSchema, PointRefSchema, PointRefSchema]) }),
-    /** Touches a cylinder, parallel to a plane; `far` on the other side. */
-    z.strictObject({
-      kind: z.literal("tangent"),
-      face: FaceRefSchema,
-      beside: PlaneRefSchema,
-      far: z.boolean().optional(),
-    }),
-  ]),
-});
-export type PlaneStep = z.infer<typeof PlaneStepSchema>;
+import { angleOf, type Build, type BuildContext } from "../step";
+import type { PlaneStep } from "./schema";
 
 /** Any frame in a plane: x level where it can be. */
 const frameIn = (origin: Vec3, n: Vec3): Frame => {
@@ -108,29 +81,7 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
   }
 }
 
-export const planeStep: StepKind<PlaneStep> = {
-  schema: PlaneStepSchema,
-  uses: ({ by }) => [
-    ...new Set(
-      (by.kind === "points" ? by.of : (Object.values(by).filter((v) => typeof v === "object") as AnyRef[])).flatMap(
-        stepsOf,
-      ),
-    ),
-  ],
-  build(context, step) {
-    const frame = frameBy(context, step);
-    return frame.ok ? done({ datum: { kind: "plane", frame: frame.value } }) : frame;
-  },
-  read(step) {
-    const { by } = step;
-    return {
-      title: "Datum plane",
-      detail:
-        by.kind === "offset"
-          ? `offset ${by.distance}`
-          : by.kind === "tilted"
-            ? `tilted ${by.angle}°`
-            : { midway: "midway", points: "through three points", tangent: "tangent" }[by.kind],
-    };
-  },
+export const buildPlane: Build<PlaneStep> = (context, step) => {
+  const frame = frameBy(context, step);
+  return frame.ok ? done({ datum: { kind: "plane", frame: frame.value } }) : frame;
 };

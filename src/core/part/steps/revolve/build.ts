@@ -1,41 +1,19 @@
-import { z } from "zod";
 import { TURN } from "@/core/geometry/segment";
 import { normalOf, toSpace } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
 import { dot3, sub3, unit3 } from "@/core/geometry/vector";
 import { revolution } from "@/core/kernel/sweep";
 import type { Solid } from "@/core/kernel/solid";
-import type { Region } from "@/core/sketch/regions";
+import type { Outline } from "@/core/sketch/regions";
 import { turningFault } from "@/core/sketch/profile";
 import { lineThrough } from "@/core/sketch/sketch";
-import { angleText, readQuantity } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { lineOf } from "../../reference/resolve";
-import { AxisRefSchema, stepsOf } from "../../reference/schema";
-import { built, OPERATION_TEXT, operationFields } from "../operate";
+import { built } from "../operate";
 import { isOpen, regionsFor, sketchFor } from "../profile";
-import { angleOf, SizeSchema, stepFields, type BuildContext, type BuiltSketch, type StepKind } from "../step";
-import { sweptVolumes, ThinSchema } from "../thin";
-
-export const RevolveStepSchema = z.strictObject({
-  ...stepFields,
-  kind: z.literal("revolve"),
-  ...operationFields,
-  sketch: z.string(),
-  regions: z.array(z.string().max(2000)).max(200).optional(),
-  /** What it turns about; left out: the sketch's only centre line. */
-  about: AxisRefSchema.optional(),
-  turn: z.discriminatedUnion("kind", [
-    z.strictObject({ kind: z.literal("whole") }),
-    z.strictObject({ kind: z.literal("angle"), angle: SizeSchema }),
-    /** The whole angle, half to each side of the sketch. */
-    z.strictObject({ kind: z.literal("both"), angle: SizeSchema }),
-    z.strictObject({ kind: z.literal("two"), angle: SizeSchema, back: SizeSchema }),
-  ]),
-  reverse: z.boolean().optional(),
-  thin: ThinSchema.optional(),
-});
-export type RevolveStep = z.infer<typeof RevolveStepSchema>;
+import { angleOf, type BuildContext, type BuiltSketch, type Build } from "../step";
+import { sweptVolumes } from "../thin";
+import type { RevolveStep } from "./schema";
 
 /** The axis, which must lie in the sketch's plane. */
 function axisFor(context: BuildContext, step: RevolveStep, sketch: BuiltSketch): Outcome<Line> {
@@ -105,7 +83,7 @@ function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
       { id: "axis", kind: "line" as const, start: onPlane(axis.value, frame, 0), end: onPlane(axis.value, frame, 1) },
     ],
   };
-  const sweep = (r: Region): Outcome<Solid> => {
+  const sweep = (r: Outline): Outcome<Solid> => {
     const fault = turningFault(flat, r, "axis");
     return fault
       ? refuse("bad-profile", fault, [step.sketch])
@@ -119,24 +97,4 @@ function onPlane(l: Line, frame: BuiltSketch["frame"], k: number): [number, numb
   return [dot3(p, frame.x), dot3(p, frame.y)];
 }
 
-export const revolveStep: StepKind<RevolveStep> = {
-  schema: RevolveStepSchema,
-  uses: (step) => [step.sketch, ...(step.about ? stepsOf(step.about) : [])],
-  build: (context, step) => built(context, step, () => volumes(context, step)),
-  read(step) {
-    const { turn } = step,
-      text = (a: number | string) => {
-        const r = readQuantity(a, "angle", "mm");
-        return r.ok ? angleText(r.value) : String(a);
-      };
-    const how =
-      turn.kind === "whole"
-        ? "whole turn"
-        : turn.kind === "angle"
-          ? text(turn.angle)
-          : turn.kind === "both"
-            ? `both ways · ${text(turn.angle)}`
-            : `${text(turn.angle)} and ${text(turn.back)}`;
-    return { title: "Revolve", detail: `${OPERATION_TEXT[step.operation]} · ${how}` };
-  },
-};
+export const buildRevolve: Build<RevolveStep> = (context, step) => built(context, step, () => volumes(context, step));

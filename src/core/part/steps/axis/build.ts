@@ -1,25 +1,10 @@
-import { z } from "zod";
 import { normalOf } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
 import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { lineOf, placeOf, planeOf } from "../../reference/resolve";
-import { AxisRefSchema, PlaneRefSchema, PointRefSchema, stepsOf, type AnyRef } from "../../reference/schema";
-import { stepFields, type BuildContext, type StepKind } from "../step";
-
-export const AxisStepSchema = z.strictObject({
-  ...stepFields,
-  kind: z.literal("axis"),
-  by: z.discriminatedUnion("kind", [
-    /** Of a round face or edge, along a straight edge, or a line of a sketch. */
-    z.strictObject({ kind: z.literal("of"), of: AxisRefSchema }),
-    z.strictObject({ kind: z.literal("points"), a: PointRefSchema, b: PointRefSchema }),
-    z.strictObject({ kind: z.literal("planes"), a: PlaneRefSchema, b: PlaneRefSchema }),
-    /** Square to a plane, through a point. */
-    z.strictObject({ kind: z.literal("square"), plane: PlaneRefSchema, through: PointRefSchema }),
-  ]),
-});
-export type AxisStep = z.infer<typeof AxisStepSchema>;
+import { type BuildContext, type Build } from "../step";
+import type { AxisStep } from "./schema";
 
 function lineBy(context: BuildContext, { by, id }: AxisStep): Outcome<Line> {
   if (by.kind === "of") return lineOf(context, by.of);
@@ -51,20 +36,7 @@ function lineBy(context: BuildContext, { by, id }: AxisStep): Outcome<Line> {
   return done({ at: add3(scale3(n, (p - q * c) / k), scale3(m, (q - p * c) / k)), along: unit3(cross3(n, m)) });
 }
 
-export const axisStep: StepKind<AxisStep> = {
-  schema: AxisStepSchema,
-  uses: ({ by }) => [...new Set((Object.values(by).filter((v) => typeof v === "object") as AnyRef[]).flatMap(stepsOf))],
-  build(context, step) {
-    const line = lineBy(context, step);
-    return line.ok ? done({ datum: { kind: "axis", line: line.value } }) : line;
-  },
-  read: ({ by }) => ({
-    title: "Datum axis",
-    detail: {
-      of: "of an edge or face",
-      points: "through two points",
-      planes: "where two planes meet",
-      square: "square to a plane",
-    }[by.kind],
-  }),
+export const buildAxis: Build<AxisStep> = (context, step) => {
+  const line = lineBy(context, step);
+  return line.ok ? done({ datum: { kind: "axis", line: line.value } }) : line;
 };

@@ -1,0 +1,94 @@
+import {
+  angleField,
+  bodiesField,
+  idField,
+  lengthField,
+  sizeText,
+  sketchField,
+  stepFields,
+  stepKind,
+  textField,
+} from "../fields";
+import { means } from "@/core/naming/field";
+import { z } from "zod";
+import { readQuantity } from "@/core/units/quantity";
+import { PlaneRefSchema, PointRefSchema } from "@/core/naming/reference";
+
+const Place = z.number().min(-1e5).max(1e5);
+
+/** Where a hole stands: placed freely on the face (its own coordinates, mm), or by a reference. */
+export const HolePointSchema = z.union([
+  z.strictObject({ id: idField(), at: means(z.tuple([Place, Place]), "place") }),
+  z.strictObject({ id: idField(), on: PointRefSchema }),
+]);
+
+export const HoleStepSchema = z.strictObject({
+  ...stepFields,
+  kind: z.literal("hole"),
+  /** The flat face or plane it is drilled into; left out with a sketch, whose plane it then is. */
+  on: PlaneRefSchema.optional(),
+  /** All points of a sketch. */
+  sketch: sketchField().optional(),
+  points: z.array(HolePointSchema).max(300),
+  diameter: lengthField("diameter"),
+  head: z.discriminatedUnion("kind", [
+    z.strictObject({ kind: z.literal("plain") }),
+    z.strictObject({
+      kind: z.literal("counterbore"),
+      diameter: lengthField("counterbore diameter"),
+      depth: lengthField("counterbore depth"),
+    }),
+    /** The cone's whole angle. */
+    z.strictObject({
+      kind: z.literal("countersink"),
+      diameter: lengthField("countersink diameter"),
+      angle: angleField("countersink angle"),
+    }),
+  ]),
+  extent: z.discriminatedUnion("kind", [
+    /** Depth of the full diameter. */
+    z.strictObject({ kind: z.literal("depth"), depth: lengthField("depth") }),
+    z.strictObject({ kind: z.literal("through") }),
+    z.strictObject({ kind: z.literal("face"), face: PlaneRefSchema }),
+  ]),
+  /** Whole angle of the cone at the bottom; left out: flat. */
+  tip: angleField("angle of the tip").optional(),
+  /** A note on the hole; the thread is not cut. */
+  thread: z.strictObject({ name: textField(40), depth: lengthField("depth of the thread").optional() }).optional(),
+  /** Which table its sizes were taken from, and the row. */
+  from: z.strictObject({ table: textField(60), row: textField(40), fit: textField(20).optional() }).optional(),
+  bodies: bodiesField().optional(),
+  /** Against the way into the material. */
+  reverse: z.boolean().optional(),
+});
+export type HoleStep = z.infer<typeof HoleStepSchema>;
+
+export const holeKind = stepKind({
+  schema: HoleStepSchema,
+  read(step, unit) {
+    const head =
+      step.head.kind === "plain" ? "" : ` ${step.head.kind === "counterbore" ? "counterbored" : "countersunk"}`;
+    const how =
+      step.extent.kind === "depth"
+        ? `${sizeText(step.extent.depth, unit)} deep`
+        : step.extent.kind === "through"
+          ? "through"
+          : "as far as a face";
+    const r = readQuantity(step.diameter, "length", unit);
+    const many = step.points.length > 1 ? `${step.points.length}× ` : "";
+    return {
+      title: `Hole${head}`,
+      detail: [
+        `${many}⌀${r.ok ? sizeText(step.diameter, unit) : step.diameter}`,
+        how,
+        ...(step.thread
+          ? [
+              step.thread.depth === undefined
+                ? step.thread.name
+                : `${step.thread.name}, ${sizeText(step.thread.depth, unit)} deep`,
+            ]
+          : []),
+      ].join(" · "),
+    };
+  },
+});
