@@ -5,6 +5,8 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: false },
   poweredByHeader: false,
   devIndicators: false,
+  // a part document may hold 2 MB; forms send it with their other fields
+  experimental: { serverActions: { bodySizeLimit: "3mb" } },
   headers: async () => [
     {
       source: "/:path*",

@@ -108,10 +108,10 @@ const unitOf = (units: string) => z.enum(["mm", "in"]).catch("mm").parse(units);
 
 async function importDxf(path: string | undefined, units: string): Promise<number> {
   const empty = emptySketch("top");
-  const { curves, constraints, left, unit } = must(
+  const { curves, constraints, left, raised, unit } = must(
     readDxf(await text(path, "The drawing"), idsFor(empty), unitOf(units)),
   );
-  print({ unit, left, sketch: { ...empty, curves, constraints } });
+  print({ unit, left, raised, sketch: { ...empty, curves, constraints } });
   return 0;
 }
 

@@ -1,10 +1,13 @@
 import { database, row, rows } from "@/server/database";
-import { createExercise, exercise } from "@/server/exercises";
+import { createExercise, savePrepared } from "@/server/exercises";
 import { handout, issueHandout, openWork, saveWork } from "@/server/handouts";
 import { migrate } from "@/server/migrate";
 import { hashPassword } from "@/server/people";
 import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
+import { prepareExercise } from "@/core/check/prepare";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { openNodeKernel } from "@/worker/kernel";
 import type { PartDocument } from "@/core/part/document";
 import { armExercise, bracketExercise, footExercise, housingExercise, hubExercise, spacerExercise } from "./exercises";
 import {
@@ -39,15 +42,17 @@ async function load(): Promise<void> {
     students.set(s.name, id);
     await enrol(id, "student");
   }
-  await issue(course, footExercise(), 4, footSubmissions(), students);
-  await issue(course, armExercise(), 11, armSubmissions(), students);
-  await issue(course, spacerExercise(), 13, spacerSubmissions(), students);
-  await issue(course, bracketExercise(), 15, bracketSubmissions(), students);
-  await issue(course, housingExercise(), 18, housingSubmissions(), students);
-  await issue(course, hubExercise(), 20, hubSubmissions(), students);
+  const kernel = await openNodeKernel();
+  await issue(kernel, course, footExercise(), 4, footSubmissions(), students);
+  await issue(kernel, course, armExercise(), 11, armSubmissions(), students);
+  await issue(kernel, course, spacerExercise(), 13, spacerSubmissions(), students);
+  await issue(kernel, course, bracketExercise(), 15, bracketSubmissions(), students);
+  await issue(kernel, course, housingExercise(), 18, housingSubmissions(), students);
+  await issue(kernel, course, hubExercise(), 20, hubSubmissions(), students);
 }
 
 async function issue(
+  kernel: Kernel,
   course: string,
   document: Exercise,
   days: number,
@@ -58,7 +63,10 @@ async function issue(
   const due = new Date();
   due.setDate(due.getDate() + days);
   due.setHours(18, 0, 0, 0);
-  const h = await handout(await issueHandout((await exercise(id)).id, due));
+  const targets = prepareExercise(kernel, document);
+  if (!targets.ok) throw new Error(targets.refusal.sentence);
+  await savePrepared(id, 1, targets.value);
+  const h = await handout((await issueHandout(id, due))!);
   for (const [name, part] of submissions) {
     const person = students.get(name)!;
     const work = await openWork(h, person);

@@ -1,13 +1,11 @@
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
-import type { Sheet } from "@/core/sheet/sheet";
+import type { Targets } from "@/core/check/prepare";
 import { row, rows, transaction } from "./database";
 import { enqueue } from "./queue";
 
 /** What the worker found when it built the reference. */
-export type Prepared =
-  | { readonly sheet: Sheet; readonly volume: number; readonly mass: number; readonly area: number }
-  | { readonly trouble: string };
+export type Prepared = Targets | { readonly trouble: string };
 
 export interface ExerciseRow {
   readonly id: string;
@@ -41,19 +39,39 @@ export async function createExercise(courseId: string, document: Exercise): Prom
   });
 }
 
-/** Saves and has the worker measure the reference anew. */
-export async function saveExercise(id: string, document: Exercise): Promise<void> {
-  await transaction(async (client) => {
-    await client.query("update exercises set document = $2, version = version + 1 where id = $1", [id, document]);
-    await enqueue({ task: "prepare-exercise", exercise: id }, client);
+/** Saves over a version and has the worker measure anew. @returns the new version, or undefined when another has saved since */
+export async function saveExercise(id: string, document: Exercise, version: number): Promise<number | undefined> {
+  return transaction(async (client) => {
+    const saved = await row<{ version: number }>(
+      "update exercises set document = $2, version = version + 1 where id = $1 and version = $3 returning version",
+      [id, document, version],
+      client,
+    );
+    if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, client);
+    return saved?.version;
   });
 }
 
-/** The reference part as the Bench edits it. @returns the new version, or undefined when another window has saved since */
+/** Writes what was measured on a version; what is known of a later one stays. */
+export const savePrepared = (id: string, version: number, prepared: Prepared) =>
+  rows("update exercises set prepared = $3, prepared_version = $2 where id = $1 and prepared_version <= $2", [
+    id,
+    version,
+    prepared,
+  ]);
+
+/**
+ * The reference part as the Bench edits it. One begun in a new exercise hands its material and unit on to it.
+ * @returns the new version, or undefined when another window has saved since
+ */
 export async function saveReference(id: string, part: PartDocument, version: number): Promise<number | undefined> {
   return transaction(async (client) => {
     const saved = await row<{ version: number }>(
-      "update exercises set document = jsonb_set(document, '{reference}', $2), version = version + 1 where id = $1 and version = $3 returning version",
+      `update exercises set version = version + 1, document = jsonb_set(document, '{reference}', $2)
+         || case when jsonb_array_length(document->'reference'->'steps') = 0
+              and document->'material' = document->'reference'->'material' and document->'units' = document->'reference'->'units'
+            then jsonb_build_object('material', $2::jsonb->'material', 'units', $2::jsonb->'units') else '{}'::jsonb end
+       where id = $1 and version = $3 returning version`,
       [id, JSON.stringify(part), version],
       client,
     );

@@ -2,8 +2,7 @@ import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
 import { emptyPart, type PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
-import { row, rows, transaction } from "./database";
-import { enqueue } from "./queue";
+import { row, rows } from "./database";
 import type { SubmissionState } from "./submissions";
 
 export interface Handout {
@@ -25,17 +24,25 @@ export const handout = async (id: string): Promise<Handout> =>
     [id],
   ))!;
 
-/** Issues an exercise: what it is now is frozen, and its Sheet is drawn. */
-export async function issueHandout(exerciseId: string, dueAt: Date, mayDefine = true): Promise<string> {
-  return transaction(async (client) => {
-    const made = (await row<{ id: string }>(
-      "insert into handouts (exercise_id, course_id, exercise, revision, due_at, may_define) select id, course_id, document, version, $2, $3 from exercises where id = $1 returning id",
-      [exerciseId, dueAt, mayDefine],
-      client,
-    ))!;
-    await enqueue({ task: "prepare-handout", handout: made.id }, client);
-    return made.id;
-  });
+/**
+ * Issues an exercise: exactly the revision whose Sheet and targets were measured is frozen with them, at once.
+ * @param version the one that was looked at; left out: whatever it is now
+ * @returns undefined where the exercise is another version, not measured yet, or in trouble
+ */
+export async function issueHandout(
+  exerciseId: string,
+  dueAt: Date,
+  mayDefine = true,
+  version?: number,
+): Promise<string | undefined> {
+  const made = await row<{ id: string }>(
+    `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define)
+     select id, course_id, document, version, prepared->'sheet', $2, $3 from exercises
+     where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
+     returning id`,
+    [exerciseId, dueAt, mayDefine, version ?? null],
+  );
+  return made?.id;
 }
 
 /** What a student may know of a handout: nothing of the reference but what the Sheet prints. */

@@ -3,8 +3,7 @@ import { database } from "./database";
 
 export type Job =
   | { readonly task: "check"; readonly submission: string }
-  | { readonly task: "prepare-exercise"; readonly exercise: string }
-  | { readonly task: "prepare-handout"; readonly handout: string };
+  | { readonly task: "prepare-exercise"; readonly exercise: string };
 
 /** A check that dies or runs too long is tried this often in all. */
 export const MAX_TRIES = 3;

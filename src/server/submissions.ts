@@ -52,6 +52,10 @@ export const latestSubmission = (handoutId: string, personId: string) =>
 export const setState = (id: string, state: SubmissionState, progress = "", trouble: string | null = null) =>
   rows("update submissions set state = $2, progress = $3, trouble = $4 where id = $1", [id, state, progress, trouble]);
 
+/** Says how far a check is; one that has ended says nothing any more. */
+export const setProgress = (id: string, progress: string) =>
+  rows("update submissions set progress = $2 where id = $1 and state = 'checking'", [id, progress]);
+
 export interface ReportRow {
   readonly id: string;
   readonly revision: number;

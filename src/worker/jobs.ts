@@ -1,16 +1,13 @@
 import { z } from "zod";
 import type { JobHelpers, TaskList } from "graphile-worker";
 import { gradeReport } from "@/core/grade/grade";
-import { rows } from "@/server/database";
-import { exercise } from "@/server/exercises";
-import { handout } from "@/server/handouts";
+import { exercise, savePrepared } from "@/server/exercises";
 import { packPicture } from "@/server/pictures";
-import { checkInput, setState, writeReport } from "@/server/submissions";
+import { checkInput, setProgress, setState, writeReport } from "@/server/submissions";
 import { ThreadEnded, type KernelThreads } from "./threads";
 
 const CheckPayload = z.object({ submission: z.uuid() });
 const ExercisePayload = z.object({ exercise: z.uuid() });
-const HandoutPayload = z.object({ handout: z.uuid() });
 
 const isLast = (helpers: JobHelpers) => helpers.job.attempts >= helpers.job.max_attempts;
 
@@ -24,29 +21,26 @@ export function jobs(threads: KernelThreads): TaskList {
       const attempt = helpers.job.attempts;
       const again = attempt > 1 ? ` (try ${attempt} of ${helpers.job.max_attempts})` : "";
       await setState(submission, "checking", `starting${again}`);
+      // one after the other: what was said of a check is written before its end, and nothing after it
+      let said: Promise<unknown> = Promise.resolve();
       try {
-        let last = Promise.resolve<unknown>(undefined);
         const result = await threads.run(
           { kind: "check", exercise: input.exercise, document: input.document },
           {
-            progress: (what) => (last = last.then(() => setState(submission, "checking", what + again))),
+            progress: (what) => (said = said.then(() => setProgress(submission, what + again)).catch(() => {})),
             ...(helpers.abortSignal && { signal: helpers.abortSignal }),
           },
         );
-        await last;
+        await said;
         if (!result.ok) {
           await setState(submission, "failed", "", result.refusal.sentence);
           return;
         }
         const { report, picture } = result.value;
-        await writeReport(
-          submission,
-          input.revision,
-          report,
-          gradeReport(input.exercise, report),
-          packPicture(picture),
-        );
+        const grade = gradeReport(input.exercise, report);
+        await writeReport(submission, input.revision, report, grade, packPicture(picture));
       } catch (e) {
+        await said;
         const reason = e instanceof ThreadEnded ? e.message : "the program failed";
         if (isLast(helpers))
           await setState(submission, "failed", "", `Could not be checked: ${reason}. It was tried ${attempt} times.`);
@@ -61,24 +55,7 @@ export function jobs(threads: KernelThreads): TaskList {
         ok: false as const,
         refusal: { code: "failed", sentence: `The reference could not be measured: ${e.message}.` },
       }));
-      await rows("update exercises set prepared = $2, prepared_version = $3 where id = $1", [
-        row.id,
-        result.ok ? result.value : { trouble: result.refusal.sentence },
-        row.version,
-      ]);
-    },
-    async "prepare-handout"(payload) {
-      const row = await handout(HandoutPayload.parse(payload).handout);
-      if (!row) return;
-      const result = await threads.run({ kind: "prepare", exercise: row.exercise }).catch((e: Error) => ({
-        ok: false as const,
-        refusal: { code: "failed", sentence: `The Sheet could not be drawn: ${e.message}.` },
-      }));
-      await rows("update handouts set sheet = $2, trouble = $3 where id = $1", [
-        row.id,
-        result.ok ? result.value.sheet : null,
-        result.ok ? null : result.refusal.sentence,
-      ]);
+      await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
     },
   };
 }

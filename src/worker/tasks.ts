@@ -1,7 +1,7 @@
 import type { Report, ReportPicture } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
-import type { Sheet } from "@/core/sheet/sheet";
+import type { Targets } from "@/core/check/prepare";
 import type { Outcome } from "@/core/units/refusal";
 
 /** What a kernel thread can be asked. */
@@ -11,7 +11,7 @@ export type ThreadTask =
 
 export interface ThreadResults {
   check: Outcome<{ report: Report; picture: ReportPicture }>;
-  prepare: Outcome<{ sheet: Sheet; volume: number; area: number; mass: number }>;
+  prepare: Outcome<Targets>;
 }
 
 export type FromThread =

@@ -1,7 +1,6 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { checkSubmission, measurePart } from "@/core/check/check";
-import { densityOf } from "@/core/part/document";
-import { makeSheet } from "@/core/sheet/sheet";
+import { checkSubmission } from "@/core/check/check";
+import { prepareExercise } from "@/core/check/prepare";
 import { openNodeKernel } from "./kernel";
 import type { FromThread, ThreadTask } from "./tasks";
 
@@ -22,19 +21,7 @@ const kernel = await openNodeKernel();
 function run(task: ThreadTask): unknown {
   if (task.kind === "check")
     return checkSubmission(kernel, task.exercise, task.document, (what) => send({ kind: "progress", what }));
-  const sheet = makeSheet(kernel, task.exercise);
-  if (!sheet.ok) return sheet;
-  const { solid, properties: p } = measurePart(kernel, task.exercise.reference);
-  kernel.release(solid?.shape);
-  return {
-    ok: true,
-    value: {
-      sheet: sheet.value,
-      volume: p!.volume,
-      area: p!.area,
-      mass: p!.volume * densityOf(task.exercise.reference.material),
-    },
-  };
+  return prepareExercise(kernel, task.exercise);
 }
 
 parentPort!.on("message", (task: ThreadTask) => {

@@ -1,6 +1,6 @@
 import { afterAll, describe, expect, it } from "vitest";
 import type { Grade } from "@/core/grade/grade";
-import type { ShapeEvidence } from "@/core/check/kinds/shape";
+import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import type { Report } from "@/core/check/check";
 import { database, row } from "@/server/database";
 

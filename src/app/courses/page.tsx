@@ -1,7 +1,7 @@
 import { coursesOf, handoutsOf } from "@/server/courses";
 import { exercisesOf } from "@/server/exercises";
 import { CourseList } from "@/ui/course/course-list";
-import { newExercise, signOut } from "../actions";
+import { signOut } from "../actions";
 import { signedIn } from "../visitor";
 
 export const dynamic = "force-dynamic";
@@ -22,5 +22,5 @@ export default async function Page() {
           : [],
     })),
   );
-  return <CourseList person={person} courses={courses} signOut={signOut} newExercise={newExercise} />;
+  return <CourseList person={person} courses={courses} signOut={signOut} />;
 }

@@ -33,7 +33,7 @@ function compared(kernel: Kernel, work: () => void): { ours: number; theirs: num
 /** The part with its last step changed by a hair, another each time. */
 const variant = (d: PartDocument, n: number): PartDocument => ({
   ...d,
-  steps: d.steps.map((s, i) => (i === d.steps.length - 1 ? { ...s, name: `variant ${n}` } : s)),
+  steps: d.steps.map((s, i) => (i === d.steps.length - 1 ? { ...s, id: `variant${n}` } : s)),
 });
 
 /** Whole rebuilds and edits of the last step against the library's own time for the same calls; and how soon the view has its mesh. */

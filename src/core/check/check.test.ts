@@ -7,7 +7,7 @@ import { Draft } from "@/demo/draft";
 import { STEEL, tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
-import type { ShapeEvidence } from "./kinds/shape";
+import type { ShapeEvidence } from "./kinds/shape/kind";
 
 let kernel: Kernel;
 beforeAll(async () => {

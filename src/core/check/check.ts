@@ -8,14 +8,10 @@ import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Exercise } from "./exercise";
-import { checkMass, checkVolume, type AmountEvidence } from "./kinds/amount";
-import type { CheckContext, Measured } from "./kinds/kind";
-import { checkShape, type ShapeEvidence, type ShapePicture } from "./kinds/shape";
-import { checkSketches, type SketchesEvidence } from "./kinds/sketches";
-import { checkSolid, type SolidEvidence } from "./kinds/solid";
-
-export type Evidence =
-  SketchesEvidence | SolidEvidence | AmountEvidence<"volume"> | AmountEvidence<"mass"> | ShapeEvidence;
+import { CHECKERS } from "./kinds/checkers";
+import type { CheckContext, Measured } from "./kinds/context";
+import { CHECK_NAMES, type Evidence } from "./kinds/kinds";
+import type { ShapePicture } from "./kinds/shape/check";
 
 /** What a check found; plain data, never changed once written. */
 export interface Report {
@@ -73,12 +69,9 @@ export function checkSubmission(
     submission,
   };
   progress("comparing shapes");
-  const { evidence: shape, picture } = checkShape(context);
-  const report: Report = {
-    version: 1,
-    kernel: KERNEL_VERSION,
-    evidence: [checkSketches(context), checkSolid(context), checkVolume(context), checkMass(context), shape],
-  };
+  const found = CHECK_NAMES.map((name) => CHECKERS[name](context));
+  const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: found.map((f) => f.evidence) };
+  const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
   progress("drawing the difference");
   const pictures = pictureOf(kernel, context, picture);
   kernel.release(

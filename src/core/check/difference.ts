@@ -2,15 +2,8 @@ import { combine } from "@/core/kernel/boolean";
 import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { boxOf, volumeOf } from "@/core/kernel/properties";
 import { explore, type Solid } from "@/core/kernel/solid";
-import type { Vec3 } from "@/core/geometry/vector";
+import type { Lump } from "./kinds/shape/kind";
 import { BALANCE, NOISE } from "./tolerance";
-
-/** One connected piece of missing or extra material; in the reference's coordinates, mm and mm³. */
-export interface Lump {
-  readonly volume: number;
-  readonly centre: Vec3;
-  readonly box: { readonly min: Vec3; readonly max: Vec3 };
-}
 
 export interface Difference {
   readonly missing: readonly Lump[];

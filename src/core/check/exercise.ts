@@ -1,5 +1,7 @@
 import { z } from "zod";
-import { MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
+import { emptyPart, MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
+import { MASS_UNITS } from "@/core/units/amounts";
+import { CHECK_NAMES, checkKind } from "./kinds/kinds";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
 
@@ -7,7 +9,7 @@ const Share = z.number().min(0).max(1);
 
 export const RubricLineSchema = z.strictObject({
   id: z.string().min(1).max(40),
-  check: z.enum(["sketches", "solid", "volume", "mass", "shape"]),
+  check: z.enum(CHECK_NAMES),
   title: z.string().min(1).max(80),
   points: z.number().min(0).max(1000),
   /** All or nothing, or falling linearly from the tolerance (all points) to the limit (none). */
@@ -25,6 +27,8 @@ export const ExerciseSchema = z.strictObject({
   title: z.string().min(1).max(120),
   brief: z.string().max(4000),
   units: z.enum(["mm", "in"]),
+  /** What masses are lettered in; left out: g, from ten kilograms on kg. */
+  massUnit: z.enum(MASS_UNITS).optional(),
   material: MaterialSchema,
   reference: PartSchema,
   /** Shares of the target: 0.005 is half a percent. */
@@ -43,17 +47,28 @@ export function readExercise(source: unknown): Outcome<Exercise> {
   return reference.ok ? r : reference;
 }
 
+/** An exercise to start from. */
+export function newExercise(): Exercise {
+  const material = { name: "Steel S235", density: 7.85 };
+  return {
+    format: "caliper-exercise",
+    version: 1,
+    number: "",
+    title: "New exercise",
+    brief: "",
+    units: "mm",
+    material,
+    reference: emptyPart("New exercise", "mm", material),
+    tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 },
+    rubric: defaultRubric(),
+    sheet: { projection: "first-angle", printMass: true, printVolume: false, notes: "" },
+  };
+}
+
 /** A rubric to start from: 20 points. */
-export const defaultRubric = (): RubricLine[] => [
-  {
-    id: "sketches",
-    check: "sketches",
-    title: "Sketches fully defined",
-    points: 5,
-    scoring: { mode: "falling", limit: 6 },
-  },
-  { id: "solid", check: "solid", title: "One closed solid", points: 2, scoring: { mode: "all" } },
-  { id: "volume", check: "volume", title: "Volume", points: 3, scoring: { mode: "falling", limit: 0.05 } },
-  { id: "mass", check: "mass", title: "Mass", points: 4, scoring: { mode: "falling", limit: 0.05 } },
-  { id: "shape", check: "shape", title: "Shape", points: 6, scoring: { mode: "falling", limit: 0.1 } },
-];
+export const defaultRubric = (): RubricLine[] =>
+  CHECK_NAMES.map((check) => {
+    const { title, points, limit } = checkKind(check).start;
+    const scoring = limit === undefined ? { mode: "all" as const } : { mode: "falling" as const, limit };
+    return { id: check, check, title, points, scoring };
+  });

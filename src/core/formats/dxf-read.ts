@@ -1,9 +1,12 @@
-import { onEllipse } from "@/core/geometry/segment";
+import { onEllipse, TURN } from "@/core/geometry/segment";
 import { deBoor } from "@/core/geometry/spline";
-import { distance2, type Vec2 } from "@/core/geometry/vector";
+import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { LETTER } from "@/core/sketch/edit/rewire";
 import { pointAt, pointsOf, type Constraint, type Curve } from "@/core/sketch/sketch";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { numberOf, readDxfFile, textOf, type Entity } from "./dxf-file";
+import { DXF_LAYERS } from "./dxf-layers";
+import { isDegenerate, ROUND, splinePieces, type Piece } from "./dxf-spline";
 
 /** What came out of a DXF file, in mm. */
 export interface Imported {
@@ -12,205 +15,222 @@ export interface Imported {
   readonly constraints: Constraint[];
   /** How many of each kind of entity could not be taken. */
   readonly left: Readonly<Record<string, number>>;
-  /** The unit the file states, or none. */
+  /** How many were taken that lay above or below the drawing plane. */
+  readonly raised: number;
+  /** The unit the file states, or the one assumed. */
   readonly unit: string;
 }
 
-type Pair = readonly [code: number, value: string];
-/** Units of the header variable $INSUNITS: millimetres per unit. */
+/** Units of the header variable $INSUNITS (DXF reference): millimetres per unit. */
 const UNITS: Record<number, readonly [string, number]> = {
   1: ["in", 25.4],
   2: ["ft", 304.8],
+  3: ["miles", 1_609_344],
   4: ["mm", 1],
   5: ["cm", 10],
   6: ["m", 1000],
+  7: ["km", 1e6],
+  8: ["microinches", 2.54e-5],
+  9: ["mils", 0.0254],
+  10: ["yards", 914.4],
+  11: ["ångström", 1e-7],
+  12: ["nm", 1e-6],
   13: ["µm", 0.001],
+  14: ["dm", 100],
+  15: ["decametres", 1e4],
+  16: ["hectometres", 1e5],
 };
-const MAX_TEXT = 20e6,
-  MAX_CURVES = 2500;
+const TOO_FAR: Record<number, string> = {
+  17: "gigametres",
+  18: "astronomical units",
+  19: "light years",
+  20: "parsecs",
+};
+
+const MAX_CURVES = 2500;
 /** Ends nearer than this share of the drawing's size are one. */
 const ONE = 1e-7;
+/** A height above the drawing plane that counts, mm. */
+const HEIGHT = 1e-9;
+/** A direction is that of the drawing plane within this. */
+const SQUARE = 1e-9;
+/** Lengths below this are nothing, mm. */
+const NOTHING = 1e-9;
 
 /**
  * Reads the plane curves of an ASCII DXF file (R12 and 2000): line, arc, circle, ellipse, point, polylines with
- * bulges, cubic splines. Everything else is counted. Coordinates become mm by the unit the file states.
+ * bulges, splines up to degree 3. Everything else is counted: paper space, what is invisible or on a frozen layer, what
+ * slants. Coordinates become mm by the unit the file states.
  */
 export function readDxf(text: string, id: (letter: string) => string, assume: "mm" | "in" = "mm"): Outcome<Imported> {
-  if (text.length > MAX_TEXT) return refuse("too-large", "The DXF file is larger than 20 MB.");
-  const rows = text.split(/\r\n|\r|\n/);
-  const pairs: Pair[] = [];
-  for (let i = 0; i + 1 < rows.length; i += 2) {
-    const code = Number(rows[i]);
-    if (!Number.isInteger(code))
-      return refuse("bad-dxf", `This is no ASCII DXF file: line ${i + 1} holds no group code.`);
-    pairs.push([code, rows[i + 1]!.trim()]);
+  const file = readDxfFile(text);
+  if (!file.ok) return file;
+  const { entities, hiddenLayers, unitCode } = file.value;
+  const unit = unitCode === 0 ? ([assume, assume === "mm" ? 1 : 25.4] as const) : UNITS[unitCode];
+  if (!unit) {
+    const name = TOO_FAR[unitCode] ?? `the unit number ${unitCode}, which is not known here`;
+    return refuse("bad-unit", `The file is drawn in ${name}. Save it in millimetres or inches.`);
   }
-  if (!pairs.some(([c, v]) => c === 2 && v === "ENTITIES"))
-    return refuse("bad-dxf", "This is no DXF file: it has no section of entities.");
-  const [unit, factor] = unitOf(pairs, assume);
-  const left: Record<string, number> = {};
-  const skip = (kind: string) => void (left[kind] = (left[kind] ?? 0) + 1);
-  const curves: Curve[] = [];
-  const reader = new Entities(factor, id, curves, skip);
-  for (const e of entities(pairs)) {
+  const reader = new CurveReader(unit[1], id, hiddenLayers);
+  for (const e of entities) {
     reader.take(e);
-    if (curves.length > MAX_CURVES) return refuse("too-large", `The file holds more than ${MAX_CURVES} curves.`);
+    if (reader.curves.length > MAX_CURVES) return refuse("too-large", `The file holds more than ${MAX_CURVES} curves.`);
   }
+  const { curves, left, raised } = reader;
   if (!curves.length) return refuse("empty", "No curve could be taken from this file.");
-  return done({ curves, constraints: joints(curves, id), left, unit });
+  return done({ curves, constraints: joints(curves, id), left, raised, unit: unit[0] });
 }
 
-function unitOf(pairs: readonly Pair[], assume: "mm" | "in"): readonly [string, number] {
-  const at = pairs.findIndex(([c, v]) => c === 9 && v === "$INSUNITS");
-  return UNITS[Number(pairs[at + 1]?.[1] ?? 0) * (at < 0 ? 0 : 1)] ?? [assume, assume === "mm" ? 1 : 25.4];
+/** In a sentence: what was not taken as it stands in the file. */
+export function importNotice({ left, raised }: Pick<Imported, "left" | "raised">): string {
+  const kinds = Object.entries(left).map(([kind, n]) => `${n} × ${kind}`);
+  const parts = [
+    ...(kinds.length ? [`Not taken: ${kinds.join(", ")}.`] : []),
+    ...(raised
+      ? [`${raised} curve${raised > 1 ? "s" : ""} lay above or below the drawing plane and were put into it.`]
+      : []),
+  ];
+  return parts.join(" ");
 }
 
-interface Entity {
-  readonly kind: string;
-  readonly pairs: readonly Pair[];
-  readonly vertices: Entity[];
-}
+/** Codes under which entities keep their heights. */
+const HEIGHTS: Record<string, readonly number[]> = { LINE: [30, 31], LWPOLYLINE: [38], SPLINE: [30, 31] };
 
-/** Entities of the section ENTITIES; the vertices of an old polyline belong to it. */
-function entities(pairs: readonly Pair[]): Entity[] {
-  const start = pairs.findIndex(([c, v]) => c === 2 && v === "ENTITIES");
-  const list: Entity[] = [];
-  let open: Entity | undefined,
-    own: Pair[] = [];
-  for (const [code, value] of pairs.slice(start + 1)) {
-    if (code !== 0) {
-      own.push([code, value]);
-      continue;
-    }
-    if (value === "ENDSEC" || value === "EOF") break;
-    own = [];
-    if (value === "SEQEND") {
-      open = undefined;
-      continue;
-    }
-    const e: Entity = { kind: value, pairs: own, vertices: [] };
-    if (value === "VERTEX" && open) open.vertices.push(e);
-    else {
-      list.push(e);
-      open = value === "POLYLINE" ? e : undefined;
-    }
-  }
-  return list;
-}
+class CurveReader {
+  readonly curves: Curve[] = [];
+  readonly left: Record<string, number> = {};
+  raised = 0;
+  /** -1 while an entity is seen from below. */
+  private side = 1;
+  private construction: { construction?: true | "centre-line" } = {};
 
-class Entities {
   constructor(
     private readonly factor: number,
     private readonly id: (letter: string) => string,
-    private readonly curves: Curve[],
-    private readonly skip: (kind: string) => void,
+    private readonly hiddenLayers: ReadonlySet<string>,
   ) {}
 
-  private number(e: Entity, code: number, otherwise = NaN): number {
-    const found = e.pairs.find(([c]) => c === code);
-    const v = found ? Number(found[1]) : otherwise;
-    return Number.isFinite(v) ? v : otherwise;
-  }
-  private point(e: Entity, code: number): [number, number] {
-    return [this.number(e, code) * this.factor, this.number(e, code + 10) * this.factor];
-  }
-  private add(c: Curve): void {
-    this.curves.push(c);
-  }
-  private line(a: Vec2, b: Vec2): void {
-    if (distance2(a, b) > 1e-9)
-      this.add({ id: this.id(LETTER.line), kind: "line", start: [a[0], a[1]], end: [b[0], b[1]] });
-  }
-  private arc(centre: Vec2, radius: number, from: number, to: number): void {
-    const at = (t: number): [number, number] => [centre[0] + radius * Math.cos(t), centre[1] + radius * Math.sin(t)];
-    this.add({ id: this.id(LETTER.arc), kind: "arc", centre: [centre[0], centre[1]], start: at(from), end: at(to) });
+  take(e: Entity): void {
+    const trouble = this.unfit(e);
+    if (trouble) return this.skip(`${e.kind}${trouble}`);
+    const heights = heightsOf(e);
+    if (heights.some((h) => Math.abs(h - heights[0]!) * this.factor > HEIGHT)) return this.skip(`${e.kind} (slanting)`);
+    const before = this.curves.length;
+    this.side = numberOf(e, 230, 1) < 0 ? -1 : 1;
+    const layer = textOf(e, 8).toUpperCase();
+    this.construction = {
+      ...(layer === DXF_LAYERS.construction && { construction: true }),
+      ...(layer === DXF_LAYERS.centre && { construction: "centre-line" }),
+    };
+    if (!this.read(e)) return this.skip(e.kind);
+    // numbers that are none, or outside what a sketch can hold
+    const fresh = this.curves.slice(before);
+    if (fresh.length && fresh.every(canHold)) {
+      if (heights.some((h) => Math.abs(h) * this.factor > HEIGHT)) this.raised += fresh.length;
+      return;
+    }
+    this.curves.length = before;
+    this.skip(e.kind);
   }
 
-  take(e: Entity): void {
-    const before = this.curves.length;
-    // a plane turned over or out of the drawing plane is not ours to guess
-    if (Math.abs(this.number(e, 230, 1) - 1) > 1e-9 && e.kind !== "LINE") return this.skip(e.kind);
+  /** Why an entity is no geometry of the drawing. */
+  private unfit(e: Entity): string | undefined {
+    if (numberOf(e, 67, 0) === 1) return " (on the layout)";
+    if (numberOf(e, 60, 0) === 1) return " (invisible)";
+    if (this.hiddenLayers.has(textOf(e, 8))) return " (on a hidden layer)";
+    const out = Math.abs(Math.abs(numberOf(e, 230, 1)) - 1) > SQUARE;
+    return out && e.kind !== "LINE" && e.kind !== "POINT" ? " (out of the drawing plane)" : undefined;
+  }
+  private skip(kind: string): void {
+    this.left[kind] = (this.left[kind] ?? 0) + 1;
+  }
+
+  /** @returns whether this kind of entity is known */
+  private read(e: Entity): boolean {
     switch (e.kind) {
       case "LINE":
         this.line(this.point(e, 10), this.point(e, 11));
-        break;
+        return true;
       case "POINT":
         this.add({ id: this.id(LETTER.point), kind: "point", at: this.point(e, 10) });
-        break;
+        return true;
       case "CIRCLE":
-        this.add({
-          id: this.id(LETTER.circle),
-          kind: "circle",
-          centre: this.point(e, 10),
-          radius: this.number(e, 40) * this.factor,
-        });
-        break;
+        this.circle(this.turned(this.point(e, 10)), numberOf(e, 40) * this.factor);
+        return true;
       case "ARC":
-        this.arc(
-          this.point(e, 10),
-          this.number(e, 40) * this.factor,
-          (this.number(e, 50) * Math.PI) / 180,
-          (this.number(e, 51) * Math.PI) / 180,
-        );
-        break;
+        this.arcEntity(e);
+        return true;
       case "ELLIPSE":
-        this.ellipse(e);
-        break;
+        this.ellipseEntity(e);
+        return true;
       case "LWPOLYLINE":
-        this.lightPolyline(e);
-        break;
-      case "POLYLINE":
-        this.polyline(
-          e.vertices.map((v) => ({ at: this.point(v, 10), bulge: this.number(v, 42, 0) })),
-          (this.number(e, 70, 0) & 1) === 1,
-        );
-        break;
+        this.polyline(lightVertices(e, this.factor), (numberOf(e, 70, 0) & 1) === 1);
+        return true;
+      case "POLYLINE": {
+        const list = e.vertices.map((v) => ({ at: this.point(v, 10), bulge: numberOf(v, 42, 0) }));
+        this.polyline(list, (numberOf(e, 70, 0) & 1) === 1);
+        return true;
+      }
       case "SPLINE":
         this.spline(e);
-        break;
+        return true;
       default:
-        return this.skip(e.kind);
+        return false;
     }
-    // numbers that are none, or outside what a sketch can hold
-    const fresh = this.curves.slice(before);
-    if (
-      fresh.some(
-        (c) =>
-          JSON.stringify(c).includes("null") ||
-          pointsOf(c).some((p) => pointAt({ curves: [c] }, p).some((v) => !(Math.abs(v) <= 1e6))) ||
-          (c.kind === "circle" && !(c.radius > 0 && c.radius <= 1e6)),
-      )
-    ) {
-      this.curves.length = before;
-      this.skip(e.kind);
-    } else if (!fresh.length) this.skip(e.kind);
   }
 
-  private ellipse(e: Entity): void {
+  private point(e: Entity, code: number): [number, number] {
+    return [numberOf(e, code) * this.factor, numberOf(e, code + 10) * this.factor];
+  }
+  /** Own coordinates of an entity seen from below: its x runs the other way (the arbitrary axis algorithm). */
+  private turned([x, y]: Vec2): [number, number] {
+    return [this.side * x, y];
+  }
+  private add(c: Curve): void {
+    this.curves.push({ ...c, ...this.construction });
+  }
+  private line(a: Vec2, b: Vec2): void {
+    if (distance2(a, b) > NOTHING)
+      this.add({ id: this.id(LETTER.line), kind: "line", start: [a[0], a[1]], end: [b[0], b[1]] });
+  }
+  private circle(centre: [number, number], radius: number): void {
+    this.add({ id: this.id(LETTER.circle), kind: "circle", centre, radius });
+  }
+  /** Counter-clockwise as seen from the entity's own side. */
+  private arc(centre: Vec2, start: Vec2, end: Vec2): void {
+    const [a, b] = this.side > 0 ? [start, end] : [end, start];
+    this.add({
+      id: this.id(LETTER.arc),
+      kind: "arc",
+      centre: this.turned(centre),
+      start: this.turned(a),
+      end: this.turned(b),
+    });
+  }
+
+  private arcEntity(e: Entity): void {
+    const centre = this.point(e, 10),
+      radius = numberOf(e, 40) * this.factor;
+    const [from, to] = [50, 51].map((code) => (numberOf(e, code) * Math.PI) / 180) as [number, number];
+    const turns = (to - from) / TURN;
+    // once round, or several times: a circle
+    if (Math.abs(turns - Math.round(turns)) < SQUARE) return this.circle(this.turned(centre), radius);
+    const at = (t: number): Vec2 => [centre[0] + radius * Math.cos(t), centre[1] + radius * Math.sin(t)];
+    this.arc(centre, at(from), at(to));
+  }
+
+  /** Centre and axis stand in the drawing's own coordinates; seen from below it runs the other way round. */
+  private ellipseEntity(e: Entity): void {
     const centre = this.point(e, 10),
       major = this.point(e, 11),
-      ratio = this.number(e, 40),
-      from = this.number(e, 41, 0),
-      to = this.number(e, 42, 2 * Math.PI);
+      ratio = numberOf(e, 40) * this.side;
+    const from = numberOf(e, 41, 0),
+      to = numberOf(e, 42, TURN);
     const minor: Vec2 = [-major[1] * ratio, major[0] * ratio];
-    const ends = {
-      centre,
-      major: [centre[0] + major[0], centre[1] + major[1]] as [number, number],
-      minor: [centre[0] + minor[0], centre[1] + minor[1]] as [number, number],
-    };
     const at = (t: number) => [...onEllipse(centre, major, minor, t)] as [number, number];
-    if (Math.abs(to - from - 2 * Math.PI) < 1e-9) this.add({ id: this.id(LETTER.ellipse), kind: "ellipse", ...ends });
+    const ends = { centre, major: at(0), minor: at(Math.PI / 2) };
+    if (Math.abs(to - from - TURN) < SQUARE) this.add({ id: this.id(LETTER.ellipse), kind: "ellipse", ...ends });
     else this.add({ id: this.id(LETTER.ellipse), kind: "ellipse-arc", ...ends, start: at(from), end: at(to) });
-  }
-
-  private lightPolyline(e: Entity): void {
-    const list: { at: [number, number]; bulge: number }[] = [];
-    for (const [code, value] of e.pairs) {
-      if (code === 10) list.push({ at: [Number(value) * this.factor, 0], bulge: 0 });
-      else if (code === 20 && list.length) list[list.length - 1]!.at[1] = Number(value) * this.factor;
-      else if (code === 42 && list.length) list[list.length - 1]!.bulge = Number(value);
-    }
-    this.polyline(list, (this.number(e, 70, 0) & 1) === 1);
   }
 
   /** A bulge is the tangent of a quarter of the arc's angle; positive runs counter-clockwise. */
@@ -220,80 +240,106 @@ class Entities {
       const { at: a, bulge } = list[i]!,
         { at: b } = list[(i + 1) % list.length]!;
       if (!bulge) {
-        this.line(a, b);
+        this.line(this.turned(a), this.turned(b));
         continue;
       }
-      const chord = distance2(a, b),
-        k = (1 - bulge * bulge) / (4 * bulge);
-      if (chord < 1e-9) continue;
+      const k = (1 - bulge * bulge) / (4 * bulge);
+      if (distance2(a, b) < NOTHING) continue;
       const centre: Vec2 = [(a[0] + b[0]) / 2 - k * (b[1] - a[1]), (a[1] + b[1]) / 2 + k * (b[0] - a[0])];
       const [start, end] = bulge > 0 ? [a, b] : [b, a];
-      this.add({
-        id: this.id(LETTER.arc),
-        kind: "arc",
-        centre: [centre[0], centre[1]],
-        start: [start[0], start[1]],
-        end: [end[0], end[1]],
-      });
+      this.arc(centre, start, end);
     }
   }
 
-  /** Cubic ones without weights are taken exactly; others that give points to go through, through those. */
+  /** Cubic ones with simple knots stay one curve; others come in pieces, or through the points they were fitted to. */
   private spline(e: Entity): void {
     const values = (code: number) => e.pairs.filter(([c]) => c === code).map(([, v]) => Number(v));
-    const places = (code: number): Vec2[] =>
-      values(code).map((x, i) => [x * this.factor, (values(code + 10)[i] ?? NaN) * this.factor]);
-    const degree = this.number(e, 71, 3),
+    const places = (code: number): Vec2[] => {
+      const ys = values(code + 10);
+      return values(code).map((x, i) => [x * this.factor, (ys[i] ?? NaN) * this.factor]);
+    };
+    const degree = numberOf(e, 71, 3),
       knots = values(40),
       poles = places(10),
       weights = values(41),
       fit = places(11);
     const distinct = [...new Set(knots)];
-    const inner = knots.length === poles.length + 4 && distinct.length === poles.length - 2;
-    if (degree === 3 && inner && poles.length >= 4 && weights.every((w) => Math.abs(w - (weights[0] ?? 1)) < 1e-12)) {
+    const isSimple = knots.length === poles.length + 4 && distinct.length === poles.length - 2;
+    const isPlain = weights.every((w) => Math.abs(w - (weights[0] ?? 1)) < ROUND);
+    if (degree === 3 && isSimple && poles.length >= 4 && isPlain && distinct.length <= 100) {
       const through = distinct.map((t) => [...deBoor(3, knots, poles, t)] as [number, number]);
-      if (through.length > 100) return;
-      const own = (p: Vec2): [number, number] => [p[0], p[1]];
-      return this.add({
-        id: this.id(LETTER.spline),
-        kind: "spline",
-        through,
-        knots: distinct,
-        startHandle: own(poles[1]!),
-        endHandle: own(poles[poles.length - 2]!),
-      });
+      return this.smooth(through, poles[1]!, poles[poles.length - 2]!, distinct);
     }
+    const pieces = splinePieces(degree, knots, poles, weights);
+    if (pieces) return pieces.filter((p) => !isDegenerate(p)).forEach((p) => this.piece(p));
     if (fit.length >= 2 && fit.length <= 100)
-      this.add({
-        id: this.id(LETTER.spline),
-        kind: "spline",
-        through: fit.map((p) => [p[0], p[1]] as [number, number]),
-      });
+      this.add({ id: this.id(LETTER.spline), kind: "spline", through: fit.map((p): [number, number] => [p[0], p[1]]) });
   }
+  private smooth(through: [number, number][], first: Vec2, last: Vec2, knots?: number[]): void {
+    const handles = { startHandle: [...first] as [number, number], endHandle: [...last] as [number, number] };
+    this.add({ id: this.id(LETTER.spline), kind: "spline", through, ...(knots && { knots }), ...handles });
+  }
+  private piece(p: Piece): void {
+    if (p.kind === "line") return this.line(p.a, p.b);
+    if (p.kind === "bezier") {
+      const [a, b, c, d] = p.poles;
+      return this.smooth([[...a] as [number, number], [...d] as [number, number]], b, c);
+    }
+    const { centre, major, minor, start, end } = p;
+    const [u, v] = [sub2(major, centre), sub2(minor, centre)];
+    if (Math.abs(Math.hypot(...u) / Math.hypot(...v) - 1) > ROUND) {
+      const own = { centre, major, minor, start, end } as unknown as Omit<
+        Curve & { kind: "ellipse-arc" },
+        "id" | "kind"
+      >;
+      return this.add({ id: this.id(LETTER.ellipse), kind: "ellipse-arc", ...own });
+    }
+    const [a, b] = cross2(u, v) > 0 ? [start, end] : [end, start];
+    this.add({ id: this.id(LETTER.arc), kind: "arc", centre: [...centre], start: [...a], end: [...b] } as Curve);
+  }
+}
+
+function heightsOf(e: Entity): number[] {
+  const own = e.kind === "POLYLINE" ? e.vertices.map((v) => numberOf(v, 30, 0)) : [];
+  const codes = HEIGHTS[e.kind] ?? [30];
+  return [...own, ...e.pairs.flatMap(([c, v]) => (codes.includes(c) ? [Number(v) || 0] : []))];
+}
+
+function lightVertices(e: Entity, factor: number): { at: [number, number]; bulge: number }[] {
+  const list: { at: [number, number]; bulge: number }[] = [];
+  for (const [code, value] of e.pairs) {
+    const last = list[list.length - 1];
+    if (code === 10) list.push({ at: [Number(value) * factor, 0], bulge: 0 });
+    else if (code === 20 && last) last.at[1] = Number(value) * factor;
+    else if (code === 42 && last) last.bulge = Number(value);
+  }
+  return list;
+}
+
+/** Whether a curve's numbers are numbers, and such as a sketch can hold. */
+function canHold(c: Curve): boolean {
+  if (JSON.stringify(c).includes("null")) return false;
+  if (c.kind === "circle" && !(c.radius > 0 && c.radius <= 1e6)) return false;
+  return pointsOf(c).every((p) => pointAt({ curves: [c] }, p).every((v) => Math.abs(v) <= 1e6));
 }
 
 /** Ends at one place are made to coincide, each with the first that stood there. */
 function joints(curves: readonly Curve[], id: (letter: string) => string): Constraint[] {
   const ends = curves.flatMap((c) =>
     pointsOf(c)
-      .filter((r) => /\.(start|end)$/.test(r))
+      .filter((r) => r.endsWith(".start") || r.endsWith(".end"))
       .map((ref) => ({ ref, at: pointAt({ curves: [c] }, ref) })),
   );
-  const size = Math.max(1e-9, ...ends.map((e) => Math.hypot(...e.at))),
-    slack = Math.max(ONE * size, 1e-9);
+  const size = Math.max(NOTHING, ...ends.map((e) => Math.hypot(...e.at))),
+    slack = Math.max(ONE * size, NOTHING);
   const grid = new Map<string, typeof ends>();
   const list: Constraint[] = [];
   for (const e of ends) {
     const [x, y] = e.at.map((v) => Math.floor(v / (4 * slack))) as [number, number];
-    let met = false;
-    for (let i = -1; i <= 1 && !met; i++)
-      for (let j = -1; j <= 1 && !met; j++) {
-        const other = grid.get(`${x + i},${y + j}`)?.find((o) => distance2(o.at, e.at) <= slack);
-        if (!other) continue;
-        met = true;
-        list.push({ id: id("k"), kind: "coincident", of: [other.ref, e.ref] });
-      }
-    if (!met) grid.set(`${x},${y}`, [...(grid.get(`${x},${y}`) ?? []), e]);
+    const around = [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => grid.get(`${x + i},${y + j}`) ?? []));
+    const met = around.find((o) => distance2(o.at, e.at) <= slack);
+    if (met) list.push({ id: id("k"), kind: "coincident", of: [met.ref, e.ref] });
+    else grid.set(`${x},${y}`, [...(grid.get(`${x},${y}`) ?? []), e]);
   }
   return list;
 }

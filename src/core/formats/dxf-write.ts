@@ -1,6 +1,7 @@
 import { isWhole, sampled, segmentEnd, type Segment } from "@/core/geometry/segment";
 import { splinePoles } from "@/core/geometry/spline";
 import type { Vec2 } from "@/core/geometry/vector";
+import { DXF_LAYERS } from "./dxf-layers";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import type { Sketch } from "@/core/sketch/sketch";
 
@@ -8,7 +9,7 @@ export type DxfVersion = "R12" | "2000";
 
 /**
  * A sketch as an ASCII DXF file in mm. R12 knows no ellipses and splines: they become fine polylines there.
- * Construction curves go on a layer of their own.
+ * Construction curves and centre lines go on layers of their own, by which they are known again.
  */
 export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): string {
   const out: string[] = [];
@@ -48,8 +49,9 @@ export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): s
   put(0, "SECTION");
   put(2, "ENTITIES");
   for (const c of sketch.curves) {
-    const layer = c.construction ? "CONSTRUCTION" : "SKETCH",
-      s = segmentOf(c);
+    const drawn = c.construction ? DXF_LAYERS.construction : DXF_LAYERS.sketch;
+    const layer = c.construction === "centre-line" ? DXF_LAYERS.centre : drawn;
+    const s = segmentOf(c);
     if (!s) {
       if (c.kind !== "point") continue;
       entity("POINT", "AcDbPoint", layer);

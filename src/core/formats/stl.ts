@@ -1,8 +1,9 @@
+import { welded } from "./weld";
 import type { Mesh } from "@/core/kernel/mesh";
 
 /** Facets as a binary STL file, millimetres. Its first 80 bytes are free text. */
 export function stlOf(mesh: Pick<Mesh, "positions" | "triangles">, name: string): Uint8Array {
-  const { positions: p, triangles: t } = mesh,
+  const { positions: p, triangles: t } = welded(mesh),
     n = t.length / 3,
     bytes = new Uint8Array(84 + 50 * n),
     view = new DataView(bytes.buffer);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import type { Evidence, Report } from "@/core/check/check";
+import type { Report } from "@/core/check/check";
+import type { Evidence } from "@/core/check/kinds/kinds";
 import type { RubricLine } from "@/core/check/exercise";
-import type { ShapeEvidence } from "@/core/check/kinds/shape";
+import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import { IDENTITY } from "@/core/geometry/rigid";
 import { footExercise } from "@/demo/exercises";
 import { gradeReport, shareOf } from "./grade";

@@ -1,4 +1,5 @@
-import type { Evidence, Report } from "@/core/check/check";
+import type { Report } from "@/core/check/check";
+import { checkKind, type Evidence } from "@/core/check/kinds/kinds";
 import type { Exercise, RubricLine } from "@/core/check/exercise";
 import { instructorSentence, studentSentence } from "./sentences";
 
@@ -25,7 +26,7 @@ export interface Grade {
 export function shareOf(line: RubricLine, evidence: Evidence, tolerance: number): number {
   if (evidence.verdict === "met") return 1;
   if (line.scoring.mode === "all" || evidence.verdict === "unknown") return 0;
-  if ("finding" in evidence && (evidence.finding === "mirrored" || evidence.finding === "scaled")) return 0;
+  if (checkKind(evidence.check).earnsNothing?.(evidence)) return 0;
   const { limit } = line.scoring;
   if (limit <= tolerance) return 0;
   return Math.min(1, Math.max(0, (limit - evidence.off) / (limit - tolerance)));

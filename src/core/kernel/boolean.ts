@@ -1,4 +1,6 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
+import { cross3, length3, sub3 } from "@/core/geometry/vector";
+import { carrierOf, type Carrier } from "./carrier";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
@@ -12,35 +14,110 @@ export type BooleanKind = "fuse" | "cut" | "common";
  */
 export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: readonly Solid[], merge = true): Solid {
   return kernel.guard("combining bodies", () => {
-    const oc = kernel.library;
-    const make =
-      kind === "fuse"
-        ? new oc.BRepAlgoAPI_Fuse()
-        : kind === "cut"
-          ? new oc.BRepAlgoAPI_Cut()
-          : new oc.BRepAlgoAPI_Common();
-    const args = new oc.NCollection_List_TopoDS_Shape(),
-      others = new oc.NCollection_List_TopoDS_Shape();
-    args.Append(body.shape);
-    for (const t of tools) others.Append(t.shape);
-    make.SetArguments(args);
-    make.SetTools(others);
-    make.SetNonDestructive(true);
-    kernel.run(() => make.Build());
-    if (make.HasErrors()) {
-      kernel.release(args, others, make);
-      throw new KernelFault("the two bodies could not be combined");
-    }
+    const make = operation(kernel, kind, body, tools);
     const plain = make.Shape();
-    if (merge) kernel.run(() => make.SimplifyResult(true, true, 1e-9));
-    const shape = make.Shape();
+    const types = merge ? faceShapes(kernel, plain).shapes.map((f) => surfaceType(kernel, f)) : [];
+    if (merge && hasRoundTwins(kernel, plain, types)) {
+      const solid = mergedOnCopies(kernel, kind, body, tools, plain) ?? carried(kernel, plain, make, [body, ...tools]);
+      kernel.release(make, ...(solid.shape === plain ? [] : [plain]));
+      return solid;
+    }
+    if (merge) kernel.run(() => make.SimplifyResult(true, true, SAME_ANGLE));
+    const shape = merge ? make.Shape() : plain;
     const bad = merge && isSpoilt(kernel, plain, shape);
-    kernel.release(plain, ...(bad ? [shape] : []));
     const solid = bad ? undefined : carried(kernel, shape, make, [body, ...tools]);
-    kernel.release(args, others, make);
+    kernel.release(make, ...(shape === plain ? [] : [plain]), ...(bad ? [shape] : []));
     return solid ?? combine(kernel, kind, body, tools, false);
   });
 }
+
+/** Directions that differ by less lie on one carrier, radians. */
+const SAME_ANGLE = 1e-9;
+
+function operation(kernel: Kernel, kind: BooleanKind, body: Solid, tools: readonly Solid[]) {
+  const oc = kernel.library;
+  const makers = { fuse: oc.BRepAlgoAPI_Fuse, cut: oc.BRepAlgoAPI_Cut, common: oc.BRepAlgoAPI_Common };
+  const make = new makers[kind]();
+  const args = new oc.NCollection_List_TopoDS_Shape(),
+    others = new oc.NCollection_List_TopoDS_Shape();
+  args.Append(body.shape);
+  for (const t of tools) others.Append(t.shape);
+  make.SetArguments(args);
+  make.SetTools(others);
+  make.SetNonDestructive(true);
+  kernel.run(() => make.Build());
+  kernel.release(args, others);
+  if (!make.HasErrors()) return make;
+  kernel.release(make);
+  throw new KernelFault("the two bodies could not be combined");
+}
+
+/**
+ * Merging round faces damages the arguments in place, whatever is asked of the library, and with them every shape that
+ * shares their surfaces: it works on copies. @returns undefined where merging goes wrong all the same
+ */
+function mergedOnCopies(
+  kernel: Kernel,
+  kind: BooleanKind,
+  body: Solid,
+  tools: readonly Solid[],
+  plain: TopoDS_Shape,
+): Solid | undefined {
+  const copies = [body, ...tools].map((s) => copied(kernel, s));
+  const [first, ...rest] = copies as [Solid, ...Solid[]];
+  const make = operation(kernel, kind, first, rest);
+  kernel.run(() => make.SimplifyResult(true, true, SAME_ANGLE));
+  const shape = make.Shape();
+  const isGood = !isSpoilt(kernel, plain, shape) && isAsLarge(kernel, plain, shape);
+  const solid = isGood ? carried(kernel, shape, make, copies) : undefined;
+  kernel.release(make, ...(isGood ? [] : [shape]), ...copies.map((c) => c.shape));
+  return solid;
+}
+
+/** A body that shares nothing with the one it is a copy of; faces keep their order. */
+function copied(kernel: Kernel, solid: Solid): Solid {
+  const oc = kernel.library,
+    still = new oc.gp_Trsf();
+  const make = kernel.run(() => new oc.BRepBuilderAPI_Transform(solid.shape, still, true, false));
+  const shape = make.Shape();
+  kernel.release(make, still);
+  return { shape, names: solid.names };
+}
+
+/** The rule of thumb for volumes is off by 1e-5 where curved faces trim each other; a spoilt merge by far more. */
+const AS_LARGE = 1e-4;
+function isAsLarge(kernel: Kernel, plain: TopoDS_Shape, merged: TopoDS_Shape): boolean {
+  const [was, is] = [roughVolume(kernel, plain), roughVolume(kernel, merged)];
+  return Math.abs(is - was) <= AS_LARGE * Math.abs(was);
+}
+
+/** Whether two round faces of a shape are cut from one surface, so that merging would take hold of them. */
+function hasRoundTwins(kernel: Kernel, shape: TopoDS_Shape, types: readonly string[]): boolean {
+  const round = faceShapes(kernel, shape).shapes.filter((_, i) => types[i] !== "GeomAbs_Plane");
+  if (round.length < 2) return false;
+  const carriers = round.map((f) => {
+    const face = kernel.library.TopoDS.Face(f),
+      carrier = carrierOf(kernel, face);
+    kernel.release(face);
+    return carrier;
+  });
+  return carriers.some((a, i) => carriers.slice(i + 1).some((b) => isSameRound(a, b)));
+}
+
+/** Whether two round carriers are one surface, as closely as merging looks. */
+function isSameRound(a: Carrier, b: Carrier): boolean {
+  if (a.kind !== b.kind || a.kind === "plane" || b.kind === "plane") return false;
+  if (a.kind === "other" || b.kind === "other") return true;
+  const sizes = (c: typeof a) => (c.kind === "cone" ? [c.half] : c.kind === "torus" ? [c.major, c.minor] : [c.radius]);
+  if (sizes(a).some((s, i) => Math.abs(s - sizes(b)[i]!) > SAME_PLACE)) return false;
+  const at = (c: typeof a) => (c.kind === "cylinder" ? c.at : c.kind === "cone" ? c.tip : c.centre);
+  const apart = sub3(at(b), at(a));
+  if (a.kind === "sphere" || b.kind === "sphere") return length3(apart) <= SAME_PLACE;
+  if (length3(cross3(a.axis, b.axis)) > SAME_PLACE) return false;
+  return length3(a.kind === "cylinder" ? cross3(apart, a.axis) : apart) <= SAME_PLACE;
+}
+/** Surfaces nearer to each other than this are one, mm; looser than the library, since a copy too many does no harm. */
+const SAME_PLACE = 1e-5;
 
 /**
  * Merging round faces that close on themselves (two half turns) goes wrong in the library: the shell is left open, or

@@ -1,5 +1,5 @@
 import type { TDF_Label } from "replicad-opencascadejs";
-import { KernelFault, type Kernel } from "./opencascade";
+import { KERNEL_VERSION, KernelFault, type Kernel } from "./opencascade";
 import { type FaceName } from "@/core/naming/names";
 import { distinct, faceShapes, type Solid } from "./solid";
 
@@ -31,7 +31,7 @@ export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Pai
     const oc = kernel.library,
       text = (t: string) => new oc.TCollection_ExtendedString(t, true);
     const format = text("XmlOcaf"),
-      called = text(name || "part"),
+      called = text(CALLED),
       document = new oc.TDocStd_Document(format),
       main = document.Main();
     const shapes = oc.XCAFDoc_DocumentTool.ShapeTool(main),
@@ -66,9 +66,38 @@ export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Pai
     const files = filesOf(kernel),
       bytes = files.readFile(PATH);
     files.unlink(PATH);
-    // the file's own head carries the time of writing; the same part gives the same file
-    return decode(bytes).replace(/(FILE_NAME\([^,]*,)'[^']*'/, "$1'2000-01-01T00:00:00'");
+    return headed(decode(bytes), name || "part");
   });
+}
+
+/** Stands for the name while the library writes: what it makes of letters outside ASCII is not what the standard says. */
+const CALLED = "caliper-name";
+
+/** Text as a STEP file holds it (ISO 10303-21, 6.4.3): quotes and backslashes doubled, other letters by their numbers. */
+export function stepString(text: string): string {
+  const parts = text.match(/[\x20-\x7e]+|[^\x20-\x7e]+/gu) ?? [];
+  const number = (letter: string) => letter.codePointAt(0)!.toString(16).toUpperCase();
+  return parts
+    .map((part) => {
+      if (/^[\x20-\x7e]/.test(part)) return part.replace(/\\/g, "\\\\").replace(/'/g, "''");
+      const letters = [...part];
+      const isWide = letters.some((l) => l.codePointAt(0)! > 0xffff);
+      const digits = letters.map((l) => number(l).padStart(isWide ? 8 : 4, "0")).join("");
+      return `\\X${isWide ? 4 : 2}\\${digits}\\X0\\`;
+    })
+    .join("");
+}
+
+/** The file with the part's name and ours in its head. The time of writing is left out: the same part, the same file. */
+function headed(text: string, name: string): string {
+  const called = stepString(name);
+  return text
+    .replace(/FILE_DESCRIPTION\([^;]*\);/, () => `FILE_DESCRIPTION(('${called}'),'2;1');`)
+    .replace(
+      /FILE_NAME\([^;]*\);/,
+      () => `FILE_NAME('${called}','2000-01-01T00:00:00',(''),(''),'${KERNEL_VERSION}','Rusty Caliper','');`,
+    )
+    .replaceAll(`'${CALLED}'`, () => `'${called}'`);
 }
 
 /** Text of bytes in Latin-1, as STEP files are: core has no decoder of its own. */

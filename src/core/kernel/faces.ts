@@ -4,6 +4,7 @@ import { carrierOf, type Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
 import { formatFace, marked, type FaceName } from "@/core/naming/names";
+import { AREA_ACCURACY } from "./properties";
 import { faceShapes, type Solid } from "./solid";
 
 /** A face in numbers: what carries it, and cheap invariants of its extent. mm, mm². */
@@ -55,7 +56,7 @@ export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "k
   const face = oc.TopoDS.Face(shape);
   const surface = new oc.GProp_GProps(),
     rim = new oc.GProp_GProps();
-  oc.BRepGProp.SurfaceProperties(face, surface, false, false);
+  oc.BRepGProp.SurfaceProperties(face, surface, AREA_ACCURACY, false);
   oc.BRepGProp.LinearProperties(face, rim, false, false);
   const c = surface.CentreOfMass();
   const result = {

@@ -1,6 +1,7 @@
 import type { GProp_GProps, TopoDS_Shape } from "replicad-opencascadejs";
-import type { Vec3 } from "@/core/geometry/vector";
+import { cross3, unit3, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
+import { placed } from "./place";
 import { direction } from "./primitives";
 import { explore, type Solid } from "./solid";
 
@@ -24,6 +25,11 @@ export interface Properties {
  * for planes and pieces of cylinders, moments too, but off by 2e-6 where curved faces are trimmed by one another.
  */
 const ACCURACY = 1e-11;
+/**
+ * Accuracy asked for areas: right to 6e-12 on a pierced cylinder, where the plain rule is off by 6e-6; asking for more
+ * gives the same at five times the cost.
+ */
+export const AREA_ACCURACY = 1e-3;
 /** Volumes by the two rules that differ by less than this share: the plain rule was exact, the adaptive one is off by 1e-9. */
 const RULES_AGREE = 1e-8;
 
@@ -108,7 +114,7 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
     const { shape } = solid;
     const props = volumeProperties(kernel, shape),
       surface = new oc.GProp_GProps();
-    oc.BRepGProp.SurfaceProperties(shape, surface, ACCURACY, false);
+    oc.BRepGProp.SurfaceProperties(shape, surface, AREA_ACCURACY, false);
     const c = props.CentreOfMass();
     const centre: Vec3 = [c.X(), c.Y(), c.Z()];
     const about = (d: Vec3): number => {
@@ -179,4 +185,14 @@ export function boxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Ve
   };
   box.delete();
   return result;
+}
+
+/** How far a body reaches along a direction, mm: as exact as the tight box. */
+export function extentAlong(kernel: Kernel, solid: Solid, along: Vec3): number {
+  const z = unit3(along),
+    x = unit3(cross3(z, Math.abs(z[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
+  const turned = placed(kernel, solid, { rows: [x, cross3(z, x), z], shift: [0, 0, 0] });
+  const { min, max } = boxOf(kernel, turned.shape);
+  kernel.release(turned.shape);
+  return max[2] - min[2];
 }

@@ -19,7 +19,7 @@ import {
   sketch,
 } from "@/core/part/testing/build";
 import { openNodeKernel } from "@/worker/kernel";
-import { extentAlong, readingsBetween, readingsOf, type Reading, type Thing } from "./measure";
+import { readingsBetween, readingsOf, type Reading, type Thing } from "./measure";
 import { nearest } from "./nearest";
 
 let kernel: Kernel, body: Solid, m: Model;
@@ -65,10 +65,6 @@ describe("readings of one thing", () => {
   ] as const)("%s %s", (key, what, want) => expect(value(readingsOf(m, edgeAt(key)), what)).toBeCloseTo(want, 9));
   it("a corner has coordinates", () =>
     expect(readingsOf(m, cornerAt(0, 40, 20)).map((r) => r.value)).toEqual([0, 40, 20]));
-  it("extents along any direction", () => {
-    expect(extentAlong(m, [1, 0, 0]).value).toBeCloseTo(60, 9);
-    expect(extentAlong(m, [0, 0, 5]).value).toBeCloseTo(20, 9);
-  });
 });
 
 describe("readings between two things, by carrier and axis", () => {

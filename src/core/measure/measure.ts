@@ -20,7 +20,6 @@ export interface Reading {
     | "distance"
     | "centre distance"
     | "depth"
-    | "extent"
     | "half angle"
     | "x"
     | "y"
@@ -108,18 +107,6 @@ function spanAlong(m: Model, face: number, l: Line): [number, number] | undefine
     .filter((e) => e.faces.includes(face))
     .flatMap((e) => e.points.map((p) => dot3(sub3(p, l.at), l.along)));
   return along.length ? [Math.min(...along), Math.max(...along)] : undefined;
-}
-
-/** How far a body reaches along a direction, mm, by its edges and the outlines of its round faces. */
-export function extentAlong(m: Model, direction: Vec3): Reading {
-  const d = unit3(direction);
-  const along = [
-    ...m.edges.flatMap((e) => e.points.map((p) => dot3(p, d))),
-    ...m.faces.flatMap(({ carrier: c }) =>
-      c.kind === "sphere" ? [dot3(c.centre, d) - c.radius, dot3(c.centre, d) + c.radius] : [],
-    ),
-  ];
-  return length("extent", Math.max(...along) - Math.min(...along));
 }
 
 /** What lies between two things, on their carriers and axes. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { ParameterSchema } from "./parameters";
+import { ParameterSchema, readParameters } from "./parameters";
 import { FaceRefSchema } from "@/core/naming/reference";
 import { StepSchema, usesOf } from "./steps/kinds";
 
@@ -71,6 +71,8 @@ export function readPart(source: unknown): Outcome<PartDocument> {
     return refuse("too-large", "The part document is larger than 2 MB.");
   const r = readDocument(source, PartSchema, "The part document", "bad-document");
   if (!r.ok) return r;
+  const parameters = readParameters(r.value.parameters ?? [], r.value.units);
+  if (!parameters.ok) return refuse("bad-parameters", parameters.refusal.sentence, parameters.refusal.about);
   const seen = new Set<string>();
   for (const step of r.value.steps) {
     if (seen.has(step.id)) return refuse("bad-document", `The step id ${step.id} is used twice.`, [step.id]);

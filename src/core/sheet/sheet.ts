@@ -178,7 +178,7 @@ function compose(
   const W = PAPER.width - 2 * PAPER.margin,
     bottom = PAPER.height - PAPER.margin;
   const target = model.properties.volume * densityOf(subject.material);
-  const mass = subject.sheet.printMass ? `Mass ${massText(target)}` : undefined;
+  const mass = subject.sheet.printMass ? `Mass ${massText(target, subject.massUnit)}` : undefined;
   const notes = [
     subject.sheet.notes,
     subject.sheet.printVolume ? `Volume ${volumeText(model.properties.volume, subject.units)}` : "",

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import type { MassUnit } from "@/core/units/amounts";
 import type { Material, PartDocument } from "@/core/part/document";
 
 export const AnchoredDimensionSchema = z.strictObject({
@@ -27,6 +28,7 @@ export interface SheetSubject {
   readonly number: string;
   readonly title: string;
   readonly units: "mm" | "in";
+  readonly massUnit?: MassUnit | undefined;
   readonly material: Material;
   readonly reference: PartDocument;
   readonly tolerances: { readonly mass: number };

@@ -20,6 +20,7 @@ import { Camera, PICTORIAL, straightAt } from "./view/camera";
 export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
 
 const NOTHING: Built = {
+  id: 0,
   mesh: undefined,
   model: undefined,
   bodies: [],

@@ -18,12 +18,10 @@ export function CourseList({
   person,
   courses,
   signOut,
-  newExercise,
 }: {
   person: { name: string };
   courses: readonly Course[];
   signOut: () => Promise<void>;
-  newExercise: (form: FormData) => Promise<void>;
 }) {
   return (
     <PageFrame
@@ -38,14 +36,14 @@ export function CourseList({
       {courses.map((c) => (
         <section key={c.id} className="mb-10">
           <h1 className="text-xl font-semibold">{c.title}</h1>
-          {c.role === "instructor" ? <Teaching course={c} newExercise={newExercise} /> : <Learning course={c} />}
+          {c.role === "instructor" ? <Teaching course={c} /> : <Learning course={c} />}
         </section>
       ))}
     </PageFrame>
   );
 }
 
-function Teaching({ course, newExercise }: { course: Course; newExercise: (form: FormData) => Promise<void> }) {
+function Teaching({ course }: { course: Course }) {
   return (
     <>
       <h2 className="mt-5 font-semibold">Handouts</h2>
@@ -94,11 +92,9 @@ function Teaching({ course, newExercise }: { course: Course; newExercise: (form:
           </li>
         ))}
       </ul>
-      <form action={newExercise} className="mt-3">
-        <button name="course" value={course.id} className="btn btn-sm">
-          New exercise
-        </button>
-      </form>
+      <Link className="btn btn-sm mt-3" href={`/exercises/new?course=${course.id}`}>
+        New exercise
+      </Link>
     </>
   );
 }

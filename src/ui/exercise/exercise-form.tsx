@@ -1,74 +1,68 @@
 "use client";
 
 import Link from "next/link";
-import { useActionState, useState, type ReactNode } from "react";
-import type { FormState } from "@/app/actions";
+import { startTransition, useActionState, useState } from "react";
 import type { Exercise } from "@/core/check/exercise";
-import { massText, volumeText } from "@/core/units/amounts";
-import type { Prepared } from "@/server/exercises";
+import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
+import { Field, percent } from "./field";
+import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
+import { RubricTable } from "./rubric-table";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
 import { SheetFigure } from "../sheet/sheet-figure";
 
-type Act = (state: FormState, form: FormData) => Promise<FormState>;
-
-function Field({ label, children, hint }: { label: string; children: ReactNode; hint?: string }) {
-  return (
-    <label className="block">
-      <span className="quiet text-xs">{label}</span>
-      {children}
-      {hint && <span className="quiet text-xs">{hint}</span>}
-    </label>
-  );
-}
-
-const WHAT = {
-  sketches: "freedoms left",
-  solid: "",
-  volume: "% off",
-  mass: "% off",
-  shape: "% of the volume missing or extra",
-};
-const percent = (share: number) => String(Number((share * 100).toFixed(6)));
+type Props = {
+  person: { name: string };
+  exercise: Exercise;
+  save: Act;
+} & (Issued | { readonly course: string; readonly id?: undefined });
 
 /** All of an exercise but its reference part, which is built in the Bench or brought as a document. */
-export function ExerciseForm({
-  person,
-  id,
-  exercise: e,
-  prepared,
-  isCurrent,
-  save,
-  issue,
-}: {
-  person: { name: string };
-  id: string;
-  exercise: Exercise;
-  prepared: Prepared | null;
-  isCurrent: boolean;
-  save: Act;
-  issue: Act;
-}) {
+export function ExerciseForm(props: Props) {
+  const { person, exercise: e, save } = props;
+  const made = props.id === undefined ? undefined : props;
   const [saved, doSave, saving] = useActionState(save, {});
-  const [issued, doIssue, issuing] = useActionState(issue, {});
-  const [due, setDue] = useState("");
+  // the version the fields were filled from: a later one does not make them later
+  const [based] = useState(made?.version);
+  const isCurrent = made?.isCurrent ?? true;
+  const prepared = made?.prepared ?? null;
   const measured = prepared && "sheet" in prepared ? prepared : null;
   return (
     <PageFrame person={person}>
-      <Follow url={`/api/exercises/${id}/state`} busy={!isCurrent} />
+      {made && <Follow url={`/api/exercises/${made.id}/state`} busy={!isCurrent} />}
       <div className="flex items-start gap-8">
         <div className="min-w-0 flex-1">
           <div className="flex items-baseline gap-4">
             <h1 className="text-xl font-semibold">
               {e.number} {e.title}
             </h1>
-            <Link className="btn btn-sm btn-primary" href={`/exercises/${id}/bench`}>
-              {e.reference.steps.length ? "Open the reference in the Bench" : "Build the reference in the Bench"}
-            </Link>
+            {made ? (
+              <Link className="btn btn-sm btn-primary" href={`/exercises/${made.id}/bench`}>
+                {e.reference.steps.length ? "Open the reference in the Bench" : "Build the reference in the Bench"}
+              </Link>
+            ) : (
+              <span className="quiet text-sm">It is made when you save it; then its reference part can be built.</span>
+            )}
           </div>
-          {/* a field set anew after each save: what is typed stays until then */}
-          <form action={doSave} className="mt-5 space-y-6">
-            <input type="hidden" name="id" value={id} />
+          {made && <Difference made={made} exercise={e} />}
+          {/* sent by hand: a form's own action would empty the fields, and a refusal take what was typed */}
+          <form
+            className="mt-5 space-y-6"
+            onSubmit={(ev) => {
+              ev.preventDefault();
+              const typed = new FormData(ev.currentTarget);
+              startTransition(() => doSave(typed));
+            }}
+          >
+            {made ? (
+              <>
+                <input type="hidden" name="id" value={made.id} />
+                {/* what was typed is typed over this version; where another came first, saving again goes over that */}
+                <input type="hidden" name="version" value={saved.version ?? based} />
+              </>
+            ) : (
+              props.id === undefined && <input type="hidden" name="course" value={props.course} />
+            )}
             <fieldset className="grid grid-cols-6 gap-3">
               <Field label="Number">
                 <input name="number" className="input w-full" defaultValue={e.number} maxLength={20} />
@@ -109,7 +103,17 @@ export function ExerciseForm({
                   required
                 />
               </Field>
-              <div className="col-span-2">
+              <Field label="Masses in">
+                <select name="mass-unit" className="select w-full" defaultValue={e.massUnit ?? ""}>
+                  <option value="">g or kg</option>
+                  {MASS_UNITS.map((u) => (
+                    <option key={u} value={u}>
+                      {u}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+              <div className="col-span-6">
                 <Field label="Reference part (document)">
                   <input
                     name="part"
@@ -137,66 +141,7 @@ export function ExerciseForm({
                   </Field>
                 ))}
               </div>
-              <table className="table table-sm mt-3">
-                <thead>
-                  <tr>
-                    <th>Line</th>
-                    <th className="w-24 text-right">Points</th>
-                    <th className="w-44">Given</th>
-                    <th className="w-56">none left at</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {e.rubric.map((l) => (
-                    <tr key={l.id}>
-                      <td>
-                        <input
-                          name={`title-${l.id}`}
-                          aria-label={`Title of ${l.title}`}
-                          className="input input-sm w-full"
-                          defaultValue={l.title}
-                        />
-                      </td>
-                      <td>
-                        <input
-                          name={`points-${l.id}`}
-                          aria-label={`Points for ${l.title}`}
-                          inputMode="decimal"
-                          className="input input-sm figures w-full text-right"
-                          defaultValue={l.points}
-                        />
-                      </td>
-                      <td>
-                        <select
-                          name={`mode-${l.id}`}
-                          aria-label={`How ${l.title} is given`}
-                          className="select select-sm"
-                          defaultValue={l.scoring.mode}
-                        >
-                          <option value="all">all or nothing</option>
-                          <option value="falling">falling</option>
-                        </select>
-                      </td>
-                      <td className="whitespace-nowrap">
-                        <input
-                          name={`limit-${l.id}`}
-                          aria-label={`Limit for ${l.title}`}
-                          inputMode="decimal"
-                          className="input input-sm figures mr-2 w-20 text-right"
-                          defaultValue={
-                            l.scoring.mode === "falling"
-                              ? l.check === "sketches"
-                                ? l.scoring.limit
-                                : percent(l.scoring.limit)
-                              : ""
-                          }
-                        />
-                        <span className="quiet text-xs">{WHAT[l.check]}</span>
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <RubricTable rubric={e.rubric} />
             </fieldset>
             <fieldset className="flex flex-wrap items-end gap-6">
               <div className="w-80">
@@ -239,32 +184,7 @@ export function ExerciseForm({
               )}
             </div>
           </form>
-          <form action={doIssue} className="mt-8 flex items-end gap-4 border-t border-base-300 pt-5">
-            <input type="hidden" name="id" value={id} />
-            <input type="hidden" name="due" value={due && new Date(due).toISOString()} />
-            <Field label="Due">
-              <input
-                type="datetime-local"
-                className="input"
-                required
-                value={due}
-                onChange={(ev) => setDue(ev.target.value)}
-              />
-            </Field>
-            <label className="flex items-center gap-2 py-2 text-sm">
-              <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />
-              Students may let the Bench define the rest of a sketch
-            </label>
-            <button className="btn" disabled={issuing || !measured || !isCurrent}>
-              Make a handout
-            </button>
-            {issued.sentence && (
-              <p role="alert" className="text-error">
-                {issued.sentence}
-              </p>
-            )}
-            {!measured && isCurrent && <p className="quiet">Build the reference part first.</p>}
-          </form>
+          {made && <IssueForm made={made} hasTargets={measured !== null} />}
         </div>
         <aside className="w-80 shrink-0">
           <h2 className="font-semibold">Targets</h2>
@@ -289,7 +209,7 @@ export function ExerciseForm({
                   </tr>
                   <tr>
                     <td>Mass</td>
-                    <td className="text-right">{massText(measured.mass)}</td>
+                    <td className="text-right">{massText(measured.mass, e.massUnit)}</td>
                   </tr>
                   <tr>
                     <td>Dimensions</td>

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import type { ShapeEvidence } from "@/core/check/kinds/shape";
+import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import type { Grade } from "@/core/grade/grade";
 import { percentText, volumeText } from "@/core/units/amounts";
 import type { LengthUnit } from "@/core/units/quantity";

@@ -1,6 +1,6 @@
 import { exercise } from "@/server/exercises";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
-import { issue, updateExercise } from "../../actions";
+import { issue, takeFromReference, updateExercise } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -13,11 +13,13 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     <ExerciseForm
       person={person}
       id={id}
+      version={row.version}
       exercise={row.document}
       prepared={row.prepared}
       isCurrent={row.prepared_version >= row.version}
       save={updateExercise}
       issue={issue}
+      takeFromReference={takeFromReference}
     />
   );
 }

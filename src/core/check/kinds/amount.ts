@@ -1,6 +1,8 @@
-import { densityOf } from "@/core/part/document";
-import type { CheckContext, Measured, Verdict } from "./kind";
+import { z } from "zod";
+import { percentText } from "@/core/units/amounts";
+import { VerdictSchema, type Verdict } from "./kind";
 
+/** An amount against the one wanted. */
 export interface AmountEvidence<K extends "volume" | "mass"> {
   readonly check: K;
   readonly verdict: Verdict;
@@ -13,21 +15,39 @@ export interface AmountEvidence<K extends "volume" | "mass"> {
   readonly off: number;
 }
 
-function compare<K extends "volume" | "mass">(
+export const amountEvidence = <K extends "volume" | "mass">(check: K): z.ZodType<AmountEvidence<K>> =>
+  z.strictObject({
+    check: z.literal(check),
+    verdict: VerdictSchema,
+    wanted: z.number(),
+    measured: z.number(),
+    tolerance: z.number(),
+    off: z.number(),
+  }) as unknown as z.ZodType<AmountEvidence<K>>;
+
+/** A difference too small to be worth a figure. */
+const NO_DIFFERENCE = 5e-7;
+/** A part exactly on the limit is inside it. */
+const ON_THE_LIMIT = 1e-9;
+
+export function compareAmounts<K extends "volume" | "mass">(
   check: K,
-  context: CheckContext,
-  read: (m: Measured) => number,
+  measured: number,
+  wanted: number,
+  tolerance: number,
 ): AmountEvidence<K> {
-  const wanted = read(context.reference),
-    measured = read(context.submission);
-  const tolerance = context.exercise.tolerances[check];
   const off = Math.abs(measured - wanted) / wanted;
-  // a part exactly on the limit is inside it
-  return { check, verdict: off <= tolerance + 1e-9 ? "met" : "missed", wanted, measured, tolerance, off };
+  return { check, verdict: off <= tolerance + ON_THE_LIMIT ? "met" : "missed", wanted, measured, tolerance, off };
 }
 
-/** Volume against the reference's, mm³. */
-export const checkVolume = (c: CheckContext) => compare("volume", c, (m) => m.properties?.volume ?? 0);
-/** Mass against the reference's, g, each with the density its own document states. */
-export const checkMass = (c: CheckContext) =>
-  compare("mass", c, (m) => (m.properties?.volume ?? 0) * densityOf(m.document.material));
+type Amount = AmountEvidence<"volume"> | AmountEvidence<"mass">;
+export function amountToInstructor(e: Amount, text: (v: number) => string): string {
+  const sign = e.measured > e.wanted ? "+" : "−";
+  const off = e.off > NO_DIFFERENCE ? ` (off by ${sign}${percentText(e.off)})` : "";
+  return `${text(e.measured)}, wanted ${text(e.wanted)} ± ${percentText(e.tolerance)}${off}.`;
+}
+export function amountToStudent(e: Amount, text: (v: number) => string, isPrinted: boolean): string {
+  const verdict = e.verdict === "met" ? "within tolerance" : "outside the tolerance";
+  const target = isPrinted ? `, the Sheet gives ${text(e.wanted)} ± ${percentText(e.tolerance)}` : "";
+  return `${text(e.measured)}${target}: ${verdict}.`;
+}

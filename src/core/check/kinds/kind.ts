@@ -1,26 +1,36 @@
-import type { Face } from "@/core/kernel/faces";
-import type { Kernel } from "@/core/kernel/opencascade";
-import type { Properties } from "@/core/kernel/properties";
-import type { Solid } from "@/core/kernel/solid";
-import type { PartDocument } from "@/core/part/document";
-import type { BuiltPart } from "@/core/part/rebuild";
-import type { Exercise } from "../exercise";
-
-/** A part built and measured. */
-export interface Measured {
-  readonly document: PartDocument;
-  readonly built: BuiltPart;
-  readonly solid: Solid | undefined;
-  readonly properties: Properties | undefined;
-  readonly faces: readonly Face[];
-}
-
-export interface CheckContext {
-  readonly kernel: Kernel;
-  readonly exercise: Exercise;
-  readonly reference: Measured & { readonly solid: Solid; readonly properties: Properties };
-  readonly submission: Measured;
-}
+import { z } from "zod";
+import type { MassUnit } from "@/core/units/amounts";
+import type { LengthUnit } from "@/core/units/quantity";
 
 /** met: within tolerance; missed: not; unknown: could not be told. */
-export type Verdict = "met" | "missed" | "unknown";
+export const VerdictSchema = z.enum(["met", "missed", "unknown"]);
+export type Verdict = z.infer<typeof VerdictSchema>;
+
+/** What every piece of evidence says: which check, its verdict, and how far off (0: not at all). */
+export interface AnyEvidence {
+  readonly check: string;
+  readonly verdict: Verdict;
+  readonly off: number;
+}
+
+/** What a sentence needs to know of the exercise. */
+export interface Asked {
+  readonly units: LengthUnit;
+  readonly massUnit?: MassUnit | undefined;
+  readonly sheet: { readonly printMass: boolean; readonly printVolume: boolean };
+}
+
+/** All that is known of a kind of check without running it. */
+export interface CheckKind<E extends AnyEvidence> {
+  readonly evidence: z.ZodType<E>;
+  /** What was measured against what, for the instructor. */
+  toInstructor(e: E, asked: Asked): string;
+  /** For the student: their own measure and the verdict; of the reference never more than the Sheet prints. */
+  toStudent(e: E, asked: Asked): string;
+  /** Whether nothing is earned however little is off. */
+  earnsNothing?(e: E): boolean;
+  /** How the limit of a falling score is typed in the exercise's form; left out where there is nothing between all and nothing. */
+  readonly limit?: { readonly unit: string; readonly isShare: boolean };
+  /** How the rubric begins. */
+  readonly start: { readonly title: string; readonly points: number; readonly limit?: number };
+}

@@ -36,7 +36,7 @@ const order: BuildOrder = {
   at: undefined,
   fineness: 1,
 };
-const built: Omit<Built, "mesh"> = {
+const built: Omit<Built, "mesh" | "id"> = {
   model: undefined,
   bodies: [],
   properties: undefined,
@@ -73,7 +73,7 @@ describe("the Bench's kernel", () => {
     w.say({ id: last(w), picture: { mesh: undefined, steps: [], bodies: [] } });
     expect(l.picture).toHaveBeenCalledTimes(1);
     w.say({ id: last(w), built, heapBytes: 1e6 });
-    expect(l.settle).toHaveBeenCalledWith({ ...built, mesh: undefined });
+    expect(l.settle).toHaveBeenCalledWith({ ...built, id: last(w), mesh: undefined });
   });
   it("a later request overtakes; the earlier listener hears nothing more", () => {
     const a = listener(),
@@ -98,6 +98,31 @@ describe("the Bench's kernel", () => {
     expect(stuck.ended).toBe(true);
     fresh.say({ id: last(fresh), built, heapBytes: 1 });
     expect(b.settle).toHaveBeenCalledTimes(1);
+  });
+  it("an overtaking build is not shot down by the clock of the one before", () => {
+    const b = listener();
+    kernel.request(order, listener());
+    const [w] = FakeWorker.all as [FakeWorker],
+      first = last(w);
+    kernel.request(order, b);
+    // the earlier one left off in time: the later may take as long as any
+    w.say({ id: first, overtaken: true });
+    vi.advanceTimersByTime(20_000);
+    expect(FakeWorker.all.length).toBe(1);
+    w.say({ id: last(w), built, heapBytes: 1 });
+    expect(b.settle).toHaveBeenCalledTimes(1);
+  });
+  it("a question under way keeps its worker until it is answered", async () => {
+    kernel.request(order, listener());
+    const [grown] = FakeWorker.all as [FakeWorker];
+    const asked = kernel.ask({ ask: "extent", of: 1, along: [0, 0, 1] });
+    const question = last(grown);
+    grown.say({ id: 1, built, heapBytes: 500 * 1_048_576 });
+    FakeWorker.all[1]!.say({ ready: true });
+    expect(grown.ended).toBe(false);
+    grown.say({ id: question, answer: { extent: 4 } });
+    expect(await asked).toEqual({ extent: 4 });
+    expect(grown.ended).toBe(true);
   });
   it("a build past its limit ends with a sentence", () => {
     const l = listener();
@@ -126,7 +151,8 @@ describe("the Bench's kernel", () => {
     expect(grown.ended).toBe(true);
     const l = listener();
     kernel.request(order, l);
-    expect(fresh.heard.length).toBe(1);
+    // the part that was shown, for what is asked about it, and the new one
+    expect(fresh.heard.map((m) => m.id)).toEqual([1, 2]);
   });
   it("an idle worker goes over to the next Bench; a busy one ends with its own", () => {
     kernel.request(order, listener());
@@ -145,11 +171,11 @@ describe("the Bench's kernel", () => {
     expect(w.ended).toBe(true);
   });
   it("questions are answered, and fail when the kernel is replaced", async () => {
-    const asked = kernel.ask({ ask: "nearest", a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });
+    const asked = kernel.ask({ ask: "nearest", of: 1, a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });
     const [w] = FakeWorker.all as [FakeWorker];
     w.say({ id: last(w), answer: { reading: { what: "distance", quantity: "length", value: 3 } } });
     expect(await asked).toEqual({ reading: { what: "distance", quantity: "length", value: 3 } });
-    const lost = kernel.ask({ ask: "nearest", a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });
+    const lost = kernel.ask({ ask: "nearest", of: 1, a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });
     const said = expect(lost).rejects.toThrow("replaced");
     kernel.close();
     await said;

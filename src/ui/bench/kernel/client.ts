@@ -41,6 +41,9 @@ export class BenchKernel {
   private readonly questions = new Map<number, Settle>();
   private readonly deaf = new AbortController();
   private grown = false;
+  /** The build whose part is shown. */
+  private shown: { readonly id: number; readonly order: BuildOrder } | undefined;
+  private isStandbyReady = false;
 
   request(order: BuildOrder, listener: BuildListener): void {
     const overtakes = this.running !== undefined;
@@ -94,7 +97,9 @@ export class BenchKernel {
 
   private hear(from: Worker, m: FromWorker): void {
     if ("ready" in m) {
-      if (from === this.standby && !this.running && !this.questions.size) this.swap();
+      if (from !== this.standby) return;
+      this.isStandbyReady = true;
+      if (!this.running && !this.questions.size) this.swap();
       return;
     }
     if (from !== this.worker) return;
@@ -103,13 +108,14 @@ export class BenchKernel {
       this.questions.delete(m.id);
       if ("answer" in m) q.done(m.answer);
       else q.fail(new Error("failed" in m ? m.failed : "no answer"));
+      if (this.isStandbyReady && !this.running && !this.questions.size) this.swap();
       return;
     }
-    // something was heard: the worker is not stuck
-    if (this.running && m.id !== this.running.id) return;
-    clearTimeout(this.impatience);
     const { running } = this;
-    if (!running || "overtaken" in m) return;
+    const isOlder = running !== undefined && m.id < running.id;
+    // an end or a word of the later build: the worker is not stuck in the earlier one any more
+    if (!isOlder || !("picture" in m)) clearTimeout(this.impatience);
+    if (!running || isOlder || "overtaken" in m) return;
     if ("picture" in m) {
       running.mesh = m.picture.mesh;
       return running.listener.picture(m.picture);
@@ -120,19 +126,23 @@ export class BenchKernel {
       this.replace();
       running.listener.settle(undefined, `The part could not be built: ${m.failed}.`);
     } else if ("built" in m) {
-      running.listener.settle({ ...m.built, mesh: running.mesh });
+      this.shown = { id: m.id, order: running.order };
+      running.listener.settle({ ...m.built, id: m.id, mesh: running.mesh });
       // a fresh instance gets ready beside this one and takes over when nothing is under way
       this.grown = m.heapBytes > REPLACE_BYTES / 2;
       if (m.heapBytes > REPLACE_BYTES && !this.standby) this.standby = this.open();
-      else if (this.standby) this.swap();
+      else if (this.isStandbyReady && !this.questions.size) this.swap();
     }
   }
 
   private swap(): void {
     const fresh = this.standby;
     this.standby = undefined;
+    this.isStandbyReady = false;
     this.worker?.terminate();
     this.worker = fresh;
+    // what is measured next is measured on the part that is shown
+    if (this.shown) this.post({ id: this.shown.id, build: this.shown.order });
   }
 
   private restart(): void {

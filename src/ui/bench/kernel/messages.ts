@@ -1,3 +1,4 @@
+import type { Vec3 } from "@/core/geometry/vector";
 import type { Frame } from "@/core/geometry/frame";
 import type { Edge } from "@/core/kernel/edges";
 import type { Mesh } from "@/core/kernel/mesh";
@@ -22,6 +23,8 @@ export interface ShownBody {
 }
 
 export interface Built {
+  /** Which build this is: questions about it say so. */
+  readonly id: number;
   readonly mesh: Mesh | undefined;
   readonly model: Model | undefined;
   readonly bodies: readonly ShownBody[];
@@ -50,14 +53,20 @@ export interface BuildOrder {
 }
 
 export type Question =
-  | { readonly ask: "nearest"; readonly a: Thing; readonly b: Thing }
+  /** `of`: the build whose part is meant. */
+  | { readonly ask: "nearest"; readonly of: number; readonly a: Thing; readonly b: Thing }
+  | { readonly ask: "extent"; readonly of: number; readonly along: Vec3 }
   | {
       readonly ask: "file";
       readonly format: "step" | "stl" | "3mf";
       readonly document: PartDocument;
       readonly fineness: number;
     };
-export type Answer = { readonly reading: Reading } | { readonly bytes: Uint8Array };
+export type Answer =
+  | { readonly reading: Reading }
+  /** mm */
+  | { readonly extent: number }
+  | { readonly bytes: Uint8Array };
 
 export type ToWorker =
   { readonly id: number; readonly build: BuildOrder } | { readonly id: number; readonly question: Question };
@@ -65,7 +74,7 @@ export type FromWorker =
   | { readonly ready: true }
   /** The picture comes first; what is measured on it follows. */
   | { readonly id: number; readonly picture: Pick<Built, "mesh" | "steps" | "bodies"> }
-  | { readonly id: number; readonly built: Omit<Built, "mesh">; readonly heapBytes: number }
+  | { readonly id: number; readonly built: Omit<Built, "mesh" | "id">; readonly heapBytes: number }
   | { readonly id: number; readonly overtaken: true }
   | { readonly id: number; readonly answer: Answer }
   | { readonly id: number; readonly failed: string };

@@ -1,7 +1,7 @@
 "use client";
 
 import { useRef, useState, type ReactNode } from "react";
-import { readDxf } from "@/core/formats/dxf-read";
+import { importNotice, readDxf } from "@/core/formats/dxf-read";
 import { writeDxf } from "@/core/formats/dxf-write";
 import { sketchSvg } from "@/core/formats/sketch-svg";
 import { DATUM_PLANES } from "@/core/geometry/frame";
@@ -163,11 +163,10 @@ function FilesCard({ store, sketch, name, step }: { store: BenchStore; sketch: S
     if (!f) return;
     const r = readDxf(await f.text(), idsFor(sketch), unit);
     if (!r.ok) return setSaid(r.refusal.sentence);
-    const { curves, constraints, left, unit: own } = r.value;
-    const not = Object.entries(left).map(([kind, n]) => `${n} ${kind}`);
+    const { curves, constraints, unit: own } = r.value;
     if (store.getState().draw({ do: "draw", curves, constraints })) {
       store.getState().fit();
-      setSaid(`${curves.length} curves taken in ${own}.${not.length ? ` Not taken: ${not.join(", ")}.` : ""}`);
+      setSaid(`${curves.length} curves taken in ${own}. ${importNotice(r.value)}`);
     }
   };
   return (

@@ -1,10 +1,11 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { extentAlong, readingsBetween, readingsOf, type Reading, type Thing } from "@/core/measure/measure";
+import { readingsBetween, readingsOf, type Reading, type Thing } from "@/core/measure/measure";
 import type { Model } from "@/core/kernel/model";
 import { faceText, edgeText } from "@/core/part/reference/text";
 import { angleText, inUnit, lengthText, plainNumber, type LengthUnit } from "@/core/units/quantity";
+import type { Question } from "../kernel/messages";
 import type { BenchStore } from "../store";
 
 const textOf = (r: Reading, unit: LengthUnit): string =>
@@ -24,23 +25,34 @@ export function MeasurePanel({ store }: { store: BenchStore }) {
   const things = store((s) => s.things),
     built = store((s) => s.built),
     unit = store((s) => s.history.present.units);
-  const [near, setNear] = useState<{ for: readonly Thing[]; reading: Reading }>();
+  const [asked, setAsked] = useState<{ for: readonly Thing[]; what: string; value: string }>();
   const model = built?.model,
+    of = built?.id,
     [a, b] = things;
   useEffect(() => {
-    if (!a || !b || things.length !== 2 || !model) return;
+    if (!a || !model || of === undefined || things.length > 2) return;
+    const flat = a.kind === "face" ? model.faces[a.index]?.carrier : undefined;
+    if (!b && flat?.kind !== "plane") return;
     let stale = false;
     // the kernel numbers seams too
     const own = (t: Thing): Thing => (t.kind === "edge" ? { kind: "edge", index: model.edges[t.index]!.index } : t);
+    const question: Question =
+      !b && flat?.kind === "plane"
+        ? { ask: "extent", of, along: flat.normal }
+        : { ask: "nearest", of, a: own(a), b: own(b ?? a) };
     store
       .getState()
-      .ask({ ask: "nearest", a: own(a), b: own(b) })
+      .ask(question)
       .then(
-        (r) => !stale && "reading" in r && setNear({ for: things, reading: r.reading }),
+        (r) => {
+          if (stale) return;
+          if ("reading" in r) setAsked({ for: things, what: "smallest distance", value: textOf(r.reading, unit) });
+          if ("extent" in r) setAsked({ for: things, what: "part, square to it", value: lengthText(r.extent, unit) });
+        },
         () => undefined,
       );
     return () => void (stale = true);
-  }, [things, a, b, model, store]);
+  }, [things, a, b, model, of, unit, store]);
   if (
     !model ||
     !things.length ||
@@ -81,25 +93,11 @@ export function MeasurePanel({ store }: { store: BenchStore }) {
             </dd>
           </div>
         ))}
-        {near && near.for === things && (
+        {asked && asked.for === things && (
           <div className="flex items-baseline justify-between py-0.5">
-            <dt>smallest distance</dt>
-            <dd className="figures" data-reading="smallest distance">
-              {textOf(near.reading, unit)}
-            </dd>
-          </div>
-        )}
-        {things.length === 1 && a!.kind === "face" && model.faces[a!.index]!.carrier.kind === "plane" && (
-          <div className="flex items-baseline justify-between py-0.5">
-            <dt>part, square to it</dt>
-            <dd className="figures">
-              {textOf(
-                extentAlong(
-                  model,
-                  (model.faces[a!.index]!.carrier as { normal: readonly [number, number, number] }).normal,
-                ),
-                unit,
-              )}
+            <dt>{asked.what}</dt>
+            <dd className="figures" data-reading={asked.what}>
+              {asked.value}
             </dd>
           </div>
         )}

@@ -1,4 +1,5 @@
 import { normalOf, type Frame } from "@/core/geometry/frame";
+import { combine } from "@/core/kernel/boolean";
 import { drafted } from "@/core/kernel/draft";
 import type { Solid } from "@/core/kernel/solid";
 import { prism, prismOnFace } from "@/core/kernel/sweep";
@@ -56,13 +57,30 @@ function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
   if (!angle.ok) return angle;
   if (Math.abs(angle.value) > 1.4)
     return refuse("bad-number", "The draft angle must be between -80° and 80°.", [step.id]);
-  const sweep = (r: Outline | undefined): Outcome<Solid> => {
-    const straight = base.value.over(r, span.value);
-    if (!angle.value) return done(straight);
-    const leaning = drafted(kernel, straight, frame, angle.value * (step.reverse ? -1 : 1));
+  const lean = (r: Outline | undefined, part: Span): Solid | undefined => {
+    const straight = base.value.over(r, part);
+    const leaning = drafted(kernel, straight, frame, part.to > 0 ? angle.value : -angle.value);
     kernel.release(straight.shape);
-    return leaning
-      ? done(leaning)
+    return leaning;
+  };
+  const sweep = (r: Outline | undefined): Outcome<Solid> => {
+    const { from, to } = span.value;
+    if (!angle.value) return done(base.value.over(r, span.value));
+    // inwards on both sides of the sketch: each side leans for itself
+    const parts =
+      from < 0 && to > 0
+        ? [
+            { from: 0, to },
+            { from, to: 0 },
+          ]
+        : [span.value];
+    const made = parts.map((part) => lean(r, part));
+    const [first, second] = made;
+    if (first && parts.length === 1) return done(first);
+    const both = first && second && combine(kernel, "fuse", first, [second]);
+    kernel.release(...made.map((m) => m?.shape));
+    return both
+      ? done(both)
       : refuse(
           "no-draft",
           "The sides cannot lean by this angle: it is too large for the depth, or a side is neither flat nor round.",

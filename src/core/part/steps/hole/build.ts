@@ -7,7 +7,7 @@ import { placeOf, planeOf } from "../../reference/resolve";
 import { built } from "../operate";
 import { sketchFor } from "../profile";
 import { angleOf, lengthOf, type BuildContext, type Build } from "../step";
-import { drilled, type Bore } from "./tool";
+import { drilled, STAND_OUT, type Bore } from "./tool";
 import type { HoleStep } from "./schema";
 
 /** The plane holes start from, its normal out of the material. */
@@ -43,7 +43,7 @@ function placesOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{
   return list.length ? done(list) : refuse("no-points", "Click where the hole shall be.", [step.id]);
 }
 
-function boreOf(context: BuildContext, step: HoleStep): Outcome<Omit<Bore, "depth">> {
+function boreOf(context: BuildContext, step: HoleStep): Outcome<Omit<Bore, "depth" | "back">> {
   const diameter = lengthOf(context, step.diameter, "The diameter");
   if (!diameter.ok) return diameter;
   const radius = diameter.value / 2;
@@ -111,12 +111,14 @@ function volumes(context: BuildContext, step: HoleStep): Outcome<Solid[]> {
   if (!depth.ok) return depth;
   const into = scale3(normalOf(seat.value), step.reverse ? 1 : -1);
   const { tip, ...rest } = bore.value;
+  // behind the start of a hole that is turned round, or begins at a plane, there may be material that stays
+  const standOut = step.on && "face" in step.on && !step.reverse ? STAND_OUT : 0;
   // a through hole has no bottom to cone; without a head it goes out at both sides, wherever it starts
   const whole: Bore = {
     ...rest,
     depth: depth.value.depth,
     ...(tip !== undefined && !depth.value.open && { tip }),
-    ...(depth.value.open && !rest.head && { back: depth.value.depth }),
+    back: depth.value.open && !rest.head && !step.reverse ? depth.value.depth : standOut,
   };
   if (whole.head && whole.head.depth >= whole.depth)
     return refuse("bad-number", `The ${whole.head.kind} is deeper than the hole.`, [step.id]);

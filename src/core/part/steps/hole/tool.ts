@@ -11,13 +11,13 @@ export interface Bore {
   readonly radius: number;
   readonly depth: number;
   readonly tip?: number;
-  /** How far the tool reaches back out of the face, mm. */
-  readonly back?: number;
+  /** How far the tool reaches back from where it starts, mm. */
+  readonly back: number;
   readonly head?: { readonly kind: "counterbore" | "countersink"; readonly radius: number; readonly depth: number };
 }
 
-/** How far a tool stands out of the face, so that no face of it lies on one of the part, mm. */
-const STAND_OUT = 1;
+/** How far a tool stands out of the face it drills into, so that no face of it lies on one of the part, mm. */
+export const STAND_OUT = 1;
 
 /**
  * The volume of a hole: half its section turned about its axis.
@@ -26,10 +26,15 @@ const STAND_OUT = 1;
  */
 export function drilled(kernel: Kernel, at: Vec3, into: Vec3, across: Vec3, b: Bore, step: string, id: string): Solid {
   const wide = b.head?.radius ?? b.radius,
-    out = -(b.back ?? STAND_OUT);
+    out = -b.back;
   // radius and depth; the tool begins above the face as wide as it opens there
   const corners: { at: Vec2; role: string }[] = [{ at: [0, out], role: "above" }];
-  const to = (r: number, d: number, role: string) => corners.push({ at: [r, d], role });
+  const to = (r: number, d: number, role: string) => {
+    const last = corners[corners.length - 1]!;
+    // a tool that does not stand out has nothing between its rim and the face
+    if (last.at[0] === r && last.at[1] === d) last.role = role;
+    else corners.push({ at: [r, d], role });
+  };
   to(wide, out, b.head?.kind === "counterbore" ? "counterbore" : b.head ? "mouth" : "bore");
   if (b.head?.kind === "countersink") {
     to(wide, 0, "countersink");

@@ -1,34 +1,14 @@
-import { IDENTITY, type Rigid } from "@/core/geometry/rigid";
+import { IDENTITY } from "@/core/geometry/rigid";
 import { distance3 } from "@/core/geometry/vector";
 import type { Face } from "@/core/kernel/faces";
 import { placed as placedSolid } from "@/core/kernel/place";
 import type { Solid } from "@/core/kernel/solid";
-import { differenceOf, type Lump } from "../difference";
-import { transformedFace } from "../match";
-import { placeOn, type Placement } from "../placement";
-import { SAME_SIZE } from "../tolerance";
-import type { CheckContext, Verdict } from "./kind";
-
-export interface ShapeEvidence {
-  readonly check: "shape";
-  readonly verdict: Verdict;
-  /** same: every face coincides; differs; mirrored; scaled; unplaced: no motion brings anything together; absent: no solid. */
-  readonly finding: "same" | "differs" | "mirrored" | "scaled" | "unplaced" | "absent";
-  /** Submission to reference. */
-  readonly motion: Rigid;
-  readonly facesMatched: number;
-  readonly facesOfReference: number;
-  /** Size of the submission over that of the reference; 1 unless scaled. */
-  readonly scale: number;
-  readonly missing: readonly Lump[];
-  readonly extra: readonly Lump[];
-  /** (missing + extra) / volume of the reference. */
-  readonly off: number;
-  readonly tolerance: number;
-  readonly imbalance: number;
-  /** Why the difference cannot be believed, when it cannot. */
-  readonly doubt?: string;
-}
+import { differenceOf } from "../../difference";
+import { transformedFace } from "../../match";
+import { placeOn, type Placement } from "../../placement";
+import { SAME_SIZE } from "../../tolerance";
+import type { CheckContext } from "../context";
+import type { ShapeEvidence, Lump } from "./kind";
 
 /** What the difference looks like, for drawing; the caller releases the solids. */
 export interface ShapePicture {

@@ -1,30 +1,22 @@
-import type { CheckContext, Verdict } from "./kind";
-
-export interface SolidEvidence {
-  readonly check: "solid";
-  readonly verdict: Verdict;
-  readonly bodies: number;
-  readonly closed: boolean;
-  readonly valid: boolean;
-  /** 0 or 1. */
-  readonly off: number;
-  /** Steps that could not be built, with the reason. */
-  readonly troubled: readonly { readonly step: string; readonly sentence: string }[];
-}
+import { nestingOf } from "@/core/kernel/nesting";
+import type { CheckContext } from "../context";
+import type { SolidEvidence } from "./kind";
 
 /** One closed valid solid, and every step built. */
-export function checkSolid({ submission }: CheckContext): SolidEvidence {
+export function checkSolid({ kernel, submission }: CheckContext): SolidEvidence {
   const p = submission.properties;
   const troubled = submission.built.steps
     .filter((s) => s.refusal)
     .map((s) => ({ step: s.id, sentence: s.refusal!.sentence }));
   const good = p !== undefined && p.bodies === 1 && p.closed && p.valid && !troubled.length;
+  const nested = submission.solid && p && p.bodies > 1 ? nestingOf(kernel, submission.solid) : undefined;
   return {
     check: "solid",
     verdict: good ? "met" : "missed",
     bodies: p?.bodies ?? 0,
     closed: p?.closed ?? false,
     valid: p?.valid ?? false,
+    ...(nested && { nested }),
     off: good ? 0 : 1,
     troubled,
   };

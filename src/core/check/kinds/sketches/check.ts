@@ -1,22 +1,7 @@
 import { usedSketches } from "@/core/part/rebuild";
 import { kindOf } from "@/core/part/steps/kinds";
-import type { CheckContext, Verdict } from "./kind";
-
-export interface SketchesEvidence {
-  readonly check: "sketches";
-  readonly verdict: Verdict;
-  readonly used: number;
-  readonly defined: number;
-  /** Freedoms left over all used sketches. */
-  readonly off: number;
-  readonly sketches: readonly {
-    readonly id: string;
-    /** How the list of Steps shows it. */ readonly title: string;
-    readonly freedoms: number;
-    readonly loose: readonly string[];
-    readonly trouble?: string;
-  }[];
-}
+import type { CheckContext } from "../context";
+import type { SketchesEvidence } from "./kind";
 
 /** Each sketch that a step stands on must be fully defined. */
 export function checkSketches({ submission }: CheckContext): SketchesEvidence {

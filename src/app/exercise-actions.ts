@@ -1,0 +1,135 @@
+"use server";
+
+import { redirect } from "next/navigation";
+import { z } from "zod";
+import { newExercise, readExercise, type Exercise } from "@/core/check/exercise";
+import { checkKind } from "@/core/check/kinds/kinds";
+import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { createExercise, exercise, saveExercise } from "@/server/exercises";
+import { issueHandout } from "@/server/handouts";
+import { allowed } from "./visitor";
+
+export interface ExerciseFormState {
+  readonly sentence?: string;
+  readonly done?: string;
+  /** The version that saving once more goes on from. */
+  readonly version?: number;
+}
+
+/** A new exercise is made when it is first saved. */
+export async function createFromForm(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const course = String(form.get("course") ?? "");
+  await allowed("course.teach", course);
+  const next = await exerciseFrom(form, newExercise());
+  if (!next.ok) return { sentence: next.refusal.sentence };
+  redirect(`/exercises/${await createExercise(course, next.value)}`);
+}
+
+/** Saves the sheet of particulars; the reference part stays unless a part document is brought along. */
+export async function updateExercise(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const id = String(form.get("id") ?? "");
+  await allowed("exercise.edit", id);
+  const row = await exercise(id);
+  const next = await exerciseFrom(form, row.document);
+  if (!next.ok) return { sentence: next.refusal.sentence };
+  const based = z.coerce.number().int().safeParse(form.get("version"));
+  const version = based.success ? await saveExercise(id, next.value, based.data) : undefined;
+  if (version !== undefined) return { done: "Saved. The reference is being measured.", version };
+  return {
+    sentence:
+      "This exercise was changed meanwhile, in the Bench or in another window. Press Save again to put your entries over it; a reference built in the Bench stays.",
+    version: (await exercise(id)).version,
+  };
+}
+
+/** What the exercise asks for becomes what its reference part says: material and unit. */
+export async function takeFromReference(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const id = String(form.get("id") ?? "");
+  await allowed("exercise.edit", id);
+  const { document, version } = await exercise(id);
+  const { material, units } = document.reference;
+  const saved = await saveExercise(id, { ...document, material, units }, version);
+  return saved === undefined
+    ? { sentence: "This exercise was changed meanwhile. Try again." }
+    : { done: "Taken over from the reference part.", version: saved };
+}
+
+const percent = (form: FormData, name: string) => Number(String(form.get(name)).replace(",", ".")) / 100;
+
+async function exerciseFrom(form: FormData, old: Exercise): Promise<Outcome<Exercise>> {
+  const text = (name: string) => String(form.get(name) ?? "").trim();
+  const brought = await partIn(form.get("part"));
+  if (!brought.ok) return brought;
+  const { massUnit: _, ...rest } = old;
+  const isFirst = brought.value !== undefined && !old.reference.steps.length;
+  const asked = {
+    units: text("units"),
+    material: { name: text("material"), density: Number(text("density").replace(",", ".")) },
+  };
+  return readExercise({
+    ...rest,
+    number: text("number"),
+    title: text("title"),
+    brief: text("brief"),
+    ...(text("mass-unit") && { massUnit: text("mass-unit") }),
+    ...asked,
+    // the first reference hands its material and unit on; later differences are shown and asked about
+    ...(isFirst && { units: brought.value.units, material: brought.value.material }),
+    reference: { ...(brought.value ?? referenceFor(old.reference, asked)), name: text("title") },
+    tolerances: {
+      volume: percent(form, "tolerance-volume"),
+      mass: percent(form, "tolerance-mass"),
+      shape: percent(form, "tolerance-shape"),
+    },
+    rubric: old.rubric.map((l) => ({
+      ...l,
+      title: text(`title-${l.id}`),
+      points: Number(text(`points-${l.id}`)),
+      scoring: scoringFrom(form, l),
+    })),
+    sheet: {
+      ...old.sheet,
+      projection: text("projection"),
+      printMass: form.get("print-mass") === "on",
+      printVolume: form.get("print-volume") === "on",
+      notes: text("notes"),
+    },
+  });
+}
+
+/** A reference nobody has begun yet is begun in the exercise's unit and material. */
+const referenceFor = (reference: PartDocument, asked: object): object =>
+  reference.steps.length ? reference : { ...reference, ...asked };
+
+async function partIn(file: FormDataEntryValue | null): Promise<Outcome<PartDocument | undefined>> {
+  if (!(file instanceof File) || !file.size) return done(undefined);
+  if (file.size > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
+  return readPart(await file.text());
+}
+
+function scoringFrom(form: FormData, line: Exercise["rubric"][number]): object {
+  if (form.get(`mode-${line.id}`) !== "falling") return { mode: "all" };
+  const typed = Number(String(form.get(`limit-${line.id}`)).replace(",", "."));
+  return { mode: "falling", limit: checkKind(line.check).limit?.isShare ? typed / 100 : typed };
+}
+
+export async function issue(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const id = String(form.get("id") ?? "");
+  await allowed("exercise.edit", id);
+  const due = z.coerce.date().safeParse(form.get("due"));
+  if (!due.success || Number.isNaN(due.data.getTime())) return { sentence: "Give the date and time it is due." };
+  const seen = z.coerce.number().int().safeParse(form.get("version"));
+  const made = await issueHandout(id, due.data, form.get("define") === "on", seen.success ? seen.data : undefined);
+  if (made) redirect(`/handouts/${made}`);
+  const row = await exercise(id);
+  if (seen.success && seen.data !== row.version)
+    return {
+      sentence: "This exercise was changed meanwhile. Look at it again before you issue it.",
+      version: row.version,
+    };
+  if (row.prepared_version < row.version)
+    return { sentence: "The reference is still being measured. Try again in a moment." };
+  const trouble = row.prepared && "trouble" in row.prepared ? row.prepared.trouble : undefined;
+  return { sentence: trouble ?? "There is no reference part yet." };
+}

@@ -1,0 +1,12 @@
+import { newExercise } from "@/core/check/exercise";
+import { ExerciseForm } from "@/ui/exercise/exercise-form";
+import { createFromForm } from "../../exercise-actions";
+import { allowed } from "../../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page({ searchParams }: { searchParams: Promise<{ course?: string }> }) {
+  const { course = "" } = await searchParams;
+  const { person } = await allowed("course.teach", course);
+  return <ExerciseForm person={person} course={course} exercise={newExercise()} save={createFromForm} />;
+}

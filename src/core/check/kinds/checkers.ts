@@ -1,0 +1,22 @@
+import type { CheckContext } from "./context";
+import type { CheckName, Evidence } from "./kinds";
+import { checkMass } from "./mass/check";
+import { checkShape, type ShapePicture } from "./shape/check";
+import { checkSketches } from "./sketches/check";
+import { checkSolid } from "./solid/check";
+import { checkVolume } from "./volume/check";
+
+interface Found<E> {
+  readonly evidence: E;
+  /** What the Marking desk draws; the caller releases it. */
+  readonly picture?: ShapePicture;
+}
+
+/** How every kind of check is run, one line each. */
+export const CHECKERS: { [K in CheckName]: (c: CheckContext) => Found<Extract<Evidence, { check: K }>> } = {
+  sketches: (c) => ({ evidence: checkSketches(c) }),
+  solid: (c) => ({ evidence: checkSolid(c) }),
+  volume: (c) => ({ evidence: checkVolume(c) }),
+  mass: (c) => ({ evidence: checkMass(c) }),
+  shape: checkShape,
+};

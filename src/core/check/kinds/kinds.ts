@@ -1,0 +1,24 @@
+import type { z } from "zod";
+import type { AnyEvidence, CheckKind } from "./kind";
+import { massKind } from "./mass/kind";
+import { shapeKind } from "./shape/kind";
+import { sketchesKind } from "./sketches/kind";
+import { solidKind } from "./solid/kind";
+import { volumeKind } from "./volume/kind";
+
+/** Every kind of check, one line each, in the order of a rubric; how they are run stands in checkers.ts. */
+export const CHECK_KINDS = {
+  sketches: sketchesKind,
+  solid: solidKind,
+  volume: volumeKind,
+  mass: massKind,
+  shape: shapeKind,
+};
+type Kinds = typeof CHECK_KINDS;
+export type CheckName = keyof Kinds;
+/** What a check found. */
+export type Evidence = { [K in CheckName]: z.infer<Kinds[K]["evidence"]> }[CheckName];
+
+export const CHECK_NAMES = Object.keys(CHECK_KINDS) as [CheckName, ...CheckName[]];
+export const checkKind = (name: CheckName): CheckKind<AnyEvidence> =>
+  CHECK_KINDS[name] as unknown as CheckKind<AnyEvidence>;

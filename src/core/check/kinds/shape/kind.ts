@@ -1,0 +1,115 @@
+import { z } from "zod";
+import type { Rigid } from "@/core/geometry/rigid";
+import type { Vec3 } from "@/core/geometry/vector";
+import { volumeText } from "@/core/units/amounts";
+import { lengthText, plainNumber, type LengthUnit } from "@/core/units/quantity";
+import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+
+/** One connected piece of missing or extra material; in the reference's coordinates, mm and mm³. */
+export interface Lump {
+  readonly volume: number;
+  readonly centre: Vec3;
+  readonly box: { readonly min: Vec3; readonly max: Vec3 };
+}
+
+export interface ShapeEvidence {
+  readonly check: "shape";
+  readonly verdict: Verdict;
+  /** same: every face coincides; differs; mirrored; scaled; unplaced: no motion brings anything together; absent: no solid. */
+  readonly finding: "same" | "differs" | "mirrored" | "scaled" | "unplaced" | "absent";
+  /** Submission to reference. */
+  readonly motion: Rigid;
+  readonly facesMatched: number;
+  readonly facesOfReference: number;
+  /** Size of the submission over that of the reference; 1 unless scaled. */
+  readonly scale: number;
+  readonly missing: readonly Lump[];
+  readonly extra: readonly Lump[];
+  /** (missing + extra) / volume of the reference. */
+  readonly off: number;
+  readonly tolerance: number;
+  readonly imbalance: number;
+  /** Why the difference cannot be believed, when it cannot. */
+  readonly doubt?: string | undefined;
+}
+
+const Place = z.tuple([z.number(), z.number(), z.number()]);
+const LumpSchema = z.strictObject({
+  volume: z.number(),
+  centre: Place,
+  box: z.strictObject({ min: Place, max: Place }),
+});
+
+export const shapeKind: CheckKind<ShapeEvidence> = {
+  evidence: z.strictObject({
+    check: z.literal("shape"),
+    verdict: VerdictSchema,
+    finding: z.enum(["same", "differs", "mirrored", "scaled", "unplaced", "absent"]),
+    motion: z.strictObject({ rows: z.tuple([Place, Place, Place]), shift: Place }),
+    facesMatched: z.number(),
+    facesOfReference: z.number(),
+    scale: z.number(),
+    missing: z.array(LumpSchema),
+    extra: z.array(LumpSchema),
+    off: z.number(),
+    tolerance: z.number(),
+    imbalance: z.number(),
+    doubt: z.string().optional(),
+  }),
+  toInstructor(e, { units }) {
+    if (e.finding === "differs") {
+      const doubt = e.doubt ? ` Could not be checked: ${e.doubt}` : "";
+      return `${differences(e, units)}; ${e.facesMatched} of ${e.facesOfReference} faces coincide.${doubt}`;
+    }
+    if (e.finding !== "mirrored") return toStudent(e);
+    const where = differences(e, units);
+    return `The part is the mirror image of the reference. Where it lies best: ${where[0]!.toLowerCase()}${where.slice(1)}.`;
+  },
+  toStudent: (e) => toStudent(e),
+  earnsNothing: (e) => e.finding === "mirrored" || e.finding === "scaled",
+  limit: { unit: "% of the volume missing or extra", isShare: true },
+  start: { title: "Shape", points: 6, limit: 0.1 },
+};
+
+function toStudent(e: ShapeEvidence): string {
+  switch (e.finding) {
+    case "same":
+      return `Every face is where the drawing puts it (${e.facesMatched} of ${e.facesOfReference}).`;
+    case "differs":
+      return differsText(e);
+    case "mirrored":
+      return "The part is the mirror image of what the drawing shows.";
+    case "scaled": {
+      const times = `${plainNumber(Math.max(e.scale, 1 / e.scale), 4)} times too ${e.scale > 1 ? "large" : "small"}`;
+      return `The part has the right form but is ${times}${inchesText(e.scale)}.`;
+    }
+    case "unplaced":
+      return "Nothing of the part lies like what the drawing shows.";
+    case "absent":
+      return "There is no solid to compare.";
+  }
+}
+
+function differsText(e: ShapeEvidence): string {
+  if (e.verdict === "unknown") return "The shape could not be checked by the program; your instructor will look.";
+  if (e.verdict === "met") return "The shape differs from the drawing by less than the tolerance.";
+  if (!e.missing.length) return "The shape differs from the drawing: there is too much material.";
+  const elsewhere = e.extra.length ? " and there is too much elsewhere" : "";
+  return `The shape differs from the drawing: material is missing${elsewhere}.`;
+}
+
+const MM_PER_INCH = 25.4;
+const inchesText = (scale: number) =>
+  Math.abs(Math.max(scale, 1 / scale) / MM_PER_INCH - 1) < 1e-4 ? ": inches and millimetres were confused" : "";
+
+function differences({ missing, extra }: ShapeEvidence, unit: LengthUnit): string {
+  const tell = (word: string, list: readonly Lump[]) => {
+    if (!list.length) return `nothing ${word}`;
+    const total = list.reduce((s, l) => s + l.volume, 0);
+    const at = list[0]!.centre.map((v) => lengthText(v, unit, false)).join(", ");
+    const places = list.length > 1 ? ` in ${list.length} places, most` : "";
+    return `${word} ${volumeText(total, unit)}${places} at (${at}) ${unit}`;
+  };
+  const text = `${tell("missing", missing)}, ${tell("extra", extra)}`;
+  return text[0]!.toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,59 @@
+import { z } from "zod";
+import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+
+export interface SketchesEvidence {
+  readonly check: "sketches";
+  readonly verdict: Verdict;
+  readonly used: number;
+  readonly defined: number;
+  /** Freedoms left over all used sketches. */
+  readonly off: number;
+  readonly sketches: readonly {
+    readonly id: string;
+    /** How the list of Steps shows it. */
+    readonly title: string;
+    readonly freedoms: number;
+    readonly loose: readonly string[];
+    readonly trouble?: string | undefined;
+  }[];
+}
+
+/** Loose curves named at most. */
+const MANY = 6;
+
+export const sketchesKind: CheckKind<SketchesEvidence> = {
+  evidence: z.strictObject({
+    check: z.literal("sketches"),
+    verdict: VerdictSchema,
+    used: z.number(),
+    defined: z.number(),
+    off: z.number(),
+    sketches: z.array(
+      z.strictObject({
+        id: z.string(),
+        title: z.string(),
+        freedoms: z.number(),
+        loose: z.array(z.string()),
+        trouble: z.string().optional(),
+      }),
+    ),
+  }),
+  toInstructor: (e) => told(e),
+  toStudent: (e) => told(e),
+  limit: { unit: "freedoms left", isShare: false },
+  start: { title: "Sketches fully defined", points: 5, limit: 6 },
+};
+
+function told(e: SketchesEvidence): string {
+  if (!e.used) return "No sketch is used by a step.";
+  const loose = e.sketches
+    .filter((s) => s.freedoms > 0)
+    .map((s) => {
+      const curves = `${s.loose.slice(0, MANY).join(", ")}${s.loose.length > MANY ? " …" : ""}`;
+      return `${s.title} can still move in ${s.freedoms} way${s.freedoms > 1 ? "s" : ""} (${curves})`;
+    });
+  const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
+  const rest = [...loose, ...trouble];
+  const head = `${e.defined} of ${e.used} used sketch${e.used > 1 ? "es" : ""} fully defined`;
+  return rest.length ? `${head}: ${rest.join("; ")}.` : `${head}, nothing loose.`;
+}

@@ -1,0 +1,75 @@
+import { useActionState, useState } from "react";
+import type { ExerciseFormState } from "@/app/exercise-actions";
+import type { Exercise } from "@/core/check/exercise";
+import type { Prepared } from "@/server/exercises";
+import { Field } from "./field";
+
+export type Act = (state: ExerciseFormState, form: FormData) => Promise<ExerciseFormState>;
+
+/** An exercise that has been saved, and what can be done with it. */
+export interface Issued {
+  readonly id: string;
+  readonly version: number;
+  readonly prepared: Prepared | null;
+  readonly isCurrent: boolean;
+  readonly issue: Act;
+  readonly takeFromReference: Act;
+}
+/** What is asked and what the reference says may differ; which is meant is asked. */
+export function Difference({ made, exercise: e }: { made: Issued; exercise: Exercise }) {
+  const [said, take, busy] = useActionState(made.takeFromReference, {});
+  const { material, units, steps } = e.reference;
+  const differs = material.name !== e.material.name || material.density !== e.material.density || units !== e.units;
+  if (!differs || !steps.length) return null;
+  const text = (m: Exercise["material"], u: string) => `${m.name} (${m.density} g/cm³), ${u}`;
+  return (
+    <form action={take} className="alert mt-4 items-start text-sm" aria-label="Difference">
+      <input type="hidden" name="id" value={made.id} />
+      <div>
+        <p>
+          The reference part is in <b>{text(material, units)}</b>; this exercise asks for{" "}
+          <b>{text(e.material, e.units)}</b>. The Sheet and the check go by the exercise.
+        </p>
+        {said.sentence && <p role="alert">{said.sentence}</p>}
+      </div>
+      <button className="btn btn-sm" disabled={busy}>
+        Ask for what the part says
+      </button>
+    </form>
+  );
+}
+
+/** Makes a handout of what was measured. */
+export function IssueForm({ made, hasTargets }: { made: Issued; hasTargets: boolean }) {
+  const [issued, doIssue, issuing] = useActionState(made.issue, {});
+  const [due, setDue] = useState("");
+  return (
+    <form action={doIssue} className="mt-8 flex items-end gap-4 border-t border-base-300 pt-5">
+      <input type="hidden" name="id" value={made.id} />
+      <input type="hidden" name="version" value={made.version} />
+      <input type="hidden" name="due" value={due && new Date(due).toISOString()} />
+      <Field label="Due">
+        <input
+          type="datetime-local"
+          className="input"
+          required
+          value={due}
+          onChange={(ev) => setDue(ev.target.value)}
+        />
+      </Field>
+      <label className="flex items-center gap-2 py-2 text-sm">
+        <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />
+        Students may let the Bench define the rest of a sketch
+      </label>
+      <button className="btn" disabled={issuing || !hasTargets || !made.isCurrent}>
+        Make a handout
+      </button>
+      {issued.sentence && (
+        <p role="alert" className="text-error">
+          {issued.sentence}
+        </p>
+      )}
+      {!hasTargets && made.isCurrent && <p className="quiet">Build the reference part first.</p>}
+    </form>
+  );
+}
