@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { newExercise } from "@/core/check/exercise";
 import { database, row, rows } from "@/server/database";
-import { forStudent, handout, openWork, saveWork } from "@/server/handouts";
+import { forStudent, handout, issueHandout, openWork, saveWork } from "@/server/handouts";
 import {
   closeSession,
   hashPassword,
@@ -10,7 +11,8 @@ import {
   type Person,
 } from "@/server/people";
 import { Denied, permit } from "@/server/permissions";
-import { latestReport, submission } from "@/server/submissions";
+import { createExercise, exercise, saveExercise, savePrepared, saveReference } from "@/server/exercises";
+import { latestReport, setProgress, submission } from "@/server/submissions";
 import { jobs } from "@/worker/jobs";
 import { ThreadEnded, type KernelThreads } from "@/worker/threads";
 import type { JobHelpers } from "graphile-worker";
@@ -96,6 +98,58 @@ describe("works", () => {
   });
 });
 
+describe("an exercise", () => {
+  const steps = [
+    { id: "s", kind: "sketch", sketch: { plane: { base: "top" }, curves: [], constraints: [], dimensions: [] } },
+  ];
+  const brass = { name: "Brass CuZn39Pb3", density: 8.47 };
+  const measured = {
+    sheet: { svg: "<svg/>", scale: "1:1", projection: "first-angle", dimensions: [] },
+    volume: 1,
+    area: 1,
+    mass: 1,
+  };
+  const make = async () => createExercise((await handout(foot)).course_id, newExercise());
+  const drop = (id: string) => rows("delete from exercises where id = $1", [id]);
+
+  it("is saved over the version it was filled from only", async () => {
+    const id = await make();
+    const before = (await exercise(id)).document;
+    expect(await saveExercise(id, { ...before, title: "one" }, 1)).toBe(2);
+    expect(await saveExercise(id, { ...before, title: "two" }, 1)).toBeUndefined();
+    expect((await exercise(id)).document.title).toBe("one");
+    await drop(id);
+  });
+  it("takes material and unit from its first reference, and keeps them from then on", async () => {
+    const id = await make();
+    const reference = (await exercise(id)).document.reference;
+    await saveReference(id, { ...reference, steps, material: brass, units: "in" } as never, 1);
+    expect((await exercise(id)).document).toMatchObject({ material: brass, units: "in" });
+    await saveReference(id, { ...reference, steps } as never, 2);
+    expect((await exercise(id)).document).toMatchObject({ material: brass, units: "in", reference: { units: "mm" } });
+    await drop(id);
+  });
+  it("is issued exactly as it was measured, or not at all", async () => {
+    const id = await make();
+    const due = new Date(Date.now() + 1e6);
+    expect(await issueHandout(id, due)).toBeUndefined();
+    await savePrepared(id, 1, { trouble: "It has no solid." });
+    expect(await issueHandout(id, due)).toBeUndefined();
+    await savePrepared(id, 1, measured as never);
+    expect(await issueHandout(id, due, true, 2)).toBeUndefined();
+    const h = await handout((await issueHandout(id, due, true, 1))!);
+    expect([h.revision, h.sheet]).toEqual([1, measured.sheet]);
+    // changed since: what was measured is of another revision
+    await saveExercise(id, { ...newExercise(), title: "later" }, 1);
+    expect(await issueHandout(id, due)).toBeUndefined();
+    // a slow measurement of an older version does not undo a newer one
+    await savePrepared(id, 2, measured as never);
+    await savePrepared(id, 1, { trouble: "old" });
+    expect((await exercise(id)).prepared_version).toBe(2);
+    await drop(id);
+  });
+});
+
 describe("what a student is sent of a handout", () => {
   it("holds nothing of the reference but the Sheet", async () => {
     const h = await handout(foot);
@@ -143,6 +197,29 @@ describe("a check that cannot end", () => {
     expect(await latestReport(id)).toBeUndefined();
     await rows("delete from submissions where id = $1", [id]);
     await rows("select graphile_worker.remove_job('check:' || $1::text)", [id]);
+  });
+  it("nothing is said of its progress after its end", async () => {
+    const s = await submission(own);
+    const id = (await row<{ id: string }>(
+      "insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, 96, $3) returning id",
+      [foot, stranger.id, s.document],
+    ))!.id;
+    // progress is told and the thread gone before any of it is written
+    const hasty = {
+      run: (_: unknown, { progress }: { progress: (what: string) => void }) => {
+        for (let i = 0; i < 20; i++) progress(`part ${i}`);
+        return Promise.reject(new ThreadEnded("it took longer than 60 s"));
+      },
+    } as unknown as KernelThreads;
+    const last = { job: { attempts: 3, max_attempts: 3 } } as JobHelpers;
+    await expect(jobs(hasty)["check"]!({ submission: id }, last)).rejects.toThrow(ThreadEnded);
+    for (let i = 0; i < 5; i++) {
+      expect(await submission(id)).toMatchObject({ state: "failed", progress: "" });
+      await new Promise((r) => setTimeout(r, 30));
+    }
+    await setProgress(id, "late");
+    expect(await submission(id)).toMatchObject({ state: "failed", progress: "" });
+    await rows("delete from submissions where id = $1", [id]);
   });
   it("says while it is tried again what went wrong, and after the third time gives the reason", async () => {
     const s = await submission(own);

@@ -6,7 +6,11 @@ import { footExercise } from "@/demo/exercises";
 import { Draft } from "@/demo/draft";
 import { STEEL, tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
-import { checkSubmission } from "./check";
+import { circ, cut, extrude, part, rect, sketch } from "@/core/part/testing/build";
+import { instructorSentence, studentSentence } from "@/core/grade/sentences";
+import { checkSubmission, measurePart } from "./check";
+import { newExercise } from "./exercise";
+import { checkKind } from "./kinds/kinds";
 import type { ShapeEvidence } from "./kinds/shape/kind";
 
 let kernel: Kernel;
@@ -69,6 +73,68 @@ describe("the shape check", () => {
     const { shape } = check(d.extrude("add", { kind: "depth", depth: 30 }).document);
     expect(shape.verdict).toBe("missed");
     expect(shape.off).toBeGreaterThan(0.3);
+  });
+});
+
+describe("what round faces pierced by others could mislead", () => {
+  const pierced = (k: number) =>
+    part(
+      sketch("s", "top", circ(0, 0, 20 * k)),
+      extrude("b", "s", 100 * k),
+      sketch("t", "front", circ(0, 40 * k, 6 * k)),
+      cut("c", "t", "through"),
+    );
+  const against = (reference: PartDocument, submission: PartDocument) => {
+    const r = checkSubmission(kernel, { ...newExercise(), reference }, submission);
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    return r.value.report.evidence;
+  };
+  it("a pierced cylinder 25.4 times too large is recognised", () => {
+    const shape = against(pierced(1), pierced(25.4)).find((e) => e.check === "shape") as ShapeEvidence;
+    expect(shape.finding).toBe("scaled");
+  });
+  it("its face has the area of the integral", () => {
+    const { faces } = measurePart(kernel, pierced(1));
+    // both mouths: the hole's circle rolled out on the cylinder, 4 r ∫ R asin(r sin t / R) … by a fine sum
+    const [R, r, n] = [20, 6, 200_000];
+    let mouths = 0;
+    for (let i = 0; i < n; i++) {
+      const z = -r + (2 * r * (i + 0.5)) / n;
+      mouths += 2 * 2 * R * Math.asin(Math.sqrt(r * r - z * z) / R) * ((2 * r) / n);
+    }
+    const side = faces.find((f) => f.key === "b/side/c1")!;
+    expect(Math.abs(side.area / (2 * Math.PI * R * 100 - mouths) - 1)).toBeLessThan(1e-8);
+  });
+  it("two bodies one in another are told so", () => {
+    const inside = part(
+      sketch("s", "top", rect(0, 0, 40, 40)),
+      extrude("b", "s", 40),
+      sketch("t", { base: "top", offset: 10 }, rect(10, 10, 20, 20)),
+      extrude("c", "t", 5, { operation: "separate" }),
+    );
+    const solid = against(pierced(1), inside).find((e) => e.check === "solid")!;
+    expect(studentSentence(solid, newExercise())).toBe(
+      "2 separate bodies instead of one, one in the material of another.",
+    );
+    const apart = part(
+      sketch("s", "top", rect(0, 0, 40, 40)),
+      extrude("b", "s", 40),
+      sketch("t", "top", rect(50, 10, 60, 20)),
+      extrude("c", "t", 5, { operation: "separate" }),
+    );
+    const other = against(pierced(1), apart).find((e) => e.check === "solid")!;
+    expect(studentSentence(other, newExercise())).toBe("2 separate bodies instead of one.");
+  });
+  it("a right part is not failed by another material of the reference", () => {
+    const steel = pierced(1);
+    const reference = { ...steel, material: { name: "Brass", density: 8.5 } };
+    const mass = against(reference, steel).find((e) => e.check === "mass")!;
+    expect(mass.verdict).toBe("met");
+    expect(instructorSentence(mass, { ...newExercise(), massUnit: "kg" })).toMatch(/^0\.9\d+ kg, wanted 0\.9\d+ kg/);
+  });
+  it("every piece of evidence is what its kind says", () => {
+    for (const e of against(pierced(1), pierced(2)))
+      expect(checkKind(e.check).evidence.safeParse(e).success).toBe(true);
   });
 });
 

@@ -3,6 +3,8 @@ import { normalOf, type Frame } from "@/core/geometry/frame";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
+import { facesOf } from "./faces";
+import { boxOf } from "./properties";
 import { faceShapes, type Solid } from "./solid";
 
 /**
@@ -38,10 +40,28 @@ export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: numbe
       };
       const done = carried(kernel, make.Shape(), { Modified }, [solid]);
       kernel.release(make, plane, at, along);
-      return done;
+      if (!runsPastTip(kernel, done)) return done;
+      kernel.release(done.shape);
+      throw new KernelFault("a round side comes to its tip before the end");
     });
   } catch (e) {
     if (e instanceof KernelFault) return undefined;
     throw e;
   }
 }
+
+/** Whether a side has become a cone whose tip lies within the body's height: beyond it the library goes on inside out. */
+function runsPastTip(kernel: Kernel, solid: Solid): boolean {
+  const { min, max } = boxOf(kernel, solid.shape);
+  return facesOf(kernel, solid).some(({ carrier: c }) => {
+    if (c.kind !== "cone") return false;
+    // the corner of the box farthest along the axis, and the nearest
+    const along = (pick: (i: number) => number) =>
+      [0, 1, 2].reduce((s, i) => s + c.axis[i]! * (pick(i) - c.tip[i]!), 0);
+    const low = along((i) => (c.axis[i]! > 0 ? min[i]! : max[i]!)),
+      high = along((i) => (c.axis[i]! > 0 ? max[i]! : min[i]!));
+    return low < -AT_TIP && high > AT_TIP;
+  });
+}
+/** A tip this near to the end of a body stands at it, mm. */
+const AT_TIP = 1e-6;

@@ -140,11 +140,9 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
     const solids = explore(kernel, shape, "SOLID"),
       shells = explore(kernel, shape, "SHELL");
     const closed = shells.length > 0 && shells.every((sh) => oc.BRep_Tool.IsClosed(sh));
-    const check = new oc.BRepCheck_Analyzer(shape, true, false, false);
-    const valid = check.IsValid();
     const result: Properties = {
       bodies: solids.length,
-      valid,
+      valid: isValid(kernel, shape),
       closed,
       volume: props.Mass(),
       area: surface.Mass(),
@@ -153,9 +151,21 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
       axes: inertia.vectors,
       box: boxOf(kernel, shape),
     };
-    kernel.release(check, c, props, surface, ...solids, ...shells);
+    kernel.release(c, props, surface, ...solids, ...shells);
     return result;
   });
+}
+
+const validity = new WeakMap<TopoDS_Shape, boolean>();
+/** Whether the library finds a shape sound: faces within their edges, shells closed, nothing inside out. Asked once a shape. */
+export function isValid(kernel: Kernel, shape: TopoDS_Shape): boolean {
+  let valid = validity.get(shape);
+  if (valid === undefined) {
+    const check = kernel.run(() => new kernel.library.BRepCheck_Analyzer(shape, true, false, false));
+    validity.set(shape, (valid = check.IsValid()));
+    kernel.release(check);
+  }
+  return valid;
 }
 
 /** A box that surely holds a shape, not tight: many times cheaper, enough to reach past it or to judge its size. */

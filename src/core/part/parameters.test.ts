@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { apply, type PartCommand } from "./commands";
-import type { PartDocument } from "./document";
+import { readPart, type PartDocument } from "./document";
 import { numbersOf, withNumber } from "./numbers";
 import { readParameters } from "./parameters";
 import { strayThings } from "./strays";
@@ -160,4 +160,16 @@ describe("stray things", () => {
     ]);
     expect(texts(sized(), 2, 2)).toEqual([expect.stringMatching(/2 separate bodies/)]);
   });
+});
+
+it("parameters that name each other in a circle are told, even if no step uses them", () => {
+  const d = part(sketch("s", "top", rect(0, 0, 10, 10)), extrude("b", "s", 5));
+  const r = readPart({
+    ...d,
+    parameters: [
+      { name: "a", value: "=b" },
+      { name: "b", value: "=a+1" },
+    ],
+  });
+  expect(!r.ok && r.refusal.sentence).toMatch(/^Parameter [ab]: .*goes round in a circle \(a → b → a\)/);
 });

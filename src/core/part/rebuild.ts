@@ -1,4 +1,5 @@
 import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
+import { isValid } from "@/core/kernel/properties";
 import { compound, type Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome, type Refusal } from "@/core/units/refusal";
@@ -40,6 +41,9 @@ interface State {
   readonly made: readonly Solid[];
 }
 
+const SPOILT =
+  "This step could not be computed soundly: its faces cut into each other. Change its sizes or its place a little.";
+
 const START: Omit<State, "key" | "built"> = {
   bodies: [],
   whole: undefined,
@@ -56,7 +60,10 @@ const START: Omit<State, "key" | "built"> = {
  */
 export class Rebuilder {
   private states: State[] = [];
-  constructor(private readonly kernel: Kernel) {}
+  constructor(
+    private readonly kernel: Kernel,
+    private readonly isSound: (s: Solid) => boolean = (s) => isValid(kernel, s.shape),
+  ) {}
 
   run(document: PartDocument, count = document.steps.length): BuiltPart {
     for (const _ of this.going(document, count));
@@ -71,11 +78,30 @@ export class Rebuilder {
     const from = keys.findIndex((k, i) => this.states[i]?.key !== k);
     if (from < 0) return;
     this.drop(from);
-    for (let i = from; i < steps.length; i++) {
-      const before = this.states[i - 1];
-      this.states.push(this.build(document, steps[i]!, keys[i]!, before ?? START));
+    yield* this.on(document, steps, keys);
+    // the library now and then spoils a shape without saying so: that step is refused, and the rest built without it
+    for (let bad = this.spoilt(); bad !== undefined; bad = this.spoilt()) {
+      const before = this.states[bad - 1] ?? START;
+      this.drop(bad);
+      const built = refused(steps[bad]!, refuse("spoilt", SPOILT, [steps[bad]!.id]).refusal);
+      this.states.push({ ...before, key: keys[bad]!, made: [], built });
+      yield* this.on(document, steps, keys);
+    }
+  }
+
+  /** Builds what is not built yet. */
+  private *on(document: PartDocument, steps: readonly Step[], keys: readonly string[]): Generator<number, void> {
+    for (let i = this.states.length; i < steps.length; i++) {
+      this.states.push(this.build(document, steps[i]!, keys[i]!, this.states[i - 1] ?? START));
       yield i;
     }
+  }
+
+  /** The first step that left an unsound shape, where the last one is unsound. */
+  private spoilt(): number | undefined {
+    const isUnsound = (s: State | undefined) => s?.whole !== undefined && !this.isSound(s.whole);
+    if (!isUnsound(this.states[this.states.length - 1])) return undefined;
+    return this.states.findIndex(isUnsound);
   }
 
   /** What stands after so many steps of the last run. */

@@ -174,3 +174,26 @@ describe("steps in trouble", () => {
     expect(trouble(d)).toEqual([undefined, ["groups.0.edges.1.on"]]);
   });
 });
+
+it("a step that leaves an unsound shape is refused, and the rest is built without it", () => {
+  const d = part(
+    sketch("s", "top", rect(0, 0, 60, 40)),
+    extrude("b", "s", 10),
+    sketch("t", "top", rect(10, 10, 20, 20)),
+    extrude("c", "t", 20),
+    hole("h", face("b/end"), 8, [[40, 20]]),
+  );
+  // as the library would tell of all that carries what step c left
+  const r = new Rebuilder(kernel, (solid) => !solid.names.some((list) => list.some((n) => n.step === "c")));
+  const built = r.run(d);
+  expect(built.steps.map((s) => s.refusal?.sentence)).toEqual([
+    undefined,
+    undefined,
+    undefined,
+    expect.stringMatching(/could not be computed soundly/),
+    undefined,
+  ]);
+  expect(volume(built)).toBeCloseTo(24_000 - 160 * Math.PI, 3);
+  expect([...r.going(d)]).toEqual([]);
+  r.close();
+});

@@ -6,8 +6,14 @@ import { RESIDUAL, RESIDUAL_LOOSE } from "./tolerance";
 export interface Prepared {
   readonly cluster: Cluster;
   /** Per equation: the distinct unknowns (local numbers) and, per slot, where its derivative goes (-1: a constant). */
-  readonly columns: Int32Array[];
-  readonly target: Int32Array[];
+  readonly columns: readonly (readonly number[])[];
+  readonly target: readonly (readonly number[])[];
+  /** Made when Newton's method first asks: rank does without. */
+  readonly normal: () => Normal;
+}
+
+/** Storage for J W Jᵀ: which equations share unknowns, and where those stand in both rows. */
+interface Normal {
   readonly pairs: Int32Array;
   readonly shared: Int32Array[];
   readonly matrix: Envelope;
@@ -17,33 +23,33 @@ export function prepare(cluster: Cluster, constant: Uint8Array): Prepared {
   const local = new Map<number, number>();
   cluster.unknowns.forEach((s, i) => local.set(s, i));
   const users: number[][] = cluster.unknowns.map(() => []);
-  const columns: Int32Array[] = [];
-  const target: Int32Array[] = [];
+  const columns: number[][] = [];
+  const target: number[][] = [];
   cluster.equations.forEach((e, k) => {
     const own: number[] = [];
-    const to = new Int32Array(e.slots.length);
-    e.slots.forEach((s, i) => {
-      if (constant[s]) {
-        to[i] = -1;
-        return;
-      }
-      const l = local.get(s)!;
-      let at = own.indexOf(l);
-      if (at < 0) {
-        at = own.push(l) - 1;
+    target.push(
+      e.slots.map((s) => {
+        if (constant[s]) return -1;
+        const l = local.get(s)!;
+        const at = own.indexOf(l);
+        if (at >= 0) return at;
         users[l]!.push(k);
-      }
-      to[i] = at;
-    });
-    columns.push(Int32Array.from(own));
-    target.push(to);
+        return own.push(l) - 1;
+      }),
+    );
+    columns.push(own);
   });
+  let normal: Normal | undefined;
+  return { cluster, columns, target, normal: () => (normal ??= normalOf(columns, users)) };
+}
+
+function normalOf(columns: readonly (readonly number[])[], users: readonly (readonly number[])[]): Normal {
   const neighbours: number[][] = [];
   const pairs: number[] = [];
   const shared: Int32Array[] = [];
-  cluster.equations.forEach((_, k) => {
+  columns.forEach((own, k) => {
     const near = new Set<number>();
-    for (const l of columns[k]!) for (const o of users[l]!) near.add(o);
+    for (const l of own) for (const o of users[l]!) near.add(o);
     near.delete(k);
     neighbours.push([...near]);
     for (const o of near) {
@@ -51,18 +57,18 @@ export function prepare(cluster: Cluster, constant: Uint8Array): Prepared {
       pairs.push(k, o);
       // places of the common unknowns in both rows
       const both: number[] = [];
-      columns[k]!.forEach((l, i) => {
+      own.forEach((l, i) => {
         const j = columns[o]!.indexOf(l);
         if (j >= 0) both.push(i, j);
       });
       shared.push(Int32Array.from(both));
     }
   });
-  return { cluster, columns, target, pairs: Int32Array.from(pairs), shared, matrix: envelope(neighbours) };
+  return { pairs: Int32Array.from(pairs), shared, matrix: envelope(neighbours) };
 }
 
 /** Row of derivatives of an equation over its distinct unknowns; `residual` must have been called at the same x. */
-export function gather(e: BoundEquation, target: Int32Array, row: Float64Array): void {
+export function gather(e: BoundEquation, target: readonly number[], row: Float64Array): void {
   row.fill(0);
   for (let i = 0; i < target.length; i++) if (target[i]! >= 0) row[target[i]!]! += e.g[i]!;
 }
@@ -79,15 +85,11 @@ export interface NewtonOptions {
  * @returns whether every residual is met; when not, x holds the best point found
  */
 export function newton(p: Prepared, x: Float64Array, scale: number, options: NewtonOptions = {}): boolean {
-  const { cluster, columns, target, pairs, shared, matrix } = p;
+  const { cluster, columns, target } = p;
   const { unknowns, equations } = cluster;
   const m = equations.length;
   const weights = options.weight ? Float64Array.from(unknowns, options.weight) : undefined;
-  const rows = columns.map((c) => new Float64Array(c.length));
-  const weighted = weights ? columns.map((c) => new Float64Array(c.length)) : rows;
   const r = new Float64Array(m);
-  const step = new Float64Array(unknowns.length);
-  const before = new Float64Array(unknowns.length);
   const measure = () => {
     let sum = 0,
       worst = 0;
@@ -99,6 +101,12 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
     return { sum, worst };
   };
   let { sum, worst } = measure();
+  if (worst <= RESIDUAL * scale) return true;
+  const { pairs, shared, matrix } = p.normal();
+  const rows = columns.map((c) => new Float64Array(c.length));
+  const weighted = weights ? columns.map((c) => new Float64Array(c.length)) : rows;
+  const step = new Float64Array(unknowns.length);
+  const before = new Float64Array(unknowns.length);
   let damping = 0;
   for (let it = 0; it < (options.iterations ?? 60); it++) {
     if (worst <= RESIDUAL * scale) return true;

@@ -17,10 +17,9 @@ function cluster(rows: readonly (readonly number[])[]) {
     );
     return {
       relation: `r${i}`,
-      slots: Int32Array.from(used),
+      slots: used,
       evaluate,
-      v: new Float64Array(used.length),
-      g: new Float64Array(used.length),
+      g: used.map(() => 0),
     };
   });
   return prepare({ unknowns: Array.from({ length: n }, (_, i) => i), equations }, new Uint8Array(n));

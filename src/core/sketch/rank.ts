@@ -33,7 +33,9 @@ export function rankOf(p: Prepared, x: Float64Array, order: readonly number[]): 
     residual(e, x);
     const row = new Float64Array(columns[k]!.length);
     gather(e, target[k]!, row);
-    const norm = Math.hypot(...row);
+    let norm = 0;
+    for (const v of row) norm += v * v;
+    norm = Math.sqrt(norm);
     if (!(norm > 0)) {
       dependent.push(k);
       continue;

@@ -39,6 +39,11 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
     if (known !== undefined) return known;
     const quantity = quantityOf(d),
       label = d.name ?? d.id;
+    if (typeof d.value === "number") {
+      const plain = readQuantity(d.value, quantity, unit);
+      const most = quantity === "length" ? Infinity : Math.PI;
+      if (plain.ok && plain.value > 0 && plain.value <= most) return (sizes.set(d.id, plain.value), plain.value);
+    }
     const names = (name: string): Value | string | undefined => {
       const other = byName.get(name);
       if (!other) {

@@ -170,15 +170,24 @@ export const emptySketch = (base: "front" | "top" | "right", offset = 0): Sketch
 export const fits = (want: EntityType, is: EntityType | undefined): boolean =>
   is === want || (want === "circle" && is === "arc");
 
+/** References are taken apart again and again, by every solve: what was found is kept. */
+const taken = new Map<string, readonly [curve: string, part: string | undefined]>();
+const KEPT = 50_000;
+export function takenApart(ref: string): readonly [curve: string, part: string | undefined] {
+  let found = taken.get(ref);
+  if (!found) {
+    const dot = ref.indexOf(".");
+    found = dot < 0 ? [ref, undefined] : [ref.slice(0, dot), ref.slice(dot + 1)];
+    if (taken.size > KEPT) taken.clear();
+    taken.set(ref, found);
+  }
+  return found;
+}
+
 /** The curve a reference belongs to; origin and axes are their own. */
-export const curveOf = (ref: string): string => {
-  const dot = ref.indexOf(".");
-  return dot < 0 ? ref : ref.slice(0, dot);
-};
-const partOf = (ref: string): string | undefined => {
-  const dot = ref.indexOf(".");
-  return dot < 0 ? undefined : ref.slice(dot + 1);
-};
+export const curveOf = (ref: string): string => takenApart(ref)[0];
+/** Which point of its curve a reference is; undefined for the curve itself. */
+export const partOf = (ref: string): string | undefined => takenApart(ref)[1];
 
 const lookup = new WeakMap<readonly Curve[], Map<string, Curve>>();
 /** The curve of an id. */
@@ -195,8 +204,8 @@ export const entityOf = (c: Curve): EntityType => (c.kind === "ellipse-arc" ? "e
 export function typeOf(sketch: Pick<Sketch, "curves">, ref: string): EntityType | undefined {
   if (ref === "origin") return "point";
   if (ref === "x-axis" || ref === "y-axis") return "line";
-  const part = partOf(ref),
-    curve = curveById(sketch, curveOf(ref));
+  const [id, part] = takenApart(ref),
+    curve = curveById(sketch, id);
   if (!curve) return undefined;
   if (part === undefined) return entityOf(curve);
   return CURVES[curve.kind].points(curve as never).includes(part) ? "point" : undefined;

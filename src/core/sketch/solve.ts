@@ -4,6 +4,7 @@ import type { Refusal } from "@/core/units/refusal";
 import { conflictAmong } from "./conflict";
 import { KINDS } from "./constraints/registry";
 import { newton, prepare, type Prepared } from "./newton";
+import { presolve } from "./presolve";
 import { rankOf } from "./rank";
 import { curveKind } from "./curves/registry";
 import { arcSweep } from "./curves/arc";
@@ -81,7 +82,7 @@ const turnedOut = (before: readonly Curve[], after: readonly Curve[]): boolean =
 
 export interface Solution {
   readonly system: System;
-  readonly clusters: Prepared[];
+  readonly sketch: Sketch;
 }
 
 /** Solves the given relations from where the sketch stands; undefined when they cannot all be met from there. */
@@ -93,12 +94,28 @@ export function solveRelations(
 ): Solution | undefined {
   const system = buildSystem(sketch, relations, sizes);
   if (system.broken.length) return undefined;
-  const clusters = clustersOf(system).map((c) => prepare(c, system.constant));
-  for (const p of clusters) if (!newton(p, system.x, system.scale, { iterations })) return undefined;
-  const solved = withCoordinates(sketch, system);
-  if (collapsed(solved, system.scale) || turnedOut(sketch.curves, solved.curves)) return undefined;
-  return { system, clusters };
+  const start = Float64Array.from(system.x);
+  const solution = (settled: Uint8Array): Solution | undefined => {
+    if (!meets(system, settled, iterations)) return undefined;
+    const solved = withCoordinates(sketch, system);
+    const isGood = !collapsed(solved, system.scale) && !turnedOut(sketch.curves, solved.curves);
+    return isGood ? { system, sketch: solved } : undefined;
+  };
+  const first = solution(presolve(system));
+  if (first) return first;
+  // what was settled by itself may have taken the wrong way: all at once, from where it was drawn
+  system.x.set(start);
+  return solution(system.constant);
 }
+
+/** Solves every cluster of what is not settled. */
+function meets(system: System, settled: Uint8Array, iterations: number): boolean {
+  return clustersOf(system, settled).every((c) => newton(prepare(c, settled), system.x, system.scale, { iterations }));
+}
+
+/** All clusters of a system, settled or not, as rank and swinging want them. */
+export const preparedClusters = (system: System): Prepared[] =>
+  clustersOf(system).map((c) => prepare(c, system.constant));
 
 /** A large change is walked in steps from the sizes as drawn, so that the shape keeps its character. */
 function solveInSteps(
@@ -121,7 +138,7 @@ function solveInSteps(
     const s = solveRelations(at, relations, part);
     if (!s) return undefined;
     if (k === STEPS) return s;
-    at = withCoordinates(at, s.system);
+    at = s.sketch;
   }
   return undefined;
 }
@@ -158,7 +175,7 @@ export function solveSketch(
       },
     };
   }
-  return { ok: true, value: diagnose(sketch, relations, solution) };
+  return { ok: true, value: diagnose(relations, solution) };
 }
 
 /** So many relations, summed over all tries, are solved at most to make a conflict smallest; then the set is told as it is. */
@@ -203,13 +220,10 @@ function failingCurves(
   );
 }
 
-function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clusters }: Solution): Diagnosis {
+function diagnose(relations: readonly Relation[], { system, sketch: solved }: Solution): Diagnosis {
   const { x, root, slotOf } = system;
-  // what holds the curves themselves together comes before every relation
-  const isDim = new Map([
-    ...sketch.curves.map((c) => [c.id, { dimension: false, rank: -1 }] as const),
-    ...relations.map((r, i) => [r.id, { dimension: isDimension(r), rank: i }] as const),
-  ]);
+  const clusters = preparedClusters(system);
+  const dimensions = new Set(relations.filter(isDimension).map((r) => r.id));
   const agreeing = new Set(system.agreeing);
   const surplus = new Set<string>();
   const moves = new Map<number, number[]>();
@@ -218,13 +232,8 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
   const equationsOf = new Map<string, number>();
   const dependentOf = new Map<string, number>();
   for (const p of clusters) {
-    const order = p.cluster.equations
-      .map((_, i) => i)
-      .sort(
-        (a, b) =>
-          isDim.get(p.cluster.equations[a]!.relation)!.rank - isDim.get(p.cluster.equations[b]!.relation)!.rank ||
-          a - b,
-      );
+    // equations stand in the order of the relations already: constraints before dimensions
+    const order = p.cluster.equations.map((_, i) => i);
     const { dependent, motions } = rankOf(p, x, order);
     for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
     const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
@@ -253,15 +262,14 @@ function diagnose(sketch: Sketch, relations: readonly Relation[], { system, clus
   }
   for (const [id, n] of dependentOf) {
     if (n < equationsOf.get(id)!) continue;
-    if (isDim.get(id)!.dimension) surplus.add(id);
+    if (dimensions.has(id)) surplus.add(id);
     else agreeing.add(id);
   }
-  const solved = withCoordinates(sketch, system);
   const moving = (slot: number) => moves.get(root[slot]!);
   const loose: string[] = [],
     ways: Way[] = [],
     looseRadii: string[] = [];
-  for (const c of solved.curves) {
+  for (const c of moves.size ? solved.curves : []) {
     const s = slotOf.get(c.id)!;
     const kind = curveKind(c);
     if (kind.numbers(c).some((_, i) => moving(s + i))) loose.push(c.id);

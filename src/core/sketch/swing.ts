@@ -2,7 +2,7 @@ import type { LengthUnit } from "@/core/units/quantity";
 import { rankOf } from "./rank";
 import { drivingSizes } from "./sizes";
 import type { Sketch } from "./sketch";
-import { drivingRelations, solveRelations, survives, withCoordinates } from "./solve";
+import { drivingRelations, preparedClusters, solveRelations, survives, withCoordinates } from "./solve";
 import { referenceFault } from "./system";
 
 /**
@@ -14,9 +14,9 @@ export function swinging(sketch: Sketch, unit: LengthUnit, reach: number): ((mom
   if (referenceFault(sketch) || !sizes.ok) return undefined;
   const solution = solveRelations(sketch, drivingRelations(sketch), sizes.value);
   if (!solution) return undefined;
-  const { system, clusters } = solution,
+  const { system } = solution,
     rest = Float64Array.from(system.x);
-  const motions = clusters.flatMap((p) => {
+  const motions = preparedClusters(system).flatMap((p) => {
     const { dependent, motions: found } = rankOf(
       p,
       system.x,

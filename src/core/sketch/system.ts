@@ -1,16 +1,18 @@
 import { refuse, type Refusal } from "@/core/units/refusal";
 import type { Equation, Options, Slots } from "./constraints/kind";
 import { KINDS } from "./constraints/registry";
+import { COLLAPSED } from "./tolerance";
 import { sharedPoint } from "./constraints/direction";
 import { curveKind } from "./curves/registry";
 import type { Spline } from "./curves/schema";
 import { knotsOf } from "./curves/spline";
 import {
-  curveOf,
   entityOf,
   fits,
   isDimension,
   nameOf,
+  takenApart,
+  quantityOf,
   typeOf,
   type Curve,
   type EntityType,
@@ -21,11 +23,10 @@ import {
 /** An equation with the relation it comes from and slots already replaced by their representatives. */
 export interface BoundEquation {
   readonly relation: string;
-  readonly slots: Int32Array;
+  readonly slots: readonly number[];
   readonly evaluate: Equation["evaluate"];
-  /** Scratch for local values and derivatives. */
-  readonly v: Float64Array;
-  readonly g: Float64Array;
+  /** Its derivatives when it was evaluated last. */
+  readonly g: number[];
 }
 
 /** A sketch as numbers: slots, which of them are constants, which are one, and the equations between them. */
@@ -54,15 +55,26 @@ export function referenceFault(
 ): Refusal | undefined {
   const types = new Map<string, EntityType | undefined>();
   const type = (ref: string) => {
-    if (!types.has(ref)) types.set(ref, typeOf(sketch, ref));
-    return types.get(ref);
+    let t = types.get(ref);
+    if (!t) types.set(ref, (t = typeOf(sketch, ref)));
+    return t;
+  };
+  const found: (EntityType | undefined)[] = [];
+  const isFitting = (wanted: readonly EntityType[]): boolean => {
+    if (wanted.length !== found.length) return false;
+    for (let i = 0; i < found.length; i++) if (!fits(wanted[i]!, found[i])) return false;
+    return true;
   };
   for (const r of relations) {
-    for (const ref of r.of)
-      if (!type(ref))
+    found.length = 0;
+    for (const ref of r.of) {
+      const t = type(ref);
+      if (!t)
         return refuse("lost-reference", `${r.id} (${r.kind}) refers to ${ref}, which is not in the sketch.`, [r.id])
           .refusal;
-    if (!KINDS[r.kind].takes.some((t) => t.length === r.of.length && t.every((want, i) => fits(want, type(r.of[i]!)))))
+      found.push(t);
+    }
+    if (!KINDS[r.kind].takes.some(isFitting))
       return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [
         r.id,
       ]).refusal;
@@ -128,11 +140,11 @@ export function buildSystem(
     }
   }
   for (const r of relations)
-    if (isDimension(r) && KINDS[r.kind].quantity === "length") extent = Math.max(extent, sizes.get(r.id) ?? 0);
+    if (isDimension(r) && quantityOf(r) === "length") extent = Math.max(extent, sizes.get(r.id) ?? 0);
   const scale = extent || 1;
   let x = Float64Array.from(values);
 
-  let root = Int32Array.from({ length: values.length }, (_, i) => i);
+  let root = counting(values.length);
   let constant = new Uint8Array(values.length);
   // origin 0,0; the axes run from it to 1,0 and 0,1
   constant.fill(1, 0, FIXED);
@@ -148,15 +160,19 @@ export function buildSystem(
   const held: readonly (readonly [string, string])[] = relations
     .filter((r) => r.kind === "point-on-curve")
     .map((r) => [r.of[0]!, r.of[1]!]);
+  const points = new Map<string, readonly [number, number]>([["origin", [0, 1]]]);
   const slots: Slots = {
     scale,
     same,
     point(ref) {
-      if (ref === "origin") return [0, 1];
-      const id = curveOf(ref),
+      const known = points.get(ref);
+      if (known) return known;
+      const [id, part] = takenApart(ref),
         at = slotOf.get(id)!;
-      const k = id === ref ? 0 : pointNames.get(id)!.indexOf(ref.slice(id.length + 1));
-      return [at + 2 * k, at + 2 * k + 1];
+      const k = part === undefined ? 0 : pointNames.get(id)!.indexOf(part);
+      const place = [at + 2 * k, at + 2 * k + 1] as const;
+      points.set(ref, place);
+      return place;
     },
     line(ref) {
       if (ref === "x-axis") return [0, 1, 2, 3];
@@ -229,21 +245,22 @@ export function buildSystem(
   // unknowns that relations bring along stand after those of the curves
   const extraOf = new Map<string, number>();
   const extras: number[] = [];
+  let merged: Float64Array | undefined;
   for (const r of relations) {
-    const own =
-      KINDS[r.kind].extra?.(
-        slots,
-        r.of,
-        x.map((_, i) => x[find(i)]!),
-      ) ?? [];
+    const { extra } = KINDS[r.kind];
+    if (!extra) continue;
+    const own = extra(slots, r.of, (merged ??= x.map((_, i) => x[find(i)]!)));
     if (own.length) extraOf.set(r.id, x.length + extras.length);
     extras.push(...own);
   }
   if (extras.length) {
     const n = x.length;
     x = Float64Array.from([...x, ...extras]);
-    root = Int32Array.from({ length: x.length }, (_, i) => root[i] ?? i);
-    constant = Uint8Array.from({ length: n + extras.length }, (_, i) => constant[i] ?? 0);
+    const [before, fixed] = [root, constant];
+    root = counting(x.length);
+    root.set(before);
+    constant = new Uint8Array(n + extras.length);
+    constant.set(fixed);
   }
   for (let i = 0; i < x.length; i++) {
     root[i] = find(i);
@@ -251,27 +268,15 @@ export function buildSystem(
   }
   for (const c of sketch.curves) {
     if (c.kind !== "line") continue;
-    const [a, b, d, e] = slots.line(c.id).map((s) => root[s]!) as [number, number, number, number];
+    const at = slotOf.get(c.id)!;
+    const [a, b, d, e] = [root[at]!, root[at + 1]!, root[at + 2]!, root[at + 3]!];
     if (slots.same(a, d) && slots.same(b, e)) broken.push(c.id);
-    else
-      spread(
-        x,
-        constant,
-        slots.same(a, d) ? [b, e] : [a, d],
-        Math.hypot(c.end[0] - c.start[0], c.end[1] - c.start[1]),
-        Math.hypot(x[a]! - x[d]!, x[b]! - x[e]!),
-      );
+    else spread(x, constant, [a, b, d, e], slots.same(a, d), c);
   }
 
   const equations: BoundEquation[] = [];
   const bind = (relation: string, e: Equation) =>
-    equations.push({
-      relation,
-      slots: Int32Array.from(e.slots, (s) => root[s]!),
-      evaluate: e.evaluate,
-      v: new Float64Array(e.slots.length),
-      g: new Float64Array(e.slots.length),
-    });
+    equations.push({ relation, slots: e.slots.map((s) => root[s]!), evaluate: e.evaluate, g: e.slots.map(() => 0.5) });
   for (const c of sketch.curves) for (const e of curveKind(c).own?.(slotOf.get(c.id)!, c) ?? []) bind(c.id, e);
   const ownCount = equations.length;
   for (const r of relations) {
@@ -283,15 +288,25 @@ export function buildSystem(
   return { slots, x, constant, root, equations, ownCount, agreeing, broken, slotOf, scale };
 }
 
+/** 0, 1, 2 … */
+function counting(n: number): Int32Array {
+  const list = new Int32Array(n);
+  for (let i = 0; i < n; i++) list[i] = i;
+  return list;
+}
+
 /** An upright line told to be level would begin with no length at all: its ends are laid out the other way. */
 function spread(
   x: Float64Array,
   constant: Uint8Array,
-  [from, to]: readonly [number, number],
-  drawn: number,
-  now: number,
+  [ax, ay, bx, by]: readonly [number, number, number, number],
+  isUpright: boolean,
+  c: Extract<Curve, { kind: "line" }>,
 ): void {
-  if (now > 1e-9 * drawn) return;
+  const now = Math.abs(x[ax]! - x[bx]!) + Math.abs(x[ay]! - x[by]!);
+  const drawn = Math.abs(c.end[0] - c.start[0]) + Math.abs(c.end[1] - c.start[1]);
+  if (now > COLLAPSED * drawn) return;
+  const [from, to] = isUpright ? [ay, by] : [ax, bx];
   if (!constant[to]) x[to] = x[from]! + drawn;
   else if (!constant[from]) x[from] = x[to]! - drawn;
 }
@@ -302,9 +317,12 @@ export const optionsOf = (r: Relation): Options =>
 
 /** Residual of an equation at x; its derivatives are left in `e.g`. */
 export function residual(e: BoundEquation, x: Float64Array): number {
-  for (let i = 0; i < e.slots.length; i++) e.v[i] = x[e.slots[i]!]!;
-  return e.evaluate(e.v, e.g);
+  const { slots } = e;
+  for (let i = 0; i < slots.length; i++) values[i] = x[slots[i]!]!;
+  return e.evaluate(values, e.g);
 }
+/** Local values of the equation being evaluated; as many as the longest has. */
+const values: number[] = [];
 
 /** A connected set of unknowns and the equations between them. */
 export interface Cluster {
@@ -312,20 +330,24 @@ export interface Cluster {
   readonly equations: BoundEquation[];
 }
 
-/** Splits unknowns and equations into connected clusters; equations without unknowns form one with none. */
-export function clustersOf(system: System): Cluster[] {
-  const { root, constant, equations } = system;
-  const group = Int32Array.from(root, (_, i) => i);
+/**
+ * Splits unknowns and equations into connected clusters; equations without unknowns form one with none.
+ * @param constant slots that stand; what is settled already may be among them
+ */
+export function clustersOf(system: System, constant = system.constant): Cluster[] {
+  const { root, equations } = system;
+  const group = counting(root.length);
   const find = (i: number): number => {
     while (group[i] !== i) i = group[i] = group[group[i]!]!;
     return i;
   };
-  const first = (e: BoundEquation) => e.slots.find((s) => !constant[s]);
-  for (const e of equations) {
-    const head = first(e);
-    if (head === undefined) continue;
-    for (const s of e.slots) if (!constant[s]) group[find(s)] = find(head);
-  }
+  const heads = equations.map((e) => e.slots.find((s) => !constant[s]));
+  equations.forEach((e, k) => {
+    const head = heads[k];
+    if (head === undefined) return;
+    const to = find(head);
+    for (const s of e.slots) if (!constant[s] && group[s] !== to) group[find(s)] = to;
+  });
   const byGroup = new Map<number, Cluster>();
   const cluster = (g: number) => {
     let c = byGroup.get(g);
@@ -333,9 +355,9 @@ export function clustersOf(system: System): Cluster[] {
     return c;
   };
   for (let i = 0; i < root.length; i++) if (root[i] === i && !constant[i]) cluster(find(i)).unknowns.push(i);
-  for (const e of equations) {
-    const head = first(e);
+  equations.forEach((e, k) => {
+    const head = heads[k];
     cluster(head === undefined ? -1 : find(head)).equations.push(e);
-  }
+  });
   return [...byGroup.values()];
 }

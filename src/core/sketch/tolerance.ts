@@ -15,3 +15,5 @@ export const PROBE_SURVIVES = 0.3;
 export const COLLAPSED = 1e-9;
 /** Ends within this distance (mm) are one corner when regions are looked for: above solver noise, below drawing accuracy. */
 export const JOIN = 1e-6;
+/** An equation is settled by itself where it changes at least so much with its unknown: lengths with lengths, mostly by 1. */
+export const STEEP = 1e-3;

@@ -33,6 +33,8 @@ export function readQuantity(
   unit: LengthUnit,
   names?: Names,
 ): Outcome<number> {
+  if (typeof text === "number" && Math.abs(text) < 1e6)
+    return done(text * (kind === "length" ? LENGTHS[unit]! : ANGLES["deg"]!));
   const source = sourceOf(text);
   if (source.length > 200) return refuse("bad-number", "This is too long for a number: use at most 200 characters.");
   const factor = kind === "length" ? LENGTHS[unit]! : ANGLES["deg"]!;

@@ -4,6 +4,7 @@ import { toSpace, type Frame } from "@/core/geometry/frame";
 import { add2, distance3, dot3, mid2, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
 import { KernelFault } from "@/core/kernel/opencascade";
+import { facesOf } from "@/core/kernel/faces";
 import { shelled } from "@/core/kernel/shell";
 import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
@@ -17,12 +18,23 @@ import { lengthOf, type BuildContext, type BuiltSketch } from "./step";
 /** An end not spoken of closes gaps as long as this many thicknesses; longer ones are meant. */
 const GAP = 2;
 
+const TOO_THICK = "A wall of this thickness cannot be made along this outline. Make it thinner.";
+
+/** Whether a wall inside a round body would meet itself: the library turns it inside out there without a word. */
+function isTooTight(kernel: BuildContext["kernel"], solid: Solid, inwards: number): boolean {
+  const sides = facesOf(kernel, solid).filter((f) => f.names[0]?.role === "side");
+  const [only] = sides;
+  return sides.length === 1 && only?.carrier.kind === "cylinder" && only.carrier.radius <= inwards;
+}
+
 /** The wall along the sides of a swept volume: its start and end are left open. The volume stays the caller's. */
 function thinned(context: BuildContext, solid: Solid, thin: Thin, step: string): Outcome<Solid> {
   const { kernel } = context,
     thickness = lengthOf(context, thin.thickness, "The thickness of the wall");
   if (!thickness.ok) return thickness;
   const open = solid.names.flatMap((n, i) => (n[0]?.role === "side" ? [] : [i]));
+  const inwards = { inside: thickness.value, middle: thickness.value / 2, outside: 0 }[thin.side];
+  if (inwards && isTooTight(kernel, solid, inwards)) return refuse("no-wall", TOO_THICK, [step]);
   try {
     if (thin.side === "inside") return done(shelled(kernel, solid, open, thickness.value, step));
     if (thin.side === "outside") return done(shelled(kernel, solid, open, -thickness.value, step));
@@ -33,7 +45,7 @@ function thinned(context: BuildContext, solid: Solid, thin: Thin, step: string):
     return done(both);
   } catch (e) {
     if (!(e instanceof KernelFault)) throw e;
-    return refuse("no-wall", "A wall of this thickness cannot be made along this outline. Make it thinner.", [step]);
+    return refuse("no-wall", TOO_THICK, [step]);
   }
 }
 

@@ -47,6 +47,51 @@ const upright = (a: number, b: number) => edge(`b/side/l${a}`, `b/side/l${b}`);
 const SIXTH = [0, 1, 2, 3, 4, 5].map((k) => [20 * Math.cos((k * PI) / 3), 20 * Math.sin((k * PI) / 3)] as const);
 
 export const SOLIDS: readonly KnownSolid[] = [
+  ...[10, 12].map((r): KnownSolid => {
+    // a step of 15 × 30, then r × 30, made of two half turns; a keyway 6 wide and 4 deep over 20 of the thinner end
+    const keyway = 20 * (3 * sqrt(r * r - 9) + r * r * Math.asin(3 / r) - 6 * (r - 4));
+    const profile = poly([
+      [0, 0],
+      [15, 0],
+      [15, 30],
+      [r, 30],
+      [r, 60],
+      [0, 60],
+    ]);
+    const halves = [
+      sketch("s", "front", profile),
+      revolve("r", "s", { turn: { kind: "angle", angle: 180 } }),
+      mirror("m", { datum: "front" }),
+    ];
+    return {
+      name: `shaft of two halves with a keyway, ${r}`,
+      volume: PI * 30 * (225 + r * r) - keyway,
+      ways: [
+        part(...halves, sketch("k", { base: "right", offset: r - 4 }, rect(-3, 35, 3, 55)), cut("c", "k", 30)),
+        part(
+          ...halves,
+          sketch("k", { base: "front", offset: 4 - r }, rect(-3, 35, 3, 55)),
+          cut("c", "k", 30, { reverse: true }),
+        ),
+      ],
+    };
+  }),
+  {
+    name: "pad leaning inwards on both sides of its sketch",
+    // twice the frustum of a square pyramid
+    volume: (2 * 10 * (2500 + (50 - 20 * tan(PI / 36)) ** 2 + 50 * (50 - 20 * tan(PI / 36)))) / 3,
+    centre: [25, 25, 0],
+    ways: [
+      part(
+        sketch("s", "top", rect(0, 0, 50, 50)),
+        extrude("b", "s", 10, { extent: { kind: "both", depth: 20 }, draft: 5 }),
+      ),
+      part(
+        sketch("s", "top", rect(0, 0, 50, 50)),
+        extrude("b", "s", 10, { extent: { kind: "two", depth: 10, back: 10 }, draft: 5 }),
+      ),
+    ],
+  },
   {
     name: "box",
     volume: 6000,

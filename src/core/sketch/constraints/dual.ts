@@ -82,7 +82,7 @@ export const derived = (slots: readonly number[], f: (v: readonly Dual[]) => Dua
       return new Dual(v[i]!, d);
     });
     const r = f(list);
-    g.set(r.d);
+    for (let i = 0; i < n; i++) g[i] = r.d[i]!;
     return r.v;
   },
 });

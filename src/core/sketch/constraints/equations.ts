@@ -1,5 +1,5 @@
 import { cross, derived, dot, length, pair, sub, type Dual, type Dual2 } from "./dual";
-import type { Equation } from "./kind";
+import type { Equation, Scratch } from "./kind";
 
 export type Four = readonly [number, number, number, number];
 export type Two = readonly [number, number];
@@ -26,7 +26,7 @@ export const distance = (a: Two, b: Two, d: number, rims: Rims = []): Equation =
   evaluate: (v, g) => {
     const dx = v[2]! - v[0]!,
       dy = v[3]! - v[1]!;
-    const l = Math.hypot(dx, dy) || 1e-300;
+    const l = Math.sqrt(dx * dx + dy * dy) || 1e-300;
     g[2] = dx / l;
     g[3] = dy / l;
     g[0] = -g[2];
@@ -35,7 +35,7 @@ export const distance = (a: Two, b: Two, d: number, rims: Rims = []): Equation =
   },
 });
 
-const rimsOf = (rims: Rims, from: number, v: Float64Array, g: Float64Array): number => {
+const rimsOf = (rims: Rims, from: number, v: Scratch, g: Scratch): number => {
   let sum = 0;
   for (let i = 0; i < rims.length; i++) {
     g[from + i] = rims[i]![1];
@@ -55,7 +55,7 @@ export const equalLength = (a: Four, b: Four): Equation => ({
     ] as const) {
       const dx = v[o + 2]! - v[o]!,
         dy = v[o + 3]! - v[o + 1]!;
-      const l = Math.hypot(dx, dy) || 1e-300;
+      const l = Math.sqrt(dx * dx + dy * dy) || 1e-300;
       g[o + 2] = (s * dx) / l;
       g[o + 3] = (s * dy) / l;
       g[o] = -g[o + 2]!;
@@ -98,7 +98,7 @@ export const pointLine = (p: Two, l: Four, d: number, rims: Rims = []): Equation
       dy = v[5]! - v[3]!,
       px = v[0]! - v[2]!,
       py = v[1]! - v[3]!;
-    const len = Math.hypot(dx, dy) || 1e-300;
+    const len = Math.sqrt(dx * dx + dy * dy) || 1e-300;
     const ux = dx / len,
       uy = dy / len;
     const side = ux * py - uy * px,
@@ -174,5 +174,5 @@ export const ACROSS = [Math.PI / 2, -Math.PI / 2] as const;
 export function sideNow(p: Two, l: Four, x: Float64Array): number {
   const dx = x[l[2]]! - x[l[0]]!,
     dy = x[l[3]]! - x[l[1]]!;
-  return (dx * (x[p[1]]! - x[l[1]]!) - dy * (x[p[0]]! - x[l[0]]!)) / (Math.hypot(dx, dy) || 1e-300);
+  return (dx * (x[p[1]]! - x[l[1]]!) - dy * (x[p[0]]! - x[l[0]]!)) / (Math.sqrt(dx * dx + dy * dy) || 1e-300);
 }

@@ -21,11 +21,17 @@ export interface Slots {
   isOn(point: string, curve: string): boolean;
 }
 
+/** Numbers to work on in place; plain lists are made faster than typed ones. */
+export interface Scratch {
+  readonly length: number;
+  [i: number]: number;
+}
+
 /** One scalar equation: residual in mm and its derivatives, from the local values of its slots. */
 export interface Equation {
   readonly slots: readonly number[];
   /** @param v values of the slots @param g receives the derivatives, same length @returns the residual */
-  readonly evaluate: (v: Float64Array, g: Float64Array) => number;
+  readonly evaluate: (v: Scratch, g: Scratch) => number;
 }
 
 /** What a relation says besides its kind and its arguments. */
@@ -52,5 +58,4 @@ export interface RelationKind {
   equations?(s: Slots, of: readonly string[], size: number, x: Float64Array, o: Options): Equation[];
   /** For a dimension: what it measures now (mm or radians), never negative. */
   measure?(s: Slots, of: readonly string[], x: Float64Array, o: Options): number;
-  readonly quantity?: "length" | "angle";
 }

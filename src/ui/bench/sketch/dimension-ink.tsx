@@ -6,9 +6,8 @@ import { toSpace, type Frame } from "@/core/geometry/frame";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { solveSketch } from "@/core/sketch/solve";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
-import { KINDS } from "@/core/sketch/constraints/registry";
 import { measuredValue } from "@/core/sketch/commands";
-import { curveById, curveOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
+import { curveById, curveOf, quantityOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
 import type { NewDimension } from "../tools/tool";
@@ -68,7 +67,7 @@ function DrawnDimension(props: Props) {
       />
     );
   };
-  const quantity = KINDS[shown.kind].quantity ?? "length";
+  const quantity = quantityOf(shown);
   return (
     <>
       {props.paper &&

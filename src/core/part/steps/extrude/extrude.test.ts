@@ -5,6 +5,9 @@ import type { PartDocument } from "@/core/part/document";
 import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
+import { rebuild } from "../../rebuild";
+import { circ, extrude, line, part, sketch } from "../../testing/build";
+import type { Step } from "../kinds";
 import { extrudeKind, type ExtrudeStep } from "./schema";
 
 let kernel: Kernel;
@@ -93,6 +96,29 @@ describe("what cannot be", () => {
     ["a sketch that is gone", { sketch: "sketch7" }, "no-sketch"],
   ])("%s is refused by name", (_, change, code) => {
     expect(measured(last(plate().extrude("add", { kind: "depth", depth: 5 }), change)).trouble).toEqual([code]);
+  });
+  const disc = sketch("s", "top", circ(0, 0, 5));
+  it.each<[string, Step, RegExp]>([
+    ["a disc leaning past its tip", extrude("b", "s", 20, { draft: 45 }), /cannot lean/],
+    ["a wall thicker than the disc", extrude("b", "s", 9, { thin: { thickness: 6, side: "inside" } }), /thinner/],
+    ["half a wall thicker than it", extrude("b", "s", 9, { thin: { thickness: 10, side: "middle" } }), /thinner/],
+  ])("%s is refused, not turned inside out", (_, step, sentence) => {
+    const built = rebuild(kernel, part(disc, step));
+    expect(built.steps[1]!.refusal?.sentence).toMatch(sentence);
+    expect(built.body).toBeUndefined();
+  });
+  it("a region whose line moves past the middle is still the one that was meant", () => {
+    const halved = (x: number) =>
+      part(
+        sketch("s", "top", circ(0, 0, 10), [line("l1", [x, -12], [x, 12])]),
+        extrude("b", "s", 5, { regions: ["c1+l1#lr"] }),
+      );
+    const areas = [-4, -1, 1, 4].map((x) => measurePart(kernel, halved(x)).properties!.volume / 5);
+    for (const [i, a] of areas.entries()) if (i) expect(a).toBeGreaterThan(areas[i - 1]!);
+    const vague = { ...halved(1).steps[1], regions: ["c1+l1"] } as Step;
+    expect(rebuild(kernel, part(halved(1).steps[0]!, vague)).steps[1]!.refusal?.sentence).toMatch(
+      /which piece was meant/,
+    );
   });
   it("a cut that takes everything is refused and the part stays", () => {
     const d = plate().extrude("add", { kind: "depth", depth: 5 });

@@ -27,6 +27,8 @@ describe("what cannot be drilled says why", () => {
       { extent: { kind: "depth", depth: 5 }, head: { kind: "counterbore", diameter: 11, depth: 6 } },
       /counterbore is deeper/,
     ],
+    ["a hole turned outwards", { reverse: true, extent: { kind: "depth", depth: 5 } }, /meets no material/],
+    ["a hole through nothing", { reverse: true }, /meets no material/],
     ["no diameter", { diameter: 0 }, /must be greater than 0/],
     ["as far as a face that is not parallel", { extent: { kind: "face", face: { datum: "front" } } }, /parallel/],
     ["as far as a face behind it", { reverse: true, extent: { kind: "face", face: { datum: "top" } } }, /behind/],
@@ -48,4 +50,14 @@ describe("a thread is a note", () => {
     );
     expect(holeKind.read(drill({ thread: { name: "1/4 UNC" } }) as HoleStep, "mm").detail).toMatch(/1\/4 UNC$/);
   });
+});
+
+it("a hole that begins at a plane within the part takes nothing from behind it", () => {
+  const from = hole("h", { face: "" }, 6, [[10, 10]], {
+    on: { datum: "q" } as never,
+    extent: { kind: "depth", depth: 5 },
+  });
+  const plane = { id: "q", kind: "plane", by: { kind: "offset", from: { datum: "top" }, distance: 10 } } as const;
+  const { properties } = measurePart(kernel, part(...block, plane, from));
+  expect(properties!.volume).toBeCloseTo(40 * 30 * 20 - Math.PI * 9 * 5, 6);
 });
