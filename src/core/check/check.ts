@@ -1,4 +1,3 @@
-import { facesOf } from "@/core/kernel/faces";
 import { meshOf, type Mesh } from "@/core/kernel/mesh";
 import { KERNEL_VERSION, type Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf } from "@/core/kernel/properties";
@@ -8,6 +7,7 @@ import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Exercise } from "./exercise";
+import { surfacesOf } from "./surfaces";
 import { CHECKERS } from "./kinds/checkers";
 import type { CheckContext, Measured } from "./kinds/context";
 import { CHECK_NAMES, type Evidence } from "./kinds/kinds";
@@ -32,13 +32,10 @@ export interface ReportPicture {
 export function measurePart(kernel: Kernel, document: PartDocument): Measured {
   const built = rebuild(kernel, document);
   const solid = built.body;
-  return {
-    document,
-    built,
-    solid,
-    properties: solid && propertiesOf(kernel, solid),
-    faces: solid ? facesOf(kernel, solid) : [],
-  };
+  if (!solid) return { document, built, solid, properties: undefined, faces: [] };
+  const properties = propertiesOf(kernel, solid);
+  const faces = surfacesOf(kernel, solid, distance3(properties.box.min, properties.box.max));
+  return { document, built, solid, properties, faces };
 }
 
 /** Facets fine enough for a picture of a body of this size. */

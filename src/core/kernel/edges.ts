@@ -69,9 +69,15 @@ export function describeEdge(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "k
     };
     kernel.release(c, d, position, circle);
   }
-  const along = new oc.GProp_GProps();
-  oc.BRepGProp.LinearProperties(edge, along, false, false);
+  kernel.release(adaptor, edge);
+  return { shape: kind, points, length: lengthOf(kernel, shape) };
+}
+
+/** Length of an edge, mm. */
+export function lengthOf(kernel: Kernel, edge: TopoDS_Shape): number {
+  const along = new kernel.library.GProp_GProps();
+  kernel.library.BRepGProp.LinearProperties(edge, along, false, false);
   const length = along.Mass();
-  kernel.release(along, adaptor, edge);
-  return { shape: kind, points, length };
+  kernel.release(along);
+  return length;
 }
