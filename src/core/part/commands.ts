@@ -19,7 +19,13 @@ export const PartCommandSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("colours"), colours: PartSchema.shape.colours }),
   /** Another unit for the document: sizes that were plain numbers get the old unit written out, so that nothing changes. */
   z.strictObject({ do: z.literal("units"), units: PartSchema.shape.units }),
-  z.strictObject({ do: z.literal("sketch"), step: z.string(), command: SketchCommandSchema }),
+  z.strictObject({
+    do: z.literal("sketch"),
+    step: z.string(),
+    command: SketchCommandSchema,
+    /** What can be met, but not from how the sketch is drawn, is drawn so. */
+    redraw: z.boolean().optional(),
+  }),
   z.strictObject({
     do: z.literal("describe"),
     name: PartSchema.shape.name.optional(),
@@ -132,7 +138,7 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
     case "sketch": {
       const step = find(command.step);
       if (step?.kind !== "sketch") return refuse("not-found", `There is no sketch ${command.step}.`);
-      const r = applyToSketch(step.sketch, command.command, document.units);
+      const r = applyToSketch(step.sketch, command.command, document.units, command.redraw);
       return r.ok ? done(replace({ ...step, sketch: r.value }), r.notice) : r;
     }
     case "describe":

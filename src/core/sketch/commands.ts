@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { scale2 } from "@/core/geometry/vector";
 import { inUnit, plainNumber, readQuantity, type LengthUnit } from "@/core/units/quantity";
-import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { done, refuse, type Outcome, type Refusal } from "@/core/units/refusal";
 import { curveKind } from "./curves/registry";
 import { ClipSchema, paste } from "./edit/clipboard";
 import { corner } from "./edit/corner";
@@ -141,13 +141,21 @@ export type SketchCommand = z.infer<typeof SketchCommandSchema>;
 /** A size given within this of what is measured was read off the rounded figure shown: mm, radians. */
 const AS_SHOWN = { length: 0.006, angle: 2e-4 };
 
+/** A change that could be made, but not from how the sketch is drawn: with the sketch as it would then lie. */
+export interface NotFromHere extends Refusal {
+  readonly elsewhere: Sketch;
+}
+const NOT_FROM_HERE =
+  "These relations can be met, but not from how the sketch is drawn. Draw it nearer to what you mean, or let it be drawn so.";
+
 /** Solves after a change; refuses what cannot be met and says which relations disagree. */
 function settle(next: Sketch, unit: LengthUnit, notice?: string): Outcome<Sketch> {
   const r = solveSketch(next, unit);
   if (!r.ok) return r;
-  if (!r.value.solved) {
-    return refuse("conflict", conflictSentence(next, r.value.conflict, unit), r.value.conflict);
-  }
+  const { solved, conflict, elsewhere } = r.value;
+  if (elsewhere)
+    return { ok: false, refusal: { ...refuse("not-from-here", NOT_FROM_HERE).refusal, elsewhere } as NotFromHere };
+  if (!solved) return refuse("conflict", conflictSentence(next, conflict, unit), conflict);
   return done(refreshReferences(r.value.sketch, unit), notice);
 }
 
@@ -172,9 +180,21 @@ export function measuredValue(
 
 /**
  * Applies one command to a sketch.
+ * @param redraw what can be met, but not from how the sketch is drawn, is drawn so
  * @returns the solved sketch, with a notice where something happened that was not asked for, or a refusal
  */
-export function applyToSketch(sketch: Sketch, command: SketchCommand, unit: LengthUnit): Outcome<Sketch> {
+export function applyToSketch(
+  sketch: Sketch,
+  command: SketchCommand,
+  unit: LengthUnit,
+  redraw = false,
+): Outcome<Sketch> {
+  const r = changed(sketch, command, unit);
+  if (r.ok || !redraw || !("elsewhere" in r.refusal)) return r;
+  return done((r.refusal as NotFromHere).elsewhere, "The sketch was drawn anew so that everything fits.");
+}
+
+function changed(sketch: Sketch, command: SketchCommand, unit: LengthUnit): Outcome<Sketch> {
   switch (command.do) {
     case "draw":
       return settle(

@@ -1,9 +1,9 @@
 import { newton, prepare, type Prepared } from "./newton";
-import type { Vec2 } from "@/core/geometry/vector";
+import { sub2, type Vec2 } from "@/core/geometry/vector";
 import type { LengthUnit } from "@/core/units/quantity";
-import { curveOf, type Sketch } from "./sketch";
+import { curveOf, type Curve, type Sketch } from "./sketch";
 import { drivingSizes } from "./sizes";
-import { drivingRelations, withCoordinates } from "./solve";
+import { drivingRelations, turnedOut, withCoordinates } from "./relations";
 import { buildSystem, clustersOf, referenceFault, type System } from "./system";
 
 /** What the hand holds: a point, a whole line or circle, or a circle's rim. */
@@ -23,6 +23,8 @@ export class Drag {
   private readonly start: Float64Array;
   /** The sketch of the step before: what does not move stays the same object. */
   private last: Sketch;
+  /** Where the last step went. */
+  private pointer: Vec2;
   private constructor(
     sketch: Sketch,
     private readonly system: System,
@@ -32,6 +34,7 @@ export class Drag {
   ) {
     this.start = Float64Array.from(system.x);
     this.last = sketch;
+    this.pointer = grip.at;
   }
 
   /** Undefined when the sketch as it stands cannot be solved, or nothing is held. */
@@ -65,6 +68,18 @@ export class Drag {
 
   /** The sketch with what is held as near the pointer as its constraints let it. */
   to(pointer: Vec2): Sketch {
+    const from = this.pointer;
+    if (this.step(pointer)) return this.last;
+    // too far for one step: something would turn over. As far as it goes without
+    for (let k = 1; k <= PACES; k++) {
+      const share = k / PACES;
+      if (!this.step([from[0] + (pointer[0] - from[0]) * share, from[1] + (pointer[1] - from[1]) * share])) break;
+    }
+    return this.last;
+  }
+
+  /** One step towards a place; nothing changes where it cannot be made, or would turn a line or an arc over. */
+  private step(pointer: Vec2): boolean {
     const { system, held, grip, start } = this;
     const { x, constant } = system;
     const before = Float64Array.from(x);
@@ -76,12 +91,32 @@ export class Drag {
       put(held[0]!, Math.max(Math.hypot(pointer[0] - cx, pointer[1] - cy), 1e-4 * system.scale));
     } else held.forEach((slot, k) => put(slot, start[slot]! + (pointer[k % 2]! - grip.at[k % 2]!)));
     const isHeld = new Set(held);
-    const weight = (slot: number) => (isHeld.has(slot) ? 1e-3 : 1);
-    for (const p of this.clusters) {
-      if (newton(p, x, system.scale, { iterations: 25, weight })) continue;
+    const weight = (slot: number) => (isHeld.has(slot) ? HELD : 1);
+    const isMet = this.clusters.every((p) => newton(p, x, system.scale, { iterations: 25, weight }));
+    const next = isMet ? withCoordinates(this.last, system) : undefined;
+    if (!next || isTurnedOver(this.last.curves, next.curves)) {
       x.set(before);
-      break;
+      return false;
     }
-    return (this.last = withCoordinates(this.last, system));
+    this.last = next;
+    this.pointer = pointer;
+    return true;
   }
+}
+
+/** Mobility of what is held: it gives way last. */
+const HELD = 1e-5;
+/** A way that is too long for one step is gone in so many. */
+const PACES = 8;
+
+/** Whether a line runs the other way than before, or an arc is turned inside out. */
+function isTurnedOver(before: readonly Curve[], after: readonly Curve[]): boolean {
+  return (
+    after.some((c, i) => {
+      const b = before[i]!;
+      if (b === c || b.kind !== "line" || c.kind !== "line") return false;
+      const [u, v] = [sub2(b.end, b.start), sub2(c.end, c.start)];
+      return u[0] * v[0] + u[1] * v[1] < 0;
+    }) || turnedOut(before, after)
+  );
 }

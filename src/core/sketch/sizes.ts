@@ -1,6 +1,9 @@
-import { isReserved, readQuantity, type LengthUnit, type Value } from "@/core/units/quantity";
+import { angleText, isReserved, readQuantity, type LengthUnit, type Value } from "@/core/units/quantity";
 import { refuse, type Refusal } from "@/core/units/refusal";
 import { quantityOf, type Dimension, type Sketch } from "./sketch";
+
+/** An angle this near to a straight one is straight, radians. */
+const STRAIGHT = 1e-9;
 
 /**
  * Reads every driving size of a sketch, expressions over each other included.
@@ -41,8 +44,8 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
       label = d.name ?? d.id;
     if (typeof d.value === "number") {
       const plain = readQuantity(d.value, quantity, unit);
-      const most = quantity === "length" ? Infinity : Math.PI;
-      if (plain.ok && plain.value > 0 && plain.value <= most) return (sizes.set(d.id, plain.value), plain.value);
+      const most = quantity === "length" ? Infinity : Math.PI - STRAIGHT;
+      if (plain.ok && plain.value > 0 && plain.value < most) return (sizes.set(d.id, plain.value), plain.value);
     }
     const names = (name: string): Value | string | undefined => {
       const other = byName.get(name);
@@ -65,6 +68,10 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
     open.pop();
     const wrong = (sentence: string) => void (fault ??= refuse("bad-number", sentence, [d.id]).refusal);
     if (!r.ok) return wrong(`Dimension ${label}: ${r.refusal.sentence}`);
+    if (quantity === "angle" && (r.value === 0 || (d.kind === "angle" && Math.abs(r.value - Math.PI) < STRAIGHT)))
+      return wrong(
+        `Dimension ${label}: an angle of ${angleText(r.value)} is said by a parallel or a collinear constraint.`,
+      );
     if (r.value <= 0)
       return wrong(`Dimension ${label} must be greater than 0; use a coincident constraint to bring things together.`);
     if (quantity === "angle" && r.value > (d.kind === "full-angle" ? 2 : 1) * Math.PI)

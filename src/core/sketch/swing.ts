@@ -2,7 +2,8 @@ import type { LengthUnit } from "@/core/units/quantity";
 import { rankOf } from "./rank";
 import { drivingSizes } from "./sizes";
 import type { Sketch } from "./sketch";
-import { drivingRelations, preparedClusters, solveRelations, survives, withCoordinates } from "./solve";
+import { drivingRelations, preparedClusters, solveRelations, withCoordinates } from "./relations";
+import { survives } from "./diagnose";
 import { referenceFault } from "./system";
 
 /**

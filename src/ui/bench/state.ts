@@ -30,6 +30,8 @@ export interface Message {
 export interface Dispute {
   readonly command: SketchCommand;
   readonly ids: readonly string[];
+  /** Everything could be met, but not from how the sketch is drawn: it may be drawn so. */
+  readonly elsewhere: boolean;
 }
 
 /** What a click on the part means while a step's card asks for something: the part as it was before that step. */
@@ -148,7 +150,7 @@ export interface BenchState {
   openPanel(name: PanelName | undefined): void;
   defineRest(): void;
   /** Goes on with a refused change after one of those that disagree has given way. */
-  settleDispute(give: { remove: string } | { measure: string }): void;
+  settleDispute(give: { remove: string } | { measure: string } | { redraw: true }): void;
   movePlane(plane: Plane): void;
   copy(cut: boolean): void;
   paste(): void;

@@ -7,6 +7,7 @@ import { sketchIn, type Sketch } from "@/core/sketch/sketch";
 import type { SketchCommand } from "@/core/sketch/commands";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import type { LengthUnit } from "@/core/units/quantity";
+import type { Outcome } from "@/core/units/refusal";
 import { BenchKernel } from "./kernel/client";
 import type { Built } from "./kernel/messages";
 import { Saver } from "./saver";
@@ -194,10 +195,13 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       run(command) {
         const r = apply(document(), command);
         if (!r.ok) {
-          const inSketch = command.do === "sketch" && r.refusal.code === "conflict";
+          const { code } = r.refusal;
+          const inSketch = command.do === "sketch" && (code === "conflict" || code === "not-from-here");
           set({
             message: { kind: "trouble", text: r.refusal.sentence, about: r.refusal.about ?? [] },
-            dispute: inSketch ? { command: command.command, ids: r.refusal.about ?? [] } : undefined,
+            dispute: inSketch
+              ? { command: command.command, ids: r.refusal.about ?? [], elsewhere: code === "not-from-here" }
+              : undefined,
           });
           return false;
         }
@@ -306,13 +310,18 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       settleDispute(give) {
         const { dispute, mode } = get();
         if (!dispute || mode.kind !== "sketch") return;
+        const asked = { do: "sketch", step: mode.step, command: dispute.command } as const;
+        const giveWay = (): Outcome<PartDocument> => {
+          if ("redraw" in give) return apply(document(), { ...asked, redraw: true });
+          const first: SketchCommand =
+            "remove" in give
+              ? { do: "delete", ids: [give.remove] }
+              : { do: "drive", id: give.measure, reference: true };
+          const before = apply(document(), { do: "sketch", step: mode.step, command: first });
+          return before.ok ? apply(before.value, asked) : before;
+        };
         // both changes are one step for undo
-        const first: SketchCommand =
-          "remove" in give ? { do: "delete", ids: [give.remove] } : { do: "drive", id: give.measure, reference: true };
-        const before = apply(document(), { do: "sketch", step: mode.step, command: first });
-        const after = before.ok
-          ? apply(before.value, { do: "sketch", step: mode.step, command: dispute.command })
-          : before;
+        const after = giveWay();
         if (!after.ok)
           return set({
             message: { kind: "trouble", text: after.refusal.sentence, about: after.refusal.about ?? [] },

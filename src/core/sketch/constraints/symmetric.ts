@@ -39,9 +39,21 @@ export const symmetric: RelationKind = {
     if (s.type(a!) === "point") return mirrored(s, s.point(a!), s.point(b!), line);
     if (s.type(a!) !== "line") return mirrored(s, s.centre(a!), s.centre(b!), line);
     const [p, q] = [s.line(a!), s.line(b!)];
-    const along = (i: number, j: number) =>
-      (x[i]! - x[line[0]]!) * (x[line[2]]! - x[line[0]]!) + (x[j]! - x[line[1]]!) * (x[line[3]]! - x[line[1]]!);
-    const crossed = along(p[2], p[3]) - along(p[0], p[1]) > 0 !== along(q[2], q[3]) - along(q[0], q[1]) > 0;
+    // the ends that lie nearer to each other's images pair up
+    const apart = (i: readonly [number, number], j: readonly [number, number]) => {
+      const [ox, oy] = [x[line[0]]!, x[line[1]]!];
+      const [ux, uy] = [x[line[2]]! - ox, x[line[3]]! - oy];
+      const [px, py] = [x[i[0]]! - ox, x[i[1]]! - oy];
+      const k = (2 * (px * ux + py * uy)) / (ux * ux + uy * uy || 1);
+      return (k * ux - px + ox - x[j[0]]!) ** 2 + (k * uy - py + oy - x[j[1]]!) ** 2;
+    };
+    const [pa, pb, qa, qb] = [
+      [p[0], p[1]],
+      [p[2], p[3]],
+      [q[0], q[1]],
+      [q[2], q[3]],
+    ] as const;
+    const crossed = apart(pa, qb) + apart(pb, qa) < apart(pa, qa) + apart(pb, qb);
     const [from, to] = crossed ? [q.slice(2), q.slice(0, 2)] : [q.slice(0, 2), q.slice(2)];
     return [
       ...mirrored(s, [p[0], p[1]], from as unknown as Two, line),

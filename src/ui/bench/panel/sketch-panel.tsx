@@ -25,7 +25,8 @@ export function SketchPanel({ store, step }: { store: BenchStore; step: string }
   if (!sketch) return null;
   return (
     <section aria-label="Sketch" className="min-h-0 flex-1 overflow-y-auto border-t border-base-300 pb-2 text-[13px]">
-      {dispute && <DisputeCard store={store} sketch={sketch} ids={dispute.ids} />}
+      {dispute?.elsewhere && <ElsewhereCard store={store} />}
+      {dispute && !dispute.elsewhere && <DisputeCard store={store} sketch={sketch} ids={dispute.ids} />}
       {proposals && <Proposals store={store} proposals={proposals} />}
       {!dispute && !proposals && <Picked store={store} sketch={sketch} selection={selection} />}
       <Groups store={store} sketch={sketch} />
@@ -84,6 +85,24 @@ export function RelationRow({
         ×
       </button>
     </div>
+  );
+}
+
+/** What was asked for can be met, but from another drawing. */
+function ElsewhereCard({ store }: { store: BenchStore }) {
+  const { settleDispute, leave } = store.getState();
+  return (
+    <Part title="Not from how it is drawn" warm>
+      <p>Everything you asked for can hold at once, but the lines would have to lie elsewhere.</p>
+      <div className="mt-1.5 flex gap-1.5">
+        <button className="btn btn-xs" onClick={() => settleDispute({ redraw: true })}>
+          Draw it so
+        </button>
+        <button className="btn btn-ghost btn-xs" onClick={leave}>
+          Leave it as it was
+        </button>
+      </div>
+    </Part>
   );
 }
 

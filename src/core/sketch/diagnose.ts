@@ -1,0 +1,154 @@
+import type { Vec2 } from "@/core/geometry/vector";
+import { newton, prepare, type Prepared } from "./newton";
+import { rankOf } from "./rank";
+import { curveKind } from "./curves/registry";
+import { isDimension, pointsOf, type Curve, type Relation, type Sketch } from "./sketch";
+import { type System } from "./system";
+import { PROBE, PROBE_SURVIVES } from "./tolerance";
+import { preparedClusters, type Solution } from "./relations";
+
+/** How a point can still go: along one direction, or anywhere. */
+export type Way = { readonly point: string; readonly along: Vec2 | "any" };
+
+export interface Diagnosis {
+  readonly solved: boolean;
+  /** The sketch with exact coordinates; unchanged when not solved. */
+  readonly sketch: Sketch;
+  readonly freedoms: number;
+  /** Where they are: what moves together, and how many ways it has. */
+  readonly clusters: readonly { readonly curves: readonly string[]; readonly freedoms: number }[];
+  /** Curves that can still move or change size. */
+  readonly loose: readonly string[];
+  readonly ways: readonly Way[];
+  /** Circles and arcs whose radius is still free. */
+  readonly looseRadii: readonly string[];
+  /** Constraints that agree with the others and add nothing. */
+  readonly agreeing: readonly string[];
+  /** Driving dimensions that add nothing: they should be reference dimensions. */
+  readonly surplus: readonly string[];
+  /** When not solved: a smallest set of relations that disagree; none where they could be met, but not from here. */
+  readonly conflict: readonly string[];
+  /** When they could be met, but not from how the sketch is drawn: where they are. */
+  readonly elsewhere?: Sketch;
+}
+
+/** What is still loose in a solved sketch, what agrees, what is surplus. */
+export function diagnose(relations: readonly Relation[], { system, sketch: solved }: Solution): Diagnosis {
+  const { x, root, slotOf } = system;
+  const clusters = preparedClusters(system);
+  const dimensions = new Set(relations.filter(isDimension).map((r) => r.id));
+  const agreeing = new Set(system.agreeing);
+  const surplus = new Set<string>();
+  const moves = new Map<number, number[]>();
+  let freedoms = 0;
+  const loosely: { slots: ReadonlySet<number>; freedoms: number }[] = [];
+  const equationsOf = new Map<string, number>();
+  const dependentOf = new Map<string, number>();
+  for (const p of clusters) {
+    // equations stand in the order of the relations already: constraints before dimensions
+    const order = p.cluster.equations.map((_, i) => i);
+    const { dependent, motions } = rankOf(p, x, order);
+    for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
+    const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
+    const stopped = motions.filter((m) => !real.includes(m));
+    const needed = new Map<string, boolean>();
+    for (const k of dependent) {
+      const id = p.cluster.equations[k]!.relation;
+      // where rank calls a motion free that cannot be made, what stops it is not superfluous
+      if (stopped.length && !needed.has(id)) needed.set(id, frees(p, x, system, id, stopped));
+      if (!needed.get(id)) dependentOf.set(id, (dependentOf.get(id) ?? 0) + 1);
+    }
+    freedoms += real.length;
+    if (real.length) loosely.push({ slots: new Set(p.cluster.unknowns), freedoms: real.length });
+    for (const m of real)
+      m.forEach((v, i) => {
+        if (v === 0) return;
+        const slot = p.cluster.unknowns[i]!;
+        if (!moves.has(slot)) moves.set(slot, []);
+      });
+    real.forEach((m, k) =>
+      m.forEach((v, i) => {
+        const list = moves.get(p.cluster.unknowns[i]!);
+        if (list) list[freedoms - real.length + k] = v;
+      }),
+    );
+  }
+  for (const [id, n] of dependentOf) {
+    if (n < equationsOf.get(id)!) continue;
+    if (dimensions.has(id)) surplus.add(id);
+    else agreeing.add(id);
+  }
+  const moving = (slot: number) => moves.get(root[slot]!);
+  const loose: string[] = [],
+    ways: Way[] = [],
+    looseRadii: string[] = [];
+  for (const c of moves.size ? solved.curves : []) {
+    const s = slotOf.get(c.id)!;
+    const kind = curveKind(c);
+    if (kind.numbers(c).some((_, i) => moving(s + i))) loose.push(c.id);
+    if (kind.radius !== undefined && moving(s + kind.radius)) looseRadii.push(c.id);
+    pointsOf(c).forEach((point, k) => {
+      const way = wayOf(moving(s + 2 * k), moving(s + 2 * k + 1), freedoms);
+      if (way) ways.push({ point, along: way });
+    });
+  }
+  const holds = (c: Curve, slots: ReadonlySet<number>) =>
+    curveKind(c)
+      .numbers(c)
+      .some((_, i) => slots.has(root[slotOf.get(c.id)! + i]!));
+  const parts = loosely.map((l) => ({
+    curves: solved.curves.filter((c) => holds(c, l.slots)).map((c) => c.id),
+    freedoms: l.freedoms,
+  }));
+  return {
+    solved: true,
+    sketch: solved,
+    freedoms,
+    clusters: parts,
+    loose,
+    ways,
+    looseRadii,
+    agreeing: [...agreeing],
+    surplus: [...surplus],
+    conflict: [],
+  };
+}
+
+/** Whether one of the motions becomes possible without the equations of a relation. */
+function frees(
+  p: Prepared,
+  x: Float64Array,
+  system: System,
+  relation: string,
+  motions: readonly Float64Array[],
+): boolean {
+  const less = prepare(
+    { unknowns: p.cluster.unknowns, equations: p.cluster.equations.filter((e) => e.relation !== relation) },
+    system.constant,
+  );
+  return motions.some((m) => survives(less, x, system.scale, m));
+}
+
+/** Freedom means finite motion: a small step along the null vector must survive the return to the constraints. */
+export function survives(p: Prepared, x: Float64Array, scale: number, motion: Float64Array): boolean {
+  const { unknowns } = p.cluster;
+  const start = unknowns.map((s) => x[s]!);
+  const step = PROBE * scale;
+  unknowns.forEach((s, i) => (x[s] = start[i]! + step * motion[i]!));
+  const back = newton(p, x, scale, { iterations: 200 });
+  const gone = Math.hypot(...unknowns.map((s, i) => x[s]! - start[i]!));
+  unknowns.forEach((s, i) => (x[s] = start[i]!));
+  return back && gone > PROBE_SURVIVES * step;
+}
+
+function wayOf(mx: number[] | undefined, my: number[] | undefined, count: number): Vec2 | "any" | undefined {
+  let way: Vec2 | undefined;
+  for (let k = 0; k < count; k++) {
+    const v: Vec2 = [mx?.[k] ?? 0, my?.[k] ?? 0];
+    const l = Math.hypot(v[0], v[1]);
+    if (l === 0) continue;
+    if (!way) way = [v[0] / l, v[1] / l];
+    else if (Math.abs(way[0] * v[1] - way[1] * v[0]) > 1e-6 * l) return "any";
+  }
+  return way;
+}

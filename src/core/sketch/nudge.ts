@@ -1,0 +1,24 @@
+import { curveKind } from "./curves/registry";
+import { curveOf, type Sketch } from "./sketch";
+
+/** A row of numbers between -1 and 1 that spreads evenly and is the same on every machine (Weyl's sequence). */
+const spreadOut = (k: number): number => 2 * ((k * 0.618_033_988_749_895) % 1) - 1;
+
+/** A sketch with every coordinate off by up to a share of its size; what is fixed stays. */
+export function nudged(sketch: Sketch, share: number, seed: number): Sketch {
+  const size = Math.max(...sketch.curves.flatMap((c) => curveKind(c).numbers(c).map(Math.abs)), 1e-9);
+  const fixed = new Set(sketch.constraints.filter((k) => k.kind === "fixed").map((k) => curveOf(k.of[0]!)));
+  let k = seed * 1009;
+  return {
+    ...sketch,
+    curves: sketch.curves.map((c) => {
+      if (fixed.has(c.id) || c.projected) return c;
+      const kind = curveKind(c);
+      const moved = kind.numbers(c).map((v, i) => {
+        const off = share * spreadOut(++k);
+        return i === kind.radius ? v * (1 + off / 2) : v + size * off;
+      });
+      return kind.withNumbers(c, moved);
+    }),
+  };
+}
