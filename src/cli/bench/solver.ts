@@ -2,6 +2,7 @@ import { Drag } from "@/core/sketch/drag";
 import { pointAt, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
 import { mixed } from "@/core/sketch/testing/mixed";
+import { family, MEMBER } from "@/core/sketch/testing/family";
 import { ladder } from "@/core/sketch/testing/ladder";
 import { figure, quantile, timed, type Bench } from "./measure";
 
@@ -25,9 +26,10 @@ export const solverBench: Bench = async (bench) => {
     ladder(n, 1.5),
   ]);
   cases.push(["mixed-120", mixed(0.5)]);
+  for (const curves of [60, 120, 240, 480, 960]) cases.push([`family-${curves}`, family(curves / MEMBER, 0.4)]);
   for (const [name, sketch] of cases) {
     const times = await timed(
-      name === "ladder-500" ? 11 : 31,
+      /500|960|480/.test(name) ? 11 : 31,
       () => {
         if (solved(sketch).freedoms) throw new Error("the sketch is not fully defined");
       },
