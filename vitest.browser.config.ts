@@ -7,7 +7,7 @@ export default defineConfig({
     include: ["tests/browser/**/*.test.ts"],
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    fileParallelism: false,
+    maxWorkers: 2,
     pool: "forks",
   },
 });

@@ -83,7 +83,7 @@ try {
   // what is checked by the demo's own worker is read before the browser tests add to it
   if (wants("worker"))
     await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
-  // browser tests run alone: a page that waits for its turn on the processor is not what they try
+  // two browsers at a time, each file with a student and a handout of its own; nothing else beside them
   if (wants("browser"))
     await vitest("browser tests", ["-c", "vitest.browser.config.ts"], {
       ...env,

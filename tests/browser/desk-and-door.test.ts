@@ -95,16 +95,20 @@ describe.sequential("the Marking desk", () => {
 describe.sequential("an instructor at the Bench", () => {
   it("builds the reference of a new exercise by hand; its Sheet and targets follow", async () => {
     await teacher.goto(`${BASE}/courses`);
-    await teacher.getByRole("button", { name: "New exercise" }).click();
-    await teacher.waitForURL("**/exercises/*");
-    expect(await teacher.getByRole("button", { name: "Make a handout" }).isDisabled()).toBe(true);
+    await teacher.getByRole("link", { name: "New exercise" }).click();
+    await teacher.waitForURL("**/exercises/new*");
+    // nothing is made by looking at the form
+    expect(await teacher.getByRole("button", { name: "Make a handout" }).count()).toBe(0);
     await teacher.getByLabel("Density, g/cm³").fill("heavy");
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.getByText(/exercise cannot be read at material.density/).waitFor();
+    expect(await teacher.getByLabel("Density, g/cm³").inputValue()).toBe("heavy");
     await teacher.getByLabel("Density, g/cm³").fill("8.47");
     await teacher.getByLabel("Title", { exact: true }).fill("Bearing spacer");
     await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
     await teacher.getByRole("heading", { name: "Bearing spacer" }).waitFor();
+    expect(await teacher.getByRole("button", { name: "Make a handout" }).isDisabled()).toBe(true);
     await teacher.getByRole("link", { name: "Build the reference in the Bench" }).click();
     await teacher.waitForURL("**/bench");
     const hand = new Hand(teacher);

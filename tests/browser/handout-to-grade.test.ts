@@ -35,8 +35,8 @@ afterAll(() => browser.close());
 
 describe.sequential("from a handout to a graded part", () => {
   it("the instructor writes an exercise, brings the reference and issues it", async () => {
-    await teacher.getByRole("button", { name: "New exercise" }).click();
-    await teacher.waitForURL("**/exercises/*");
+    await teacher.getByRole("link", { name: "New exercise" }).click();
+    await teacher.waitForURL("**/exercises/new*");
     await teacher.getByLabel("Number").fill("WS-21");
     await teacher.getByLabel("Title", { exact: true }).fill("Gauge plate");
     await teacher.getByLabel("Brief").fill("The plate the rain gauge stands on.");
@@ -44,6 +44,7 @@ describe.sequential("from a handout to a graded part", () => {
     writeFileSync(file, JSON.stringify(gaugePlate()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
     await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
     await teacher.getByText(/44.230\.1 mm³/).waitFor();
     await teacher.getByText("⌀20").first().waitFor();
     await teacher.getByLabel("Due").fill("2031-05-04T18:00");

@@ -346,7 +346,7 @@ describe.sequential("a sketch brought in by DXF", () => {
     writeFileSync(file, rows.join("\n"));
     await hand.key("8");
     await page.getByLabel("DXF file").setInputFiles(file);
-    await page.getByText("5 curves taken in mm. Not taken: 1 TEXT.").waitFor();
+    await page.getByText("5 curves taken in mm. Not taken: 1 × TEXT.").waitFor();
     expect(await hand.curves()).toBe(5);
     const [file2] = await Promise.all([
       page.waitForEvent("download"),

@@ -176,7 +176,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await hand.accept(again);
     // the number is changed in the table of all numbers
     await hand.key("8");
-    await page.getByLabel("extrude1 extent depth").fill("25");
+    await page.getByLabel("2 · Extrude: depth").fill("25");
     await page.keyboard.press("Enter");
     await near((2400 - 2 * one) * 25);
     await page.keyboard.press("Escape");
@@ -201,7 +201,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await page.getByLabel("New parameter's name").fill("thick");
     await page.getByLabel("New parameter's value").fill("12 mm");
     await page.keyboard.press("Enter");
-    await page.getByLabel("extrude1 extent depth").fill("=thick*2");
+    await page.getByLabel("2 · Extrude: depth").fill("=thick*2");
     await page.keyboard.press("Enter");
     await near((2400 - 2 * (1 - Math.PI / 4) * 36) * 24);
     await page.getByLabel("parameter thick", { exact: true }).fill("5 mm");

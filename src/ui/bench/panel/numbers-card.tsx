@@ -122,7 +122,7 @@ export function NumbersCard({ store }: { store: BenchStore }) {
           {g.numbers.map((n) => (
             <div key={n.path} className="flex items-center justify-between py-0.5">
               <span>{n.label}</span>
-              {field(`${g.step}:${n.path}`, `${g.step} ${n.label}`, String(n.value), (t) => {
+              {field(`${g.step}:${n.path}`, `${g.title}: ${n.label}`, String(n.value), (t) => {
                 const command = withNumber(document, g.step, n.path, t);
                 return command ? run(command) : false;
               })}

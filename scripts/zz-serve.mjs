@@ -1,0 +1,18 @@
+import { ensureData } from "./machine.mjs";
+import { startPostgres } from "./postgres.mjs";
+ensureData();
+const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const stops = [];
+closing(stops);
+const pg = await startPostgres("test", { fresh: true, wishedPort: 54420 });
+stops.push(pg.stop);
+const env = { DATABASE_URL: pg.url, CALIPER_DEMO: "1" };
+const t0 = Date.now();
+build();
+console.log("built", Date.now() - t0);
+runProgram("src/demo/load.ts", env);
+console.log("loaded", Date.now() - t0);
+await startWorker(env, { quiet: true });
+const web = await startWeb(env, 3400, { quiet: true });
+console.log("READY", web.address, pg.url, Date.now() - t0);
+setInterval(() => {}, 1000);
