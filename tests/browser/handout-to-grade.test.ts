@@ -116,7 +116,15 @@ describe.sequential("from a handout to a graded part", () => {
     await student.getByLabel("Depth").press("Enter");
     await student.getByRole("form", { name: "Extrude" }).waitFor({ state: "detached" });
     await kept(student);
-    await student.getByRole("button", { name: "Hand in" }).click();
+    // what goes out is shown once more, and what is still open
+    await student.getByRole("button", { name: "Hand in", exact: true }).click();
+    const goes = student.getByRole("dialog", { name: "Hand in" });
+    await goes.getByRole("img", { name: "Your part as it stands" }).waitFor();
+    await goes.getByText(/printed size.* not ticked off yet|Nothing is left open/).waitFor();
+    await goes.getByRole("button", { name: "Go on working" }).click();
+    await goes.waitFor({ state: "detached" });
+    await student.getByRole("button", { name: "Hand in", exact: true }).click();
+    await goes.getByRole("button", { name: "Hand in now" }).click();
     await student.waitForURL("**/submissions/*");
     // the page follows the check by itself
     await expect

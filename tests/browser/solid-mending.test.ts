@@ -152,11 +152,11 @@ describe.sequential("two bodies, looked at one by one", () => {
     await hole.getByLabel("Diameter").fill("5");
     await hand.touch([22, 12, 10], /^extrude1\/end/);
     await hand.volumeNear(before - Math.PI * 6.25 * 10);
-    const x = Number(await hole.getByLabel("p1 x").inputValue()),
+    const x = Number(await hole.getByLabel("place 1 x").inputValue()),
       box = (await page.locator("[data-hole-point=p1]").boundingBox())!,
       at = [box.x + box.width / 2, box.y + box.height / 2] as const;
     await hand.drag(at, [at[0] + 14, at[1]]);
-    expect(Number(await hole.getByLabel("p1 x").inputValue())).not.toBe(x);
+    expect(Number(await hole.getByLabel("place 1 x").inputValue())).not.toBe(x);
     await hole.getByLabel(/^threaded/).check();
     await hole.getByLabel("Thread", { exact: true }).fill("M6");
     await hole.getByLabel("all the way").uncheck();

@@ -105,8 +105,8 @@ describe.sequential("a flange with a ring of counterbored holes", () => {
     await hand.accept(disc);
     const hole = await hand.card("t", "Hole");
     await hand.touch([0, -28, 12], /extrude1\/end/);
-    await hole.getByLabel("p1 x").fill("0");
-    await hole.getByLabel("p1 y").fill("-28");
+    await hole.getByLabel("place 1 x").fill("0");
+    await hole.getByLabel("place 1 y").fill("-28");
     await hole.getByLabel("Table").selectOption({ label: "Cap screw ISO 4762" });
     const bore = Math.PI * 3.3 ** 2 * 12 + Math.PI * (5.75 ** 2 - 3.3 ** 2) * 6.4;
     await near(Math.PI * 1600 * 12 - bore);

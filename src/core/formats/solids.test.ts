@@ -72,7 +72,6 @@ describe("STEP", () => {
     expect(stepString("a\\b 𝄞")).toBe("a\\\\b \\X4\\0001D11E\\X0\\");
     const body = bodyOf("flange");
     const text = writeStep(kernel, body, "Träger");
-    // eslint-disable-next-line no-control-regex
     expect(text).toMatch(/^[\x00-\x7f]*$/);
     expect(text).toMatch(/FILE_NAME\('Tr\\X2\\00E4\\X0\\ger',.*'Rusty Caliper'/);
     expect(text).toContain("PRODUCT('Tr\\X2\\00E4\\X0\\ger'");

@@ -34,6 +34,12 @@ export function parseFace(key: string): FaceName {
   return of.length ? { step, role, of: of.join("/") } : { step, role };
 }
 
+/** What a copy in a pattern is of: its place, and the face there. */
+export function parseCopy(of: string): { readonly place: string; readonly face: string } {
+  const [place = "", ...face] = of.split("/");
+  return { place, face: face.join("/") };
+}
+
 /** The step that made a named face. */
 export const stepOf = (face: string): string => parseFace(face).step;
 

@@ -5,6 +5,7 @@ import { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome, type Refusal } from "@/core/units/refusal";
 import type { PartDocument } from "./document";
 import { givenBy, parameterNames } from "./parameters";
+import { withStepsCalled } from "./reference/text";
 import { builderOf } from "./steps/builders";
 import { kindOf, usesOf, type Step } from "./steps/kinds";
 import type { Body, BuildContext, BuiltSketch, Datum, Lost, Missing, StepRefusal, Tools } from "./steps/step";
@@ -83,7 +84,7 @@ export class Rebuilder {
     for (let bad = this.spoilt(); bad !== undefined; bad = this.spoilt()) {
       const before = this.states[bad - 1] ?? START;
       this.drop(bad);
-      const built = refused(steps[bad]!, refuse("spoilt", SPOILT, [steps[bad]!.id]).refusal);
+      const built = refused(document, steps[bad]!, refuse("spoilt", SPOILT, [steps[bad]!.id]).refusal);
       this.states.push({ ...before, key: keys[bad]!, made: [], built });
       yield* this.on(document, steps, keys);
     }
@@ -136,8 +137,8 @@ export class Rebuilder {
     };
     try {
       const r = builderOf(step)(context, step);
-      if (!r.ok) return { ...same, built: refused(step, r.refusal) };
-      const lost = placesOf(step, r.value.lost);
+      if (!r.ok) return { ...same, built: refused(document, step, r.refusal) };
+      const lost = placesOf(document, step, r.value.lost);
       const built: BuiltStep = lost.length ? { id: step.id, lost } : { id: step.id };
       if ("sketch" in r.value)
         return { ...same, built, sketches: new Map(before.sketches).set(step.id, r.value.sketch) };
@@ -164,6 +165,7 @@ export class Rebuilder {
       return {
         ...same,
         built: refused(
+          document,
           step,
           refuse("kernel", `This step could not be built: ${e.message}. Change its sketch or its sizes a little.`, [
             step.id,
@@ -184,7 +186,7 @@ export class Rebuilder {
     steps: readonly string[],
   ): Outcome<readonly Body[]> {
     const step = document.steps.find((s) => s.id === id);
-    if (!step) return refuse("not-found", `There is no step ${id}.`, [id]);
+    if (!step) return refuse("not-found", `‹${id}› is not there.`, [id]);
     const image = imageOf(step, prefix, steps),
       whole = compound(
         this.kernel,
@@ -197,7 +199,7 @@ export class Rebuilder {
         image,
       );
       if (!r.ok) return r;
-      if (!("bodies" in r.value)) return refuse("cannot-repeat", `${id} makes nothing that could be repeated.`, [id]);
+      if (!("bodies" in r.value)) return refuse("cannot-repeat", `‹${id}› makes nothing that could be repeated.`, [id]);
       this.kernel.release(...(r.value.tools?.solids ?? []).map((t) => t.shape));
       return done(r.value.bodies);
     } finally {
@@ -221,18 +223,20 @@ export class Rebuilder {
   }
 }
 
-function refused(step: Step, { lost: missing, ...refusal }: StepRefusal): BuiltStep {
-  const lost = placesOf(step, missing);
+function refused(document: PartDocument, step: Step, { lost: missing, ...told }: StepRefusal): BuiltStep {
+  const lost = placesOf(document, step, missing);
+  const refusal = { ...told, sentence: withStepsCalled(told.sentence, document.steps) };
   return { id: step.id, refusal, ...(lost.length && { lost }) };
 }
 
 /** Where in a step its lost references stand; those of steps it repeats stand elsewhere. */
-function placesOf(step: Step, missing: readonly Missing[] = []): Lost[] {
+function placesOf(document: PartDocument, step: Step, missing: readonly Missing[] = []): Lost[] {
   if (!missing.length) return [];
   const fields = fieldsOf(kindOf(step).schema, step);
   return missing.flatMap((m) => {
     const field = fields.find((f) => f.value === m.ref);
-    return field ? [{ ...m, path: pathText(field.path) }] : [];
+    const sentence = withStepsCalled(m.sentence, document.steps);
+    return field ? [{ ...m, sentence, path: pathText(field.path) }] : [];
   });
 }
 

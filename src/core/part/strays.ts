@@ -1,6 +1,6 @@
 import { findRegions } from "@/core/sketch/regions";
 import type { PartDocument } from "./document";
-import { usesOf } from "./steps/kinds";
+import { titleOf, usesOf } from "./steps/kinds";
 
 /** Something left lying about: what it is, and the step to go to. */
 export interface Stray {
@@ -32,6 +32,8 @@ export function strayThings(document: PartDocument, lumps: number, bodies: numbe
   });
   if (lumps > Math.max(bodies, 1)) list.push({ text: `The part lies in ${lumps} pieces that do not touch.` });
   else if (bodies > 1) list.push({ text: `The part has ${bodies} separate bodies.` });
-  for (const s of document.steps) if (s.suppressed) list.push({ text: `${s.name ?? s.id} is suppressed.`, step: s.id });
+  document.steps.forEach((s, i) => {
+    if (s.suppressed) list.push({ text: `Step ${i + 1} (${titleOf(s)}) is suppressed.`, step: s.id });
+  });
   return list;
 }

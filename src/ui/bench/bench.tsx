@@ -2,14 +2,14 @@
 
 import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { Group, Panel, Separator } from "react-resizable-panels";
+import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
 import type { PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { Gauges } from "./gauges";
+import { HandIn } from "./hand-in";
 import { useBenchKeys } from "./keys";
 import { SheetPane } from "./sheet-pane";
 import { IdleSketches, RegionLayer } from "./sketch/region-layer";
@@ -26,6 +26,7 @@ import { MeasurePanel } from "./panel/measure-panel";
 import { coloursOf, cutOf, hiddenFaces } from "./view/paint";
 import { StepHandles } from "./view/step-handles";
 import { SectionHandle } from "./view/section-handle";
+import { planeAt, PlaneLayer } from "./view/plane-layer";
 import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { faceAt } from "./view/pick";
@@ -33,6 +34,7 @@ import { createBench, sketchOf, type BenchStore } from "./store";
 import { Tray } from "./tray";
 import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
+import { useOverlaid } from "./view/overlaid";
 import { useCamera, Viewport } from "./view/viewport";
 
 export interface BenchProps {
@@ -71,19 +73,30 @@ export function Bench(props: BenchProps) {
 function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   useBenchKeys(store);
   const [hint, setHint] = useState("");
+  // where there is room for one pane only it is the model's; the others unfold from their edges
+  const [narrow] = useState(() => window.innerWidth < 900);
   const mode = store((s) => s.mode),
     pickField = store((s) => s.pickField);
+  const sheetPane = usePanelRef(),
+    stepsPane = usePanelRef();
   return (
     <div className="flex h-screen flex-col overflow-hidden">
       <Follow url={p.watch} busy={!p.sheet} />
-      <BenchHeader store={store} {...p} />
+      <BenchHeader
+        store={store}
+        {...p}
+        panes={[
+          ["Sheet", sheetPane],
+          ["Steps", stepsPane],
+        ]}
+      />
       <Group orientation="horizontal" className="min-h-0 flex-1">
-        <Panel defaultSize="31%" minSize="8%" collapsible className="min-w-0">
+        <Panel panelRef={sheetPane} defaultSize={narrow ? "0%" : "31%"} minSize="8%" collapsible className="min-w-0">
           <SheetPane store={store} sheet={p.sheet} trouble={p.sheetTrouble} />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Sheet" />
         <Panel minSize="30%" className="flex min-w-0 flex-col">
-          <div className="relative min-h-0 flex-1">
+          <div className="@container relative min-h-0 flex-1">
             <Model store={store} projection={p.sheet?.projection ?? "first-angle"} onHint={setHint} />
           </div>
           <HintLine
@@ -94,13 +107,19 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
                 : mode.kind === "step"
                   ? stepHint(mode.draft.kind, pickField?.name)
                   : mode.kind === "plane"
-                    ? "Sketch: choose the plane it lies on, or click a flat face of the part."
+                    ? "Sketch: click the plane it shall lie on, in the view or on the card, or a flat face of the part."
                     : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag turns the model, Shift and drag moves it."
             }
           />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
-        <Panel defaultSize="22%" minSize="14%" className="flex min-w-0 flex-col">
+        <Panel
+          panelRef={stepsPane}
+          defaultSize={narrow ? "0%" : "22%"}
+          minSize="14rem"
+          collapsible
+          className="flex min-w-0 flex-col"
+        >
           <StepList store={store} />
           {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
           {mode.kind === "solid" && <MeasurePanel store={store} />}
@@ -129,7 +148,7 @@ function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
   const message = store((s) => s.message);
   return (
     <div
-      className="h-14 overflow-y-auto border-t border-base-300 px-4 py-1 text-[13px] leading-[17px]"
+      className="h-14 shrink-0 overflow-y-auto border-t border-base-300 px-4 py-1 text-[13px] leading-[17px]"
       aria-live="polite"
     >
       {message ? (
@@ -196,6 +215,7 @@ function Model({
     const frame = frameOf(sketch.plane);
     return [{ mesh: built.mesh, style: "model", cut: { at: frame.origin, normal: normalOf(frame) } }];
   }, [built?.mesh, built?.model, built?.bodies, mode, see, document, looking]);
+  const corner = useOverlaid((w, h) => (camera.corner = [w + 24, h + 24]));
   const hint = useCallback((h: string) => onHint(h), [onHint]);
   const empty = !document.steps.length && mode.kind === "solid";
   return (
@@ -206,20 +226,22 @@ function Model({
       label="Model"
       onPick={(at, grow) => {
         if (mode.kind !== "plane") return pickAt(store, at, grow, store.getState().behind);
-        if (!built?.mesh || !built.model) return;
-        const k = faceAt(camera, built.mesh, at),
-          ref = k === undefined ? undefined : faceRef(built.model, k),
-          carrier = k === undefined ? undefined : built.model.faces[k]!.carrier;
+        const { takePlane, planeShift } = store.getState();
+        const k = built?.mesh && built.model ? faceAt(camera, built.mesh, at) : undefined;
+        const base = k === undefined ? planeAt(camera, planeShift, built?.properties?.box, at) : undefined;
+        if (base) return takePlane({ base, ...planeShift });
+        const ref = k === undefined ? undefined : faceRef(built!.model!, k),
+          carrier = k === undefined ? undefined : built!.model!.faces[k]!.carrier;
         if (ref && carrier?.kind === "plane") {
           const { origin, x, y } = faceFrame(carrier.normal, carrier.offset),
             { kind: _, ...face } = ref;
-          store.getState().takePlane({ ...face, frame: { origin: [...origin], x: [...x], y: [...y] } });
+          takePlane({ ...face, frame: { origin: [...origin], x: [...x], y: [...y] } });
         } else
           store.getState().say({
             kind: "notice",
             text: carrier
               ? "A sketch lies on a flat face; this one is round."
-              : "Click a flat face of the part, or choose a plane on the card.",
+              : "Click one of the three planes, or a flat face of the part.",
             about: [],
           });
       }}
@@ -229,13 +251,14 @@ function Model({
       {mode.kind !== "sketch" && <SolidLayer store={store} />}
       {mode.kind !== "sketch" && <SectionHandle store={store} />}
       {mode.kind === "step" && <StepHandles store={store} />}
+      {mode.kind === "plane" && <PlaneLayer store={store} />}
       {mode.kind === "solid" && <IdleSketches store={store} />}
       {empty && (
         <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
           Read the Sheet, then begin with <b>Sketch</b> below.
         </p>
       )}
-      <div className="absolute right-3 top-3" data-overlay>
+      <div ref={corner} className="absolute right-3 top-3" data-overlay>
         <UnfoldedBox camera={camera} projection={projection} current={version} />
       </div>
       {mode.kind === "step" && (
@@ -249,12 +272,15 @@ function Model({
         </div>
       )}
       <PanelCards store={store} />
-      <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center" data-overlay>
+      <div className="pointer-events-none absolute inset-x-1 bottom-2 flex justify-center" data-overlay>
         <Tray store={store} />
       </div>
     </Viewport>
   );
 }
+
+/** A pane that folds away, and what it is called. */
+type Pane = readonly [name: string, pane: ReturnType<typeof usePanelRef>];
 
 function BenchHeader({
   store,
@@ -264,29 +290,11 @@ function BenchHeader({
   handIn,
   lastSubmission,
   leaveTo,
-}: BenchProps & { store: BenchStore }) {
+  sheet,
+  panes,
+}: BenchProps & { store: BenchStore; panes: readonly Pane[] }) {
   const saved = store((s) => s.saved);
   const history = store((s) => s.history);
-  const router = useRouter();
-  const [handing, setHanding] = useState(false);
-  const give = async () => {
-    setHanding(true);
-    try {
-      // only what the server has can be handed in
-      await store.getState().settled();
-      const r = await fetch(handIn!, { method: "POST" });
-      const answer = (await r.json()) as { submission?: string; sentence?: string };
-      if (r.ok) return router.push(`/submissions/${answer.submission}`);
-      store.getState().say({ kind: "trouble", text: answer.sentence ?? "It could not be handed in.", about: [] });
-    } catch {
-      store.getState().say({
-        kind: "trouble",
-        text: "No connection. Your part is kept; hand it in when the connection is back.",
-        about: [],
-      });
-    }
-    setHanding(false);
-  };
   const state =
     saved.kind === "saved"
       ? `All changes kept${saved.at ? ` · ${saved.at}` : ""}`
@@ -294,7 +302,7 @@ function BenchHeader({
         ? "Saving …"
         : saved.sentence;
   return (
-    <header className="flex items-center gap-3 border-b border-base-300 px-3.5 py-1.5">
+    <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5">
       <Link href={leaveTo ?? "/courses"} className="text-sm text-accent hover:underline">
         Back
       </Link>
@@ -326,6 +334,16 @@ function BenchHeader({
       >
         <Redo2 size={15} aria-hidden />
       </button>
+      {panes.map(([name, pane]) => (
+        <button
+          key={name}
+          className="btn btn-ghost btn-xs"
+          title={`Fold the ${name} away, or unfold them`}
+          onClick={() => (pane.current?.isCollapsed() ? pane.current.resize("46%") : pane.current?.collapse())}
+        >
+          {name}
+        </button>
+      ))}
       <span
         role="status"
         className={`ml-auto text-sm ${saved.kind === "waiting" || saved.kind === "stopped" ? "text-error" : "quiet"}`}
@@ -342,11 +360,7 @@ function BenchHeader({
           Last result
         </Link>
       )}
-      {handIn && (
-        <button className="btn btn-primary btn-sm" disabled={handing} onClick={() => void give()}>
-          Hand in
-        </button>
-      )}
+      {handIn && <HandIn store={store} to={handIn} sheet={sheet} />}
       {leaveTo && (
         <Link className="btn btn-primary btn-sm" href={leaveTo}>
           To the exercise

@@ -19,6 +19,12 @@ export type Mode =
   | { readonly kind: "step"; readonly draft: Step; readonly fresh: boolean; readonly at: number }
   | { readonly kind: "plane"; readonly move?: string };
 
+/** How a datum plane is moved and tilted before a sketch is laid on it; mm and degrees. */
+export interface PlaneShift {
+  readonly offset?: number;
+  readonly tilt?: { readonly about: "x" | "y"; readonly angle: number };
+}
+
 export interface Message {
   readonly kind: "notice" | "trouble";
   readonly text: string;
@@ -114,6 +120,7 @@ export interface BenchState {
   readonly camera: Camera;
   readonly hand: Hand;
   readonly dispute: Dispute | undefined;
+  readonly planeShift: PlaneShift;
   /** What Define the rest proposes, being looked through. */
   readonly proposals: readonly Proposal[] | undefined;
   readonly panel: PanelName | undefined;

@@ -55,15 +55,18 @@ const pictures = (s: Pick<Sketch, "curves">) => s.curves.filter((c) => c.project
 /** Curves copied, kept over sketches and reloads. */
 const CLIP_KEY = "caliper-clip";
 
+/** Where the numbers of a sketch stand. */
+const numbersOf = (sketch: Sketch) => sketch.dimensions.flatMap((d) => (d.at ? [d.at] : []));
+
 /** Whether a sketch lies in the view and fills a fair part of it. */
 function isInSight(camera: Camera, sketch: Sketch): boolean {
   const frame = frameOf(sketch.plane);
-  const points = cornersOf(sketch).map((p) => camera.toPixels(toSpace(frame, p)));
+  const points = [...cornersOf(sketch), ...numbersOf(sketch)].map((p) => camera.toPixels(toSpace(frame, p)));
   if (!points.length) return true;
   const xs = points.map((p) => p[0]),
     ys = points.map((p) => p[1]);
   const inside =
-    Math.min(...xs) > 0 &&
+    Math.min(...xs) > camera.side &&
     Math.max(...xs) < camera.width &&
     Math.min(...ys) > 0 &&
     Math.max(...ys) < camera.height - camera.foot;
@@ -186,6 +189,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       camera,
       hand: new Hand(),
       dispute: undefined,
+      planeShift: {},
       proposals: undefined,
       panel: undefined,
       swinging: false,
@@ -278,7 +282,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       },
       ...stepMode({ get, set, document, rebuild, openCard, closeCard, ask: (q) => kernel.ask(q) }),
       choosePlane: (move) => {
-        set({ mode: { kind: "plane", ...(move && { move }) }, message: undefined, panel: undefined });
+        set({ mode: { kind: "plane", ...(move && { move }) }, planeShift: {}, message: undefined, panel: undefined });
         camera.side = CARD_PIXELS;
         camera.turnTo(PICTORIAL, () => get().fit());
       },
@@ -413,7 +417,7 @@ export function createBench(start: PartDocument, version: number, saveTo: string
           const f = frameOf(sketch.plane);
           const at = (x: number, y: number) =>
             points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
-          for (const p of cornersOf(sketch)) at(...p);
+          for (const p of [...cornersOf(sketch), ...numbersOf(sketch)]) at(...p);
           at(0, 0);
         }
         if (points.length) camera.fit(points);

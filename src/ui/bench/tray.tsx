@@ -1,9 +1,15 @@
 "use client";
 
+import { ChevronDown, ChevronUp } from "lucide-react";
+import { useState } from "react";
+import { useOverlaid } from "./view/overlaid";
 import { GLYPHS } from "./sketch/marks";
 import type { BenchStore } from "./store";
 import { TrayIcon } from "./tray-icon";
 import { isTaken, takeTool, trayRows, type TrayTool } from "./tray-rows";
+
+/** What is kept free above the tray, pixels. */
+const ABOVE = 24;
 
 /** The tools, under the hand: rows of the tray are rows of the keyboard. */
 export function Tray({ store }: { store: BenchStore }) {
@@ -12,10 +18,14 @@ export function Tray({ store }: { store: BenchStore }) {
   const isSketch = mode.kind === "sketch";
   const rows = trayRows(isSketch);
   const taken = isSketch ? rows.flatMap((r) => r.tools).find((t) => t.variants && isTaken(t, toolName)) : undefined;
+  const [folded, setFolded] = useState(false);
+  const camera = store((s) => s.camera);
+  const box = useOverlaid((_, height) => (camera.foot = height + ABOVE));
   const press = (t: TrayTool) => (e: { currentTarget: HTMLElement }) => (takeTool(store, t), e.currentTarget.blur());
   return (
     <div
-      className="pointer-events-auto relative rounded-box border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-md"
+      ref={box}
+      className="pointer-events-auto relative max-w-full rounded-box border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-md"
       role="toolbar"
       aria-label={isSketch ? "Sketch tools" : "Solid tools"}
     >
@@ -37,9 +47,19 @@ export function Tray({ store }: { store: BenchStore }) {
           ))}
         </div>
       )}
-      {rows.map((row) => (
-        <div key={row.name} className="flex items-center">
-          <span className="quiet w-8 text-[11px]">{row.name}</span>
+      <button
+        className="btn btn-ghost btn-xs btn-square absolute -top-6 right-1 bg-base-100/95"
+        aria-label={folded ? "Unfold the tools" : "Fold the tools away"}
+        aria-expanded={!folded}
+        title={folded ? "Unfold the tools" : "Fold the tools away"}
+        onClick={() => setFolded(!folded)}
+      >
+        {folded ? <ChevronUp size={14} aria-hidden /> : <ChevronDown size={14} aria-hidden />}
+      </button>
+      {folded && <span className="quiet px-2 text-xs">Tools folded away; their keys go on working.</span>}
+      {(folded ? [] : rows).map((row) => (
+        <div key={row.name} className="flex flex-wrap items-center">
+          <span className="quiet w-8 text-[11px] @max-[36rem]:hidden">{row.name}</span>
           {row.tools.map((t) => {
             const active = isSketch && isTaken(t, toolName);
             const look = active ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200";
@@ -60,7 +80,7 @@ export function Tray({ store }: { store: BenchStore }) {
                 aria-label={t.label}
                 aria-pressed={active}
                 onClick={press(t)}
-                className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"} flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}
+                className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"} @max-[36rem]:h-7 @max-[36rem]:w-8 flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}
               >
                 {t.icon ? (
                   <TrayIcon name={t.icon} />
@@ -69,7 +89,7 @@ export function Tray({ store }: { store: BenchStore }) {
                     {GLYPHS[t.glyph!]}
                   </span>
                 )}
-                {t.label}
+                <span className="@max-[36rem]:hidden">{t.label}</span>
                 <kbd className="figures quiet absolute right-0.5 top-0 text-[9px]">{t.key}</kbd>
               </button>
             );

@@ -188,6 +188,9 @@ export function ExerciseForm(props: Props) {
         </div>
         <aside className="w-80 shrink-0">
           <h2 className="font-semibold">Targets</h2>
+          {!measured && isCurrent && (
+            <p className="quiet mt-1">Measured on the reference part once there is one: volume, mass and the Sheet.</p>
+          )}
           {!isCurrent && (
             <p className="quiet">
               <span className="loading loading-dots loading-xs mr-1" />

@@ -7,6 +7,8 @@ import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import type { Grade } from "@/core/grade/grade";
 import { percentText, volumeText } from "@/core/units/amounts";
 import type { LengthUnit } from "@/core/units/quantity";
+import type { Vec3 } from "@/core/geometry/vector";
+import { apart, LABEL } from "./apart";
 import { Camera } from "../bench/view/camera";
 import type { Layer } from "../bench/view/scene";
 import { UnfoldedBox } from "../bench/view/unfolded-box";
@@ -218,19 +220,7 @@ function Comparison({
               {picture.trouble ?? "Fetching the picture …"}
             </p>
           )}
-          {show === "difference" &&
-            lumps.slice(0, 6).map((l, i) => {
-              const at = camera.toPixels(l.centre);
-              return (
-                <span
-                  key={i}
-                  className="figures pointer-events-none absolute bg-base-100/85 px-1 text-xs"
-                  style={{ left: at[0] + 26, top: at[1] - 26 }}
-                >
-                  {l.word} {volumeText(l.volume, units)}
-                </span>
-              );
-            })}
+          {show === "difference" && <LumpLabels camera={camera} lumps={lumps} units={units} />}
           <div className="absolute right-3 top-0" data-overlay>
             <UnfoldedBox camera={camera} projection="first-angle" current={version} />
           </div>
@@ -253,6 +243,45 @@ function Comparison({
         </div>
       )}
     </div>
+  );
+}
+
+/** What each lump is and how much, beside it and a line leading there; none covers another. */
+function LumpLabels({
+  camera,
+  lumps,
+  units,
+}: {
+  camera: Camera;
+  lumps: readonly { readonly centre: Vec3; readonly volume: number; readonly word: string }[];
+  units: LengthUnit;
+}) {
+  const shown = lumps.slice(0, 6);
+  const points = shown.map((l) => camera.toPixels(l.centre));
+  const places = apart(points);
+  return (
+    <>
+      <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
+        {places.map(([x, y], i) => (
+          <path
+            key={i}
+            d={`M${points[i]!.join(" ")}L${x} ${y + LABEL.height / 2}`}
+            stroke="currentColor"
+            strokeWidth={0.8}
+          />
+        ))}
+      </svg>
+      {shown.map((l, i) => (
+        <span
+          key={i}
+          data-lump={l.word}
+          className="figures pointer-events-none absolute whitespace-nowrap bg-base-100/85 px-1 text-xs"
+          style={{ left: places[i]![0], top: places[i]![1] }}
+        >
+          {l.word} {volumeText(l.volume, units)}
+        </span>
+      ))}
+    </>
   );
 }
 

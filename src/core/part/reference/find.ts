@@ -4,7 +4,7 @@ import { modelOver } from "@/core/kernel/model";
 import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { EdgeRef, FaceRef, VertexRef } from "@/core/naming/reference";
-import { edgeText, faceText } from "./text";
+import { begun, edgeText, faceText, refText } from "./text";
 
 /** How much nearer the best of several like candidates must be than the next, or none is taken. */
 const CLEARLY = 0.5;
@@ -78,7 +78,7 @@ export function findFace(t: Topology, ref: FaceRef): Outcome<number> {
   // a face picked by its key in a list of all may carry the mark that parted it from others of its name
   if (isMarked(ref.face)) {
     const index = modelOver(t).faces.findIndex((f) => f.key === ref.face);
-    return index < 0 ? found(ref, [], faceText(ref.face)) : done(index);
+    return index < 0 ? found(ref, [], begun(faceText(ref))) : done(index);
   }
   const list = t.names.flatMap((names, index) => (names.includes(ref.face) ? [index] : []));
   return found(
@@ -89,7 +89,7 @@ export function findFace(t: Topology, ref: FaceRef): Outcome<number> {
       place: () => t.face(index).centre,
       kind: () => t.carrier(index).kind,
     })),
-    faceText(ref.face),
+    begun(faceText(ref)),
   );
 }
 
@@ -116,7 +116,7 @@ export function findEdge(t: Topology, ref: EdgeRef): Outcome<number> {
       place: () => middle(t.edge(index).points),
       kind: () => t.edge(index).shape.kind,
     })),
-    edgeText(ref.edge),
+    begun(edgeText(ref)),
   );
 }
 
@@ -137,6 +137,6 @@ export function findVertex(t: Topology, ref: VertexRef): Outcome<number> {
   return found(
     { at: ref.at },
     list.map((index) => ({ index, beside: () => [], place: () => t.point(index), kind: () => "point" })),
-    `The corner of ${ref.vertex.map((n) => faceText(n).replace(/^The /, "the ")).join(", ")}`,
+    begun(refText(ref)),
   );
 }

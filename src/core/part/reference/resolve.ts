@@ -11,7 +11,9 @@ import type { AnyRef, AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef, VertexRef }
 type Context = Pick<BuildContext, "datums" | "sketches" | "topology">;
 const noBody = () => refuse("lost-reference", "There is no part yet that this could stand on.");
 const gone = (id: string) =>
-  refuse("lost-reference", `${id} is missing or in trouble. Mend it, or pick something else.`, [id]);
+  refuse("lost-reference", `What this stands on, ‹${id}›, is missing or in trouble. Mend it, or pick something else.`, [
+    id,
+  ]);
 
 /** A refusal for want of a reference says which. */
 function telling<T>(ref: AnyRef, r: Outcome<T>): Outcome<T> {
@@ -64,7 +66,7 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
     if (!ref.curve.endsWith("-axis") && sketch.curves.find((k) => k.id === ref.curve)?.kind !== "line")
       return telling(
         ref,
-        refuse("lost-reference", `The line ${ref.curve} of ${ref.sketch} is no longer there. Pick another axis.`, [
+        refuse("lost-reference", `The line ${ref.curve} of ‹${ref.sketch}› is no longer there. Pick another axis.`, [
           ref.sketch,
         ]),
       );
@@ -109,7 +111,7 @@ export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
     if (curve !== "origin" && !sketch.curves.some((k) => k.id === curve))
       return telling(
         ref,
-        refuse("lost-reference", `The point ${ref.point} of ${ref.sketch} is no longer there.`, [ref.sketch]),
+        refuse("lost-reference", `The point ${ref.point} of ‹${ref.sketch}› is no longer there.`, [ref.sketch]),
       );
     return done(toSpace(s.frame, pointAt(sketch, ref.point)));
   }

@@ -1,28 +1,100 @@
-import { parseEdge, parseFace } from "@/core/naming/names";
+import { distance3, type Vec3 } from "@/core/geometry/vector";
+import { parseCopy, parseEdge, parseFace, stepOf } from "@/core/naming/names";
+import type { AnyRef, EdgeRef, FaceRef } from "@/core/naming/reference";
+import { lengthText, type LengthUnit } from "@/core/units/quantity";
 
-/** How a named face is called: "The side of extrude1 over l2", "The end of extrude1". */
-export function faceText(key: string): string {
-  const { step, role, of = "" } = parseFace(key);
-  switch (role) {
-    case "side":
-      return `The side of ${step} over ${of}`;
-    case "round":
-      return `The rounding ${of} of ${step}`;
-    case "bevel":
-      return `The chamfer ${of} of ${step}`;
-    case "inner":
-      return `The inside of ${lower(faceText(of))}`;
-    case "image":
-    case "copy":
-      return `The image in ${step} of ${lower(faceText(of))}`;
-    default:
-      return `The ${role} of ${step}${of ? ` (${of})` : ""}`;
-  }
+/**
+ * How picked things are called. A step stands in the text between marks, by its id; `withStepsCalled` puts in how the
+ * list of Steps shows it.
+ */
+const step = (id: string): string => `‹${id}›`;
+
+/** A text with its steps called as the list of Steps shows them: "step 2". */
+export function withStepsCalled(text: string, steps: readonly { readonly id: string }[]): string {
+  return text.replace(/‹([^›]*)›/g, (_, id: string) => {
+    const at = steps.findIndex((s) => s.id === id);
+    return at < 0 ? "an earlier step" : `step ${at + 1}`;
+  });
 }
-const lower = (s: string) => s.replace(/^The /, "the ");
 
-/** How an edge is called. */
-export const edgeText = (key: string): string =>
-  `The edge between ${parseEdge(key)
-    .map((k) => lower(faceText(k)))
-    .join(" and ")}`;
+/** What a face is called by the role it came to be in. */
+const ROLES: Record<string, string> = {
+  side: "side",
+  start: "first face",
+  end: "end face",
+  bore: "wall of the hole",
+  bottom: "floor of the hole",
+  tip: "tip of the hole",
+  counterbore: "wall of the counterbore",
+  seat: "floor of the counterbore",
+  countersink: "countersink",
+  round: "rounding",
+  bevel: "chamfer",
+  corner: "rounded corner",
+};
+const SHAPES: Record<string, string> = { cylinder: "round ", cone: "conical ", sphere: "ball-shaped ", plane: "flat " };
+
+/** "the flat side of ‹extrude1›", "the floor of the hole of ‹hole1›". */
+export function faceText(ref: FaceRef): string {
+  const { step: id, role, of = "" } = parseFace(ref.face);
+  const kind = role === "side" ? (SHAPES[ref.kind ?? ""] ?? "") : "";
+  if (role === "inner") return `the inside, in ${step(id)}, of ${faceText({ face: of })}`;
+  if (role === "image") return `the image, in ${step(id)}, of ${faceText({ face: of })}`;
+  if (role === "copy") {
+    const { place, face } = parseCopy(of);
+    return `the copy ${place}, in ${step(id)}, of ${faceText({ face })}`;
+  }
+  return `the ${kind}${ROLES[role] ?? "face"} of ${step(id)}`;
+}
+
+/** How far from level or upright a line may be to be called so: a share of its length. */
+const STRAIGHT = 1e-3;
+
+/** "the upright edge, 36 mm, of ‹extrude1›", "the round edge, ⌀10, of ‹hole1›". */
+export function edgeText(ref: EdgeRef, unit: LengthUnit = "mm"): string {
+  const [a, b] = parseEdge(ref.edge).map(stepOf) as [string, string];
+  const of = a === b ? step(a) : `${step(a)} and ${step(b)}`;
+  const shape = ref.at && ref.at.length > 1 ? shapeText(ref.kind, ref.at, unit) : undefined;
+  if (shape) return `the ${shape}, of ${of}`;
+  const [p, q] = parseEdge(ref.edge).map((face) => faceText({ face }));
+  return `the edge between ${p} and ${q}`;
+}
+
+function shapeText(kind: string | undefined, at: readonly Vec3[], unit: LengthUnit): string | undefined {
+  const [first, last] = [at[0]!, at[at.length - 1]!];
+  const length = distance3(first, last);
+  if (kind === "line") {
+    const rise = Math.abs(last[2] - first[2]) / (length || 1);
+    const way = rise > 1 - STRAIGHT ? "upright" : rise < STRAIGHT ? "level" : "slanting";
+    return `${way} edge, ${lengthText(length, unit)}`;
+  }
+  if (kind !== "circle") return undefined;
+  const diameter = 2 * radiusThrough(first, at[Math.round(at.length / 3)]!, at[Math.round((2 * at.length) / 3)]!);
+  if (!Number.isFinite(diameter)) return "round edge";
+  const whole = length < STRAIGHT * diameter;
+  return whole ? `round edge, ⌀${lengthText(diameter, unit)}` : `arc, R ${lengthText(diameter / 2, unit)}`;
+}
+
+/** Radius of the circle through three points: a b c / 4 F. */
+function radiusThrough(p: Vec3, q: Vec3, r: Vec3): number {
+  const [a, b, c] = [distance3(q, r), distance3(r, p), distance3(p, q)];
+  const s = (a + b + c) / 2;
+  const radius = (a * b * c) / (4 * Math.sqrt(Math.max(0, s * (s - a) * (s - b) * (s - c))));
+  // places are kept to a micrometre
+  return Math.round(radius * 1000) / 1000;
+}
+
+/** How any reference is called. */
+export function refText(ref: AnyRef, unit: LengthUnit = "mm"): string {
+  if ("face" in ref) return faceText(ref);
+  if ("edge" in ref) return edgeText(ref, unit);
+  if ("vertex" in ref) return `the corner of ${[...new Set(ref.vertex.map(stepOf))].map(step).join(" and ")}`;
+  if ("sketch" in ref) return `${"curve" in ref ? ref.curve : ref.point} of ${step(ref.sketch)}`;
+  const id = "datum" in ref ? ref.datum : "axis" in ref ? ref.axis : ref.point;
+  if ("datum" in ref && ["front", "top", "right"].includes(id)) return `the ${id} plane`;
+  if ("axis" in ref && ["x", "y", "z"].includes(id)) return `the ${id} axis`;
+  return id === "origin" ? "the origin" : `the datum of ${step(id)}`;
+}
+
+/** As a sentence begins. */
+export const begun = (text: string): string => text[0]!.toUpperCase() + text.slice(1);

@@ -4,7 +4,7 @@ import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { edgeOf } from "../reference/resolve";
 import type { EdgeRef } from "@/core/naming/reference";
-import { edgeText } from "../reference/text";
+import { begun, edgeText } from "../reference/text";
 import type { StepEdge } from "./fields";
 import { refuseLost, type Body, type BuildContext, type Missing, type StepResult } from "./step";
 
@@ -81,7 +81,7 @@ export function blendEdges<G extends { readonly edges: readonly StepEdge[] }>(
       return refuse(
         "too-large",
         bad
-          ? `${edgeText(bad.ref.edge)} (${bad.id}) cannot take ${size(bad.group, 1)}.${most}`
+          ? `${begun(edgeText(bad.ref, context.unit))} cannot take ${size(bad.group, 1)}.${most}`
           : `These sizes cannot be made together: they run into each other.${most}`,
         [step.id, ...(bad ? [bad.id] : [])],
       );

@@ -54,7 +54,7 @@ export function repeat(
     const tools = context.tools.get(id);
     if (tools) {
       if (tools.operation === "keep")
-        return giveUp(refuse("cannot-repeat", `${id} keeps an overlap and cannot be repeated.`, [id]));
+        return giveUp(refuse("cannot-repeat", `‹${id}› keeps an overlap and cannot be repeated.`, [id]));
       const made = copies(context, tools.solids, step.id, images);
       all.push(...made);
       operation ??= tools.operation;

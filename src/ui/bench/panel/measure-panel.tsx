@@ -3,7 +3,8 @@
 import { useEffect, useState } from "react";
 import { readingsBetween, readingsOf, type Reading, type Thing } from "@/core/measure/measure";
 import type { Model } from "@/core/kernel/model";
-import { faceText, edgeText } from "@/core/part/reference/text";
+import { edgeRef, faceRef, vertexRef } from "@/core/part/reference/make";
+import { begun, refText, withStepsCalled } from "@/core/part/reference/text";
 import { angleText, inUnit, lengthText, plainNumber, type LengthUnit } from "@/core/units/quantity";
 import type { Question } from "../kernel/messages";
 import type { BenchStore } from "../store";
@@ -15,9 +16,10 @@ const textOf = (r: Reading, unit: LengthUnit): string =>
       ? `${plainNumber(r.value / (unit === "mm" ? 1 : 645.16), unit === "mm" ? 2 : 4)} ${unit}²`
       : lengthText(r.value, unit);
 
-function nameOf(m: Model, t: Thing): string {
-  if (t.kind === "vertex") return "A corner";
-  return t.kind === "face" ? faceText(m.faces[t.index]!.key) : edgeText(m.edges[t.index]!.key);
+function nameOf(store: BenchStore, m: Model, t: Thing): string {
+  const { units, steps } = store.getState().history.present;
+  const ref = { face: faceRef, edge: edgeRef, vertex: vertexRef }[t.kind](m, t.index);
+  return ref ? withStepsCalled(begun(refText(ref, units)), steps) : `A ${t.kind}`;
 }
 
 /** Readings of what is picked on the part: one thing by itself, two by what lies between them. */
@@ -81,7 +83,7 @@ export function MeasurePanel({ store }: { store: BenchStore }) {
       </h2>
       {things.slice(0, 2).map((t, i) => (
         <p key={i} className="text-xs">
-          {nameOf(model, t)}
+          {nameOf(store, model, t)}
         </p>
       ))}
       <dl>

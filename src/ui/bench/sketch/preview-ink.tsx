@@ -2,8 +2,10 @@
 
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
-import type { Sketch } from "@/core/sketch/sketch";
-import type { Preview } from "../tools/tool";
+import { quantityOf, type Sketch } from "@/core/sketch/sketch";
+import { measureDimension } from "@/core/sketch/solve";
+import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
+import type { NewDimension, Preview } from "../tools/tool";
 import type { Camera } from "../view/camera";
 import { curvePath, screenPath, segmentPath } from "./curve-ink";
 import { dimensionGraphic } from "./dimension-graphic";
@@ -14,11 +16,13 @@ export function PreviewInk({
   sketch,
   camera,
   frame,
+  unit,
 }: {
   preview: Preview;
   sketch: Sketch;
   camera: Camera;
   frame: Frame;
+  unit: LengthUnit;
 }) {
   const px = (p: Vec2): Vec2 => camera.toPixels(toSpace(frame, p));
   const graphic = preview.dimension && dimensionGraphic(sketch, preview.dimension, 1 / camera.scale);
@@ -99,6 +103,30 @@ export function PreviewInk({
           strokeDasharray="4 3"
         />
       ))}
+      {preview.dimension?.at && (
+        <text
+          data-number-meant
+          x={px(preview.dimension.at)[0]}
+          y={px(preview.dimension.at)[1] - 5}
+          fontSize={13}
+          textAnchor="middle"
+          className="figures"
+          fill="var(--color-accent)"
+          stroke="var(--color-base-100)"
+          strokeWidth={4}
+          paintOrder="stroke"
+        >
+          {numberText(sketch, preview.dimension, unit)}
+        </text>
+      )}
     </>
   );
+}
+
+const SIGNS: Partial<Record<NewDimension["kind"], string>> = { diameter: "⌀", across: "⌀", radius: "R " };
+
+/** The number as it would stand: with the sign that tells a diameter from a distance. */
+function numberText(sketch: Sketch, d: NewDimension, unit: LengthUnit): string {
+  const value = measureDimension(sketch, d);
+  return `${SIGNS[d.kind] ?? ""}${quantityOf(d) === "angle" ? angleText(value) : lengthText(value, unit, false)}`;
 }

@@ -333,7 +333,7 @@ export function SketchLayer({
             fill="none"
           />
         ))}
-        <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} />
+        <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} unit={unit} />
       </svg>
       {fields.length > 0 && (
         <TypingFields

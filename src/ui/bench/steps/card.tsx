@@ -4,7 +4,7 @@ import { useEffect, type ReactNode } from "react";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { AnyRef } from "@/core/naming/reference";
-import { edgeText, faceText } from "@/core/part/reference/text";
+import { refText, withStepsCalled } from "@/core/part/reference/text";
 import type { Step } from "@/core/part/steps/kinds";
 import type { Size } from "@/core/part/steps/fields";
 import { NumberField } from "../../parts/number-field";
@@ -147,15 +147,9 @@ export function Tick({ label, on, onChange }: { label: string; on: boolean; onCh
 }
 
 /** How a reference reads in a card. */
-export function refText(ref: AnyRef): string {
-  if ("face" in ref) return faceText(ref.face).replace(/^The /, "");
-  if ("edge" in ref)
-    return edgeText(ref.edge)
-      .replace(/^The edge between /, "edge: ")
-      .replaceAll("the ", "");
-  if ("vertex" in ref) return `corner of ${ref.vertex.length} faces`;
-  if ("sketch" in ref) return `${"curve" in ref ? ref.curve : ref.point} of ${ref.sketch}`;
-  return "datum" in ref ? ref.datum : "axis" in ref ? `${ref.axis} axis` : ref.point;
+export function calledIn(store: BenchStore, ref: AnyRef): string {
+  const { units, steps } = store.getState().history.present;
+  return withStepsCalled(refText(ref, units), steps).replace(/^the /, "");
 }
 
 /** Things picked on the part, one line each; while it is active, clicks on the part put more in. */
@@ -255,7 +249,7 @@ export function RefField<R extends AnyRef>({
           value={chosen}
           onChange={(e) => Number(e.target.value) >= 0 && onChoose(options[Number(e.target.value)]![1])}
         >
-          {chosen < 0 && <option value={-1}>{value ? refText(value) : "not chosen"}</option>}
+          {chosen < 0 && <option value={-1}>{value ? calledIn(store, value) : "not chosen"}</option>}
           {options.map(([text], i) => (
             <option key={text} value={i}>
               {text}

@@ -3,7 +3,7 @@
 import { useEffect, type ReactNode } from "react";
 import type { StepEdge } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
-import { Picks, refText } from "./card";
+import { Picks, calledIn } from "./card";
 import { asEdge, freeId } from "./options";
 
 type Group = { readonly edges: StepEdge[] };
@@ -54,7 +54,7 @@ export function EdgeGroups<G extends Group>({
             name={name(i)}
             hint="click edges"
             take={["edge"]}
-            items={g.edges.map((e) => refText(e.on))}
+            items={g.edges.map((e) => calledIn(store, e.on))}
             onPick={toggle(i)}
             onRemove={(k) => put(i, { ...g, edges: g.edges.filter((_, n) => n !== k) })}
           />

@@ -8,9 +8,8 @@ import type { Thing } from "@/core/measure/measure";
 import { edgeRef, faceRef } from "@/core/part/reference/make";
 import type { HoleStep } from "@/core/part/steps/hole/schema";
 import { fromTable, HOLE_TABLES, type Fit } from "@/core/part/steps/hole/tables";
-import { inUnit, readQuantity } from "@/core/units/quantity";
-import { NumberField } from "../../parts/number-field";
-import { CardFrame, Choice, RefField, refText, SizeInput, Tick, type CardProps } from "./card";
+import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
+import { HolePoints } from "./hole-points";
 import { asPlane, freeId, planeOptions } from "./options";
 
 /** Points placed by hand stand on whole steps of this, mm. */
@@ -50,7 +49,7 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
     ];
     change((d) => {
       // all points of a step lie on one face
-      const keep = d.on && "face" in d.on && d.on.face === face.face ? d.points : d.points.filter((p) => "on" in p);
+      const keep = d.on && "face" in d.on && d.on.face === face.face ? d.points : d.points.filter((p) => !("at" in p));
       const { sketch: _, ...rest } = d;
       return { ...rest, on: face, points: [...keep, { id: freeId("p", keep), at: [x, y] }] };
     });
@@ -105,51 +104,7 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
           </select>
         </label>
       )}
-      {draft.points.length > 0 && (
-        <ul className="max-h-32 space-y-1 overflow-y-auto">
-          {draft.points.map((p, i) => (
-            <li key={p.id} className="flex items-center gap-1 text-xs">
-              {"at" in p ? (
-                p.at.map((v, k) => (
-                  <Coordinate
-                    key={k}
-                    label={`${p.id} ${"xy"[k]}`}
-                    value={inUnit(v, unit)}
-                    unit={unit}
-                    onChange={(text) => {
-                      const r = readQuantity(text.startsWith("-") ? text.slice(1) : text, "length", unit);
-                      if (r.ok)
-                        change((d) => ({
-                          ...d,
-                          points: d.points.map((q, n) =>
-                            n === i && "at" in q
-                              ? {
-                                  ...q,
-                                  at: q.at.map((o, m) =>
-                                    m === k ? (text.startsWith("-") ? -r.value : r.value) : o,
-                                  ) as [number, number],
-                                }
-                              : q,
-                          ),
-                        }));
-                    }}
-                  />
-                ))
-              ) : (
-                <span className="flex-1 truncate">{refText(p.on)}</span>
-              )}
-              <button
-                type="button"
-                className="btn btn-ghost btn-xs btn-square"
-                aria-label={`Take out ${p.id}`}
-                onClick={() => change((d) => ({ ...d, points: d.points.filter((_, k) => k !== i) }))}
-              >
-                ×
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <HolePoints store={store} draft={draft} change={change} />
       <div className="flex gap-1">
         <select
           aria-label="Table"
@@ -376,21 +331,5 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
         </div>
       )}
     </CardFrame>
-  );
-}
-
-function Coordinate({
-  label,
-  value,
-  unit,
-  onChange,
-}: {
-  label: string;
-  value: number;
-  unit: string;
-  onChange: (t: string) => void;
-}) {
-  return (
-    <NumberField wide ariaLabel={label} value={String(Number(value.toFixed(4)))} unit={unit} onChange={onChange} />
   );
 }

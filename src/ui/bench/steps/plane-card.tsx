@@ -1,16 +1,10 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { readQuantity } from "@/core/units/quantity";
-import type { Plane } from "@/core/sketch/sketch";
 import { NumberField } from "../../parts/number-field";
+import { DATUM_PLANES } from "../view/plane-layer";
 import type { BenchStore } from "../store";
-
-const PLANES = [
-  ["front", "seen from the front"],
-  ["top", "seen from above"],
-  ["right", "seen from the right"],
-] as const;
 
 /** Where a sketch is to lie: a datum plane, moved and tilted, or a flat face that is clicked. */
 export function PlaneCard({ store }: { store: BenchStore }) {
@@ -23,24 +17,27 @@ export function PlaneCard({ store }: { store: BenchStore }) {
   const moved = readQuantity(offset || "0", "length", unit),
     turned = readQuantity(angle || "0", "angle", unit);
   const { takePlane, leave } = store.getState();
-  const take = (base: (typeof PLANES)[number][0]) => {
-    if (!moved.ok || !turned.ok) return;
-    const plane: Plane = {
-      base,
-      ...(moved.value && { offset: moved.value }),
-      ...(turned.value && { tilt: { about, angle: (turned.value * 180) / Math.PI } }),
+  const offsetBy = moved.ok ? moved.value : 0,
+    tiltBy = turned.ok ? (turned.value * 180) / Math.PI : 0;
+  // the planes in the view go along with what is typed
+  useEffect(() => {
+    const planeShift = {
+      ...(offsetBy && { offset: offsetBy }),
+      ...(tiltBy && { tilt: { about, angle: tiltBy } }),
     };
-    takePlane(plane);
-  };
+    store.setState({ planeShift });
+  }, [store, offsetBy, tiltBy, about]);
+  const take = (base: (typeof DATUM_PLANES)[number][0]) =>
+    moved.ok && turned.ok && takePlane({ base, ...store.getState().planeShift });
   const moving = mode.kind === "plane" && mode.move;
   return (
     <div
-      className="w-60 space-y-2 rounded-box border border-accent bg-base-100 p-3 shadow-lg"
+      className="max-h-[calc(100vh-9rem)] w-60 space-y-2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 shadow-lg"
       aria-label="New sketch"
       onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}
     >
       <h2 className="font-semibold">{moving ? "Move the sketch to…" : "New sketch on…"}</h2>
-      {PLANES.map(([base, text], i) => (
+      {DATUM_PLANES.map(([base, text], i) => (
         <button
           key={base}
           autoFocus={i === 0}

@@ -3,7 +3,7 @@
 import { useEffect } from "react";
 import type { ShellStep } from "@/core/part/steps/shell/schema";
 import type { FaceRef } from "@/core/naming/reference";
-import { CardFrame, Picks, refText, SizeInput, Tick, type CardProps } from "./card";
+import { CardFrame, Picks, calledIn, SizeInput, Tick, type CardProps } from "./card";
 import { asFace } from "./options";
 
 /** The card of a shell: faces to open, the wall, and faces whose wall is another. */
@@ -48,7 +48,7 @@ export function ShellCard({ store, draft, change }: CardProps<ShellStep>) {
         name="Open faces"
         hint="click faces"
         take={["face"]}
-        items={draft.open.map(refText)}
+        items={draft.open.map((ref) => calledIn(store, ref))}
         onPick={open}
         onRemove={(i) => change((d) => ({ ...d, open: d.open.filter((_, k) => k !== i) }))}
       />
@@ -57,7 +57,7 @@ export function ShellCard({ store, draft, change }: CardProps<ShellStep>) {
         name="Faces with another wall"
         hint="click flat faces"
         take={["face"]}
-        items={others.map((o) => refText(o.face))}
+        items={others.map((o) => calledIn(store, o.face))}
         onPick={(m, t) => {
           const face = asFace(m, t);
           if (face && !others.some((o) => same(o.face, face)))
@@ -69,7 +69,7 @@ export function ShellCard({ store, draft, change }: CardProps<ShellStep>) {
         <SizeInput
           key={i}
           store={store}
-          label={`Wall of ${refText(o.face)}`}
+          label={`Wall of ${calledIn(store, o.face)}`}
           value={o.thickness}
           onChange={(thickness) => setOthers(others.map((x, k) => (k === i ? { ...x, thickness } : x)))}
         />

@@ -8,7 +8,7 @@ import type { Thin, WallFinish } from "@/core/part/steps/fields";
 import { findRegions } from "@/core/sketch/regions";
 import { openChains } from "@/core/sketch/wall";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
-import { Choice, refText, SizeInput, Tick, type CardProps } from "./card";
+import { Choice, calledIn, SizeInput, Tick, type CardProps } from "./card";
 import { asPlane } from "./options";
 
 const OPERATIONS = [
@@ -114,11 +114,11 @@ function FaceField({ store, draft, change, hasSketch }: CardProps<ExtrudeStep> &
     });
   return (
     <div className="flex items-center justify-between gap-2 text-xs">
-      <span className="truncate" title={draft.face && refText(draft.face)}>
+      <span className="truncate" title={draft.face && calledIn(store, draft.face)}>
         {draft.face ? (
           <>
             <span className="quiet">Face </span>
-            {refText(draft.face)}
+            {calledIn(store, draft.face)}
           </>
         ) : (
           <span className="quiet">of a sketch, or</span>

@@ -5,6 +5,9 @@ import type { Hands, NewDimension, Pointer, Preview, Tool } from "./tool";
 const isRound = (t: string | undefined) => t === "circle" || t === "arc";
 const isCentreLine = (sketch: Sketch, ref: string) => curveById(sketch, ref)?.construction === "centre-line";
 
+/** A line that whole sizes can be taken across: a centre line, or one of the sketch's own axes. */
+const isAxis = (sketch: Sketch, ref: string) => ref.endsWith("-axis") || isCentreLine(sketch, ref);
+
 const side = ([a, b]: [Vec2, Vec2], p: Vec2) => cross2(sub2(b, a), sub2(p, a));
 
 /** Which of aligned, level and upright distance is meant: where the pointer goes beside the two points tells. */
@@ -64,14 +67,17 @@ export function meant(
     const u = sub2(b, a),
       v = sub2(d, c),
       sine = cross2(u, v) / (Math.hypot(...u) * Math.hypot(...v));
-    const centre = isCentreLine(sketch, second) ? second : isCentreLine(sketch, first) ? first : undefined;
+    const isParallel = Math.abs(sine) < 1e-6;
+    // angles are doubled across centre lines only: beside an axis the other sector may be meant
+    const isWhole = (ref: string) => (isParallel ? isAxis(sketch, ref) : isCentreLine(sketch, ref));
+    const centre = [second, first].find(isWhole);
     const other = centre === second ? first : second;
-    // across a centre line once the pointer has gone past it
+    // across it once the pointer has gone past it
     const past =
       centre !== undefined &&
       side(lineThrough(sketch, centre), at) > 0 !==
         side(lineThrough(sketch, centre), lineThrough(sketch, other)[1]) > 0;
-    if (Math.abs(sine) < 1e-6) {
+    if (isParallel) {
       if (centre && past) return make("across", [other, centre]);
       // a point of the line that is not an axis carries the distance of two parallels
       return second.endsWith("-axis") || centre === second
@@ -126,7 +132,7 @@ function twoThings(
   if (line) {
     const point = line === first ? q : p,
       through = lineThrough(sketch, line);
-    const past = isCentreLine(sketch, line) && side(through, at) > 0 !== side(through, pointAt(sketch, point)) > 0;
+    const past = isAxis(sketch, line) && side(through, at) > 0 !== side(through, pointAt(sketch, point)) > 0;
     return make(past ? "across" : "point-line", [point, line]);
   }
   return p === q ? undefined : make(distanceKind(pointAt(sketch, p), pointAt(sketch, q), at), [p, q]);

@@ -26,6 +26,8 @@ export class Camera {
   foot = 0;
   /** The same at the left: a card being filled in. */
   side = 0;
+  /** The same at the upper right corner: width and height of what lies there. */
+  corner: Vec2 = [0, 0];
   version = 0;
   private listeners = new Set<() => void>();
   private turning = 0;
@@ -125,17 +127,34 @@ export class Camera {
     const mid = (d: Vec3) => (Math.min(...across(d)) + Math.max(...across(d))) / 2;
     const span = (d: Vec3) => Math.max(...across(d)) - Math.min(...across(d));
     this.target = [this.right, this.up, this.toViewer].reduce<Vec3>((s, d) => add3(s, scale3(d, mid(d))), [0, 0, 0]);
-    const high = Math.max(this.height - this.foot, 50),
-      wide = Math.max(this.width - this.side, 50);
-    this.scale = Math.max(
-      0.001,
-      Math.min(20000, margin * Math.min(wide / Math.max(span(this.right), 1e-3), high / Math.max(span(this.up), 1e-3))),
-    );
+    const [w, h] = [Math.max(span(this.right), 1e-3), Math.max(span(this.up), 1e-3)];
+    // beside what lies in the corner, or below it: whichever leaves more
+    const rooms = [
+      { right: this.corner[0], top: 0 },
+      { right: 0, top: this.corner[1] },
+    ].map((room) => {
+      const wide = Math.max(this.width - this.side - room.right, 50),
+        high = Math.max(this.height - this.foot - room.top, 50);
+      return { ...room, scale: margin * Math.min(wide / w, high / h) };
+    });
+    const free = {
+      right: 0,
+      top: 0,
+      scale: margin * Math.min(Math.max(this.width - this.side, 50) / w, Math.max(this.height - this.foot, 50) / h),
+    };
+    const best = this.isClear(free.scale, w, h) ? free : rooms.reduce((a, b) => (b.scale > a.scale ? b : a));
+    this.scale = Math.max(0.001, Math.min(20000, best.scale));
     this.target = add3(
-      add3(this.target, scale3(this.up, -this.foot / 2 / this.scale)),
-      scale3(this.right, -this.side / 2 / this.scale),
+      add3(this.target, scale3(this.up, (best.top - this.foot) / 2 / this.scale)),
+      scale3(this.right, (best.right - this.side) / 2 / this.scale),
     );
     this.moved();
+  }
+  /** Whether a box of so many mm, in the middle of the free view at a scale, keeps clear of what lies in the corner. */
+  private isClear(scale: number, w: number, h: number): boolean {
+    const right = (this.side + this.width + w * scale) / 2,
+      top = (this.height - this.foot - h * scale) / 2;
+    return right <= this.width - this.corner[0] || top >= this.corner[1];
   }
   /** Turns to a look, in a short movement unless motion is unwanted. */
   turnTo(look: Look, then?: () => void): void {

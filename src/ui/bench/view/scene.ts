@@ -72,7 +72,7 @@ export class Scene {
     canvas: HTMLCanvasElement,
     private readonly camera: Camera,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.scene.add(this.group, new THREE.AmbientLight(0xffffff, 1.35), this.light);
     this.leave = camera.subscribe(() => this.redraw());

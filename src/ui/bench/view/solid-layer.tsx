@@ -5,7 +5,9 @@ import { faceFrame, toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
-import type { EdgeRef } from "@/core/naming/reference";
+import { fieldsOf } from "@/core/naming/field";
+import { isReference } from "@/core/naming/reference";
+import { kindOf, type Step } from "@/core/part/steps/kinds";
 import type { Shown } from "../kernel/messages";
 import type { BenchStore } from "../store";
 import { screenPath } from "../sketch/curve-ink";
@@ -268,21 +270,15 @@ function runsLeft(points: readonly Vec3[], cut: Cut | undefined): Vec3[][] {
 }
 
 /** Edges that a step refers to: as they stand now, or as they were picked. */
-function refsOf(step: object, m: Model): (readonly Vec3[])[] {
-  const out: (readonly Vec3[])[] = [];
-  const walk = (v: unknown): void => {
-    if (Array.isArray(v)) return v.forEach(walk);
-    if (typeof v !== "object" || v === null) return;
-    const { at, edge } = v as { at?: Vec3[]; edge?: string };
-    if (edge) {
-      const now = edgeNow(m, v as EdgeRef);
-      if (now !== undefined) out.push(m.edges[now]!.points);
-      else if (Array.isArray(at?.[0])) out.push(at);
-    }
-    Object.values(v).forEach(walk);
-  };
-  walk(step);
-  return out;
+function refsOf(step: Step, m: Model): (readonly Vec3[])[] {
+  return fieldsOf(kindOf(step).schema, step)
+    .filter(isReference)
+    .flatMap(({ value }) => {
+      if (!("edge" in value)) return [];
+      const now = edgeNow(m, value);
+      if (now !== undefined) return [m.edges[now]!.points];
+      return value.at ? [value.at] : [];
+    });
 }
 const PickedRef = ({ camera, at }: { camera: Camera; at: readonly Vec3[] }) => (
   <path

@@ -1,4 +1,6 @@
 import { nestingOf } from "@/core/kernel/nesting";
+import type { PartDocument } from "@/core/part/document";
+import { titleOf } from "@/core/part/steps/kinds";
 import type { CheckContext } from "../context";
 import type { SolidEvidence } from "./kind";
 
@@ -7,7 +9,7 @@ export function checkSolid({ kernel, submission }: CheckContext): SolidEvidence 
   const p = submission.properties;
   const troubled = submission.built.steps
     .filter((s) => s.refusal)
-    .map((s) => ({ step: s.id, sentence: s.refusal!.sentence }));
+    .map((s) => ({ step: calledStep(submission.document, s.id), sentence: s.refusal!.sentence }));
   const good = p !== undefined && p.bodies === 1 && p.closed && p.valid && !troubled.length;
   const nested = submission.solid && p && p.bodies > 1 ? nestingOf(kernel, submission.solid) : undefined;
   return {
@@ -20,4 +22,10 @@ export function checkSolid({ kernel, submission }: CheckContext): SolidEvidence 
     off: good ? 0 : 1,
     troubled,
   };
+}
+
+/** As the list of Steps shows it. */
+function calledStep({ steps }: PartDocument, id: string): string {
+  const at = steps.findIndex((s) => s.id === id);
+  return `step ${at + 1} (${titleOf(steps[at]!)})`;
 }

@@ -8,6 +8,7 @@ import { built } from "../operate";
 import { sketchFor } from "../profile";
 import { angleOf, lengthOf, type BuildContext, type Build } from "../step";
 import { drilled, STAND_OUT, type Bore } from "./tool";
+import { middleOf, placeByDistances } from "./distances";
 import type { HoleStep } from "./schema";
 
 /** The plane holes start from, its normal out of the material. */
@@ -33,6 +34,13 @@ function placesOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{
   for (const p of step.points) {
     if ("at" in p) {
       list.push({ id: p.id, at: toSpace(seat, p.at) });
+      continue;
+    }
+    if ("from" in p) {
+      const on = step.on && "face" in step.on ? step.on : undefined;
+      const at = placeByDistances(context, seat, middleOf(context, on, seat), p.from, step.id);
+      if (!at.ok) return at;
+      list.push({ id: p.id, at: at.value });
       continue;
     }
     const r = placeOf(context, p.on);

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { measurePart } from "@/core/check/check";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
-import { extrude, face, hole, part, rect, sketch } from "../../testing/build";
+import { edge, extrude, face, hole, part, rect, sketch } from "../../testing/build";
 import { holeKind, type HoleStep } from "./schema";
 
 let kernel: Kernel;
@@ -60,4 +60,43 @@ it("a hole that begins at a plane within the part takes nothing from behind it",
   const plane = { id: "q", kind: "plane", by: { kind: "offset", from: { datum: "top" }, distance: 10 } } as const;
   const { properties } = measurePart(kernel, part(...block, plane, from));
   expect(properties!.volume).toBeCloseTo(40 * 30 * 20 - Math.PI * 9 * 5, 6);
+});
+
+describe("a hole placed by distances from two edges or faces", () => {
+  const plate = (w: number, d: number) => [sketch("s", "top", rect(0, 0, w, d)), extrude("b", "s", 10)] as const;
+  const by = (from: readonly [object, object]) =>
+    hole("h", face("b/end"), 6, [], { points: [{ id: "p1", from }] as never });
+  const axisOf = (w: number, d: number, from: readonly [object, object]) => {
+    const { faces, built } = measurePart(kernel, part(...plate(w, d), by(from)));
+    expect(built.steps.filter((s) => s.refusal)).toEqual([]);
+    const wall = faces.find((f) => f.key === "h/bore/p1")!.carrier;
+    if (wall.kind !== "cylinder") throw new Error("no bore");
+    return wall.at.slice(0, 2).map((v) => Number(v.toFixed(9)));
+  };
+  const rim = (a: string) => edge(a, "b/end");
+  it.each<[string, object, object]>([
+    ["two faces", face("b/side/l2"), face("b/side/l3")],
+    ["two edges", rim("b/side/l2"), rim("b/side/l3")],
+    ["a face and an edge", face("b/side/l2"), rim("b/side/l3")],
+  ])("%s: it follows them", (_, a, b) => {
+    const from = [
+      { of: a, distance: 8 },
+      { of: b, distance: "=2*2.5" },
+    ] as const;
+    expect(axisOf(60, 40, from)).toEqual([52, 35]);
+    expect(axisOf(80, 30, from)).toEqual([72, 25]);
+  });
+  it.each<[string, object, object, RegExp]>([
+    ["two that run the same way", face("b/side/l1"), face("b/side/l3"), /run the same way/],
+    ["the face it starts from", face("b/end"), face("b/side/l3"), /flat faces that stand on/],
+    ["an upright edge", edge("b/side/l1", "b/side/l2"), face("b/side/l3"), /straight edges along/],
+    ["one that is gone", face("b/side/l9"), face("b/side/l3"), /no longer there/],
+  ])("%s is refused with a sentence", (_, a, b, sentence) => {
+    const step = by([
+      { of: a, distance: 8 },
+      { of: b, distance: 5 },
+    ]);
+    const { built } = measurePart(kernel, part(...plate(60, 40), step));
+    expect(built.steps[2]!.refusal?.sentence).toMatch(sentence);
+  });
 });

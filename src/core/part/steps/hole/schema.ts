@@ -12,14 +12,25 @@ import {
 import { means } from "@/core/naming/field";
 import { z } from "zod";
 import { readQuantity } from "@/core/units/quantity";
-import { PlaneRefSchema, PointRefSchema } from "@/core/naming/reference";
+import { EdgeRefSchema, FaceRefSchema, PlaneRefSchema, PointRefSchema } from "@/core/naming/reference";
 
 const Place = z.number().min(-1e5).max(1e5);
 
-/** Where a hole stands: placed freely on the face (its own coordinates, mm), or by a reference. */
+/** How far from an edge or a flat face, counted inwards. */
+const DistanceSchema = z.strictObject({
+  of: z.union([EdgeRefSchema, FaceRefSchema]),
+  distance: lengthField("distance"),
+});
+export type HoleDistance = z.infer<typeof DistanceSchema>;
+
+/**
+ * Where a hole stands: placed freely on the face (its own coordinates, mm), by a reference, or by its distances from two
+ * edges or faces.
+ */
 export const HolePointSchema = z.union([
   z.strictObject({ id: idField(), at: means(z.tuple([Place, Place]), "place") }),
   z.strictObject({ id: idField(), on: PointRefSchema }),
+  z.strictObject({ id: idField(), from: z.tuple([DistanceSchema, DistanceSchema]) }),
 ]);
 
 export const HoleStepSchema = z.strictObject({

@@ -1,3 +1,4 @@
+import { faceText } from "../../reference/text";
 import { refuseLost } from "../step";
 import { frameOf } from "./schema";
 import { faceFrame, type Frame } from "@/core/geometry/frame";
@@ -29,7 +30,7 @@ function planeNow(context: BuildContext, plane: Plane): Outcome<Plane> {
   const found = findFace(t, plane),
     carrier = found.ok ? t.carrier(found.value) : undefined;
   if (carrier?.kind !== "plane") {
-    const sentence = `The face this sketch lies on (${plane.face}) is no longer there, or no longer flat. Choose another plane for it.`;
+    const sentence = `The face this sketch lies on (${faceText(plane)}) is no longer there, or no longer flat. Choose another plane for it.`;
     return refuseLost("lost-face", [{ ref: plane, sentence }], []);
   }
   return done({ ...plane, frame: own(faceFrame(carrier.normal, carrier.offset)) });

@@ -1,0 +1,142 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
+import { strayThings } from "@/core/part/strays";
+import { titleOf } from "@/core/part/steps/kinds";
+import type { Sheet } from "@/core/sheet/sheet";
+import { Gauges } from "./gauges";
+import { diagnosisOf, type BenchStore } from "./store";
+
+/** What could still be mended before a part goes out: plain sentences. */
+export function openPoints(store: BenchStore, sheet: Sheet | null): string[] {
+  const { history, built, ticked } = store.getState();
+  const { present } = history;
+  const loose = present.steps.flatMap((s, i) => {
+    if (s.kind !== "sketch" || !s.sketch.curves.length) return [];
+    const d = diagnosisOf(s.sketch, present.units);
+    const called = `Step ${i + 1} (${titleOf(s)})`;
+    if (!d?.solved) return [`${called} cannot be solved.`];
+    return d.freedoms ? [`${called} can still move in ${d.freedoms} way${d.freedoms > 1 ? "s" : ""}.`] : [];
+  });
+  const trouble = (built?.steps ?? []).flatMap((b) => {
+    const i = present.steps.findIndex((s) => s.id === b.id);
+    return b.refusal && i >= 0
+      ? [`Step ${i + 1} (${titleOf(present.steps[i]!)}) is not built: ${b.refusal.sentence}`]
+      : [];
+  });
+  const strays = strayThings(present, built?.properties?.bodies ?? 0, built?.bodies.length ?? 0).map((s) => s.text);
+  const unused = sheet?.dimensions.filter((d) => !ticked.has(d.id)) ?? [];
+  const sizes = unused.length
+    ? [
+        `${unused.length} printed size${unused.length > 1 ? "s are" : " is"} not ticked off yet: ${unused
+          .slice(0, 8)
+          .map((d) => d.text)
+          .join(", ")}${unused.length > 8 ? " …" : ""}.`,
+      ]
+    : [];
+  return [...(present.steps.length ? [] : ["Nothing is built yet."]), ...trouble, ...loose, ...strays, ...sizes];
+}
+
+/** The button, and once more what goes out before it goes. */
+export function HandIn({ store, to, sheet }: { store: BenchStore; to: string; sheet: Sheet | null }) {
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      <button className="btn btn-primary btn-sm" onClick={() => setAsking(true)}>
+        Hand in
+      </button>
+      {asking && <HandInCard store={store} to={to} sheet={sheet} close={() => setAsking(false)} />}
+    </>
+  );
+}
+
+/** What the model's canvas shows now. */
+const pictureNow = (): string | undefined =>
+  document.querySelector<HTMLCanvasElement>("[aria-label=Model] canvas")?.toDataURL("image/png");
+
+function HandInCard({
+  store,
+  to,
+  sheet,
+  close,
+}: {
+  store: BenchStore;
+  to: string;
+  sheet: Sheet | null;
+  close: () => void;
+}) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const router = useRouter();
+  const [going, setGoing] = useState(false);
+  const [trouble, setTrouble] = useState<string>();
+  const [picture] = useState(pictureNow);
+  const building = store((s) => s.building);
+  const points = openPoints(store, sheet);
+  useEffect(() => dialog.current?.showModal(), []);
+  const give = async () => {
+    setGoing(true);
+    setTrouble(undefined);
+    try {
+      // only what the server has can be handed in
+      await store.getState().settled();
+      const r = await fetch(to, { method: "POST" });
+      const answer = (await r.json()) as { submission?: string; sentence?: string };
+      if (r.ok) return router.push(`/submissions/${answer.submission}`);
+      setTrouble(answer.sentence ?? "It could not be handed in.");
+    } catch {
+      setTrouble("No connection. Your part is kept; hand it in when the connection is back.");
+    }
+    setGoing(false);
+  };
+  return (
+    <dialog
+      ref={dialog}
+      className="m-auto max-h-[92vh] w-[52rem] max-w-[94vw] overflow-y-auto rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/30"
+      aria-label="Hand in"
+      onClose={close}
+      onKeyDown={(e) => e.stopPropagation()}
+    >
+      <h2 className="text-lg font-semibold">This goes out</h2>
+      <div className="mt-3 grid gap-4 sm:grid-cols-[1fr_18rem]">
+        <div>
+          {picture && (
+            <img
+              src={picture}
+              alt="Your part as it stands"
+              className="max-h-56 w-full rounded-field border border-base-300 object-contain"
+            />
+          )}
+          {points.length ? (
+            <>
+              <h3 className="mt-3 font-semibold text-accent">Still open</h3>
+              <ul className="list-disc space-y-1 pl-5 text-sm" aria-label="Still open">
+                {points.slice(0, 12).map((p) => (
+                  <li key={p}>{p}</li>
+                ))}
+              </ul>
+            </>
+          ) : (
+            <p className="mt-3">
+              Nothing is left open: every sketch is fully defined and every printed size ticked off.
+            </p>
+          )}
+        </div>
+        <Gauges store={store} sheet={sheet} />
+      </div>
+      {trouble && (
+        <p role="alert" className="mt-3 text-error">
+          {trouble}
+        </p>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <button className="btn" onClick={() => dialog.current?.close()}>
+          Go on working
+        </button>
+        <button className="btn btn-primary" autoFocus disabled={going || building} onClick={() => void give()}>
+          Hand in now
+        </button>
+      </div>
+    </dialog>
+  );
+}

@@ -1,0 +1,141 @@
+"use client";
+
+import { useState } from "react";
+import type { EdgeRef, FaceRef } from "@/core/naming/reference";
+import { edgeRef, faceRef } from "@/core/part/reference/make";
+import type { HoleStep } from "@/core/part/steps/hole/schema";
+import { inUnit, readQuantity } from "@/core/units/quantity";
+import { NumberField } from "../../parts/number-field";
+import { calledIn, SizeInput, type CardProps } from "./card";
+import { freeId } from "./options";
+
+type Point = HoleStep["points"][number];
+
+/** The places of a hole step, each by coordinates, by something of the part, or by its distances from two things. */
+export function HolePoints({ store, draft, change }: CardProps<HoleStep>) {
+  const put = (i: number, next: Point | undefined) =>
+    change((d) => ({ ...d, points: d.points.flatMap((q, k) => (k === i ? (next ?? []) : q)) }));
+  return (
+    <>
+      {draft.points.length > 0 && (
+        <ul className="max-h-40 space-y-1 overflow-y-auto" aria-label="Places of the hole">
+          {draft.points.map((p, i) => (
+            <li key={p.id} className="flex items-center gap-1 text-xs">
+              <PointFields store={store} point={p} nth={i + 1} put={(next) => put(i, next)} />
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs btn-square"
+                aria-label={`Take out place ${i + 1}`}
+                onClick={() => put(i, undefined)}
+              >
+                ×
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <FromTwo store={store} draft={draft} change={change} />
+    </>
+  );
+}
+
+function PointFields({
+  store,
+  point,
+  nth,
+  put,
+}: {
+  store: CardProps<HoleStep>["store"];
+  point: Point;
+  nth: number;
+  put: (next: Point) => void;
+}) {
+  const unit = store((s) => s.history.present.units);
+  if ("on" in point) return <span className="flex-1 truncate">{calledIn(store, point.on)}</span>;
+  if ("from" in point)
+    return (
+      <div className="flex-1 space-y-0.5">
+        {point.from.map((g, k) => (
+          <SizeInput
+            key={k}
+            store={store}
+            label={`from ${calledIn(store, g.of)}`}
+            value={g.distance}
+            onChange={(distance) => {
+              const [a, b] = point.from;
+              put({ ...point, from: k ? [a, { ...b, distance }] : [{ ...a, distance }, b] });
+            }}
+          />
+        ))}
+      </div>
+    );
+  return point.at.map((v, k) => (
+    <NumberField
+      key={k}
+      wide
+      ariaLabel={`place ${nth} ${"xy"[k]}`}
+      value={String(Number(inUnit(v, unit).toFixed(4)))}
+      unit={unit}
+      onChange={(text) => {
+        const sign = text.startsWith("-") ? -1 : 1;
+        const r = readQuantity(sign < 0 ? text.slice(1) : text, "length", unit);
+        if (!r.ok) return;
+        const [x, y] = point.at;
+        put({ ...point, at: k ? [x, sign * r.value] : [sign * r.value, y] });
+      }}
+    />
+  ));
+}
+
+/** Two edges or faces are picked one after the other; then the hole stands by its distances from them. */
+function FromTwo({ store, draft, change }: CardProps<HoleStep>) {
+  const [first, setFirst] = useState<EdgeRef | FaceRef>();
+  const name = first ? "The second edge or face" : "The first edge or face";
+  const active = store((s) => s.pickField?.name === name);
+  const start = draft.on ? undefined : "Click the face the hole starts from first.";
+  const ask = (one: EdgeRef | FaceRef | undefined) =>
+    store.getState().setPickField({
+      name: one ? "The second edge or face" : "The first edge or face",
+      take: ["edge", "face"],
+      give: (m, t) => {
+        const of = t.kind === "face" ? faceRef(m, t.index) : edgeRef(m, t.index);
+        if (!of) return;
+        if (!one) {
+          setFirst(of);
+          return ask(of);
+        }
+        setFirst(undefined);
+        store.getState().setPickField(undefined);
+        const distance = store.getState().history.present.units === "mm" ? "10 mm" : "1/2 in";
+        change((d) => ({
+          ...d,
+          points: [
+            ...d.points,
+            {
+              id: freeId("p", d.points),
+              from: [
+                { of: one, distance },
+                { of, distance },
+              ],
+            },
+          ],
+        }));
+      },
+    });
+  return (
+    <button
+      type="button"
+      className={`btn btn-xs w-full ${active ? "btn-primary" : ""}`}
+      aria-pressed={active}
+      disabled={start !== undefined}
+      title={start}
+      onClick={() => {
+        setFirst(undefined);
+        if (active) store.getState().setPickField(undefined);
+        else ask(undefined);
+      }}
+    >
+      {active ? `Click ${name.toLowerCase()}` : "Place by distances from two edges or faces"}
+    </button>
+  );
+}
