@@ -90,7 +90,7 @@ try {
       CALIPER_URL: web.address,
       CHROMIUM_PATH: chromium(),
     });
-  if (wants("unit")) await vitest("unit tests", ["-c", "vitest.config.ts", "src/"], { ...env, ...longEnv });
+  if (wants("unit")) await vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv });
 } catch (e) {
   console.log(e instanceof Error ? e.stack : e);
   count("the run itself", 0, 1);

@@ -1,3 +1,4 @@
+import type { PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
 import { expect, type TestContext } from "vitest";
 
@@ -221,13 +222,25 @@ export class Hand {
   }
 }
 
-/** A demo person's Bench of one handout. */
-export async function openBench(browser: Browser, person: string, handout: RegExp): Promise<Hand> {
+/** A demo person's Bench of one handout. @param document what it begins with; left out: what there was */
+export async function openBench(
+  browser: Browser,
+  person: string,
+  handout: RegExp,
+  document?: PartDocument,
+): Promise<Hand> {
   const page = await visit(browser, person);
-  await page
-    .getByRole("row", { name: handout })
-    .getByRole("link", { name: /Begin|Go on/ })
-    .click();
+  const link = page.getByRole("row", { name: handout }).getByRole("link", { name: /Begin|Go on/ });
+  const address = (await link.getAttribute("href"))!;
+  if (document) {
+    // the work is made when it is opened first
+    await page.request.get(`${BASE}${address}`);
+    const id = address.split("/").pop()!;
+    const put = (version: number) => page.request.put(`${BASE}/api/works/${id}`, { data: { document, version } });
+    for (let version = 1; !(await put(version)).ok(); version++)
+      if (version > 200) throw new Error("the document could not be put there");
+  }
+  await link.click();
   await page.waitForURL("**/bench/*");
   await page.getByRole("toolbar").waitFor();
   return new Hand(page);

@@ -21,7 +21,7 @@ type Base = (typeof DATUM_PLANES)[number][0];
 /** Half the side of a drawn datum plane over an empty part, mm. */
 const HALF = 56;
 /** Where each is named, in halves of its side: corners that lie apart as the planes are first seen. */
-const NAMED: Record<Base, Vec2> = { front: [-0.95, -0.9], top: [-0.15, 0.8], right: [0.45, -0.9] };
+const NAMED: Record<Base, Vec2> = { front: [-0.94, 0.74], top: [0.66, 0.66], right: [0.5, 0.84] };
 
 const cornersOf = (half: number): readonly Vec2[] => [
   [-half, -half],

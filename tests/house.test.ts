@@ -1,0 +1,108 @@
+import { execFileSync } from "node:child_process";
+import { existsSync, readFileSync, statSync } from "node:fs";
+import { dirname, join, relative } from "node:path";
+import { fileURLToPath } from "node:url";
+import { describe, expect, it } from "vitest";
+
+/** What the house promises of its own code, beside the arrows that lint watches. */
+const ROOT = fileURLToPath(new URL("..", import.meta.url));
+const SRC = join(ROOT, "src");
+const listed = execFileSync("git", ["ls-files", "-co", "--exclude-standard", "src", "tests", "scripts"], {
+  cwd: ROOT,
+  encoding: "utf8",
+});
+const files = listed.split("\n").filter((f) => /\.(tsx?|mjs)$/.test(f) && existsSync(join(ROOT, f)));
+const code = files.filter((f) => f.startsWith("src/"));
+const textOf = (file: string) => readFileSync(join(ROOT, file), "utf8");
+
+const MOST_COLUMNS = 120;
+const MOST_LINES = 350;
+
+describe("what a reader meets", () => {
+  it("no line is longer than the page", () => {
+    const long = files.flatMap((f) =>
+      textOf(f)
+        .split("\n")
+        // text that must not be broken: what people read, and data
+        .flatMap((line, i) => ([...line].length > MOST_COLUMNS && !/["'`]/.test(line) ? [`${f}:${i + 1}`] : [])),
+    );
+    expect(long).toEqual([]);
+  });
+  it("no file is too long to be read in one go", () => {
+    // a table of cases is read line by line
+    const tables = /\/testing\/|\.test\.tsx?$/;
+    const long = code.filter((f) => !tables.test(f) && textOf(f).split("\n").length - 1 > MOST_LINES);
+    expect(long).toEqual([]);
+  });
+});
+
+/** The files a file imports for what they do; types are gone when it runs. */
+function importsOf(file: string): string[] {
+  const text = textOf(file).replace(/^import type [^;]*;/gm, "");
+  const found = [...text.matchAll(/^(?:import|export)\s+(\{[^}]*\}|[^"';]*?)\s*from\s+"([^"]+)"/gm)];
+  return found.flatMap(([, names = "", from = ""]) => {
+    const real =
+      names.startsWith("{") &&
+      names
+        .slice(1, -1)
+        .split(",")
+        .every((n) => !n.trim() || /^type\s/.test(n.trim()));
+    if (real) return [];
+    const base = from.startsWith("@/")
+      ? join(SRC, from.slice(2))
+      : from.startsWith(".")
+        ? join(ROOT, dirname(file), from)
+        : undefined;
+    if (!base) return [];
+    const path = [`${base}.ts`, `${base}.tsx`, base, join(base, "index.ts")].find(
+      (p) => existsSync(p) && statSync(p).isFile(),
+    );
+    return path ? [relative(ROOT, path)] : [];
+  });
+}
+
+const graph = new Map(code.filter((f) => !f.includes(".test.")).map((f) => [f, importsOf(f)]));
+
+/** Groups of files that import each other in a circle (Tarjan's strongly connected components). */
+function circles(): string[][] {
+  const index = new Map<string, number>(),
+    low = new Map<string, number>(),
+    stack: string[] = [],
+    found: string[][] = [];
+  const visit = (f: string): void => {
+    index.set(f, index.size);
+    low.set(f, index.get(f)!);
+    stack.push(f);
+    for (const next of graph.get(f) ?? []) {
+      if (!index.has(next)) {
+        visit(next);
+        low.set(f, Math.min(low.get(f)!, low.get(next)!));
+      } else if (stack.includes(next)) low.set(f, Math.min(low.get(f)!, index.get(next)!));
+    }
+    if (low.get(f) !== index.get(f)) return;
+    const group = stack.splice(stack.indexOf(f));
+    if (group.length > 1) found.push(group.sort());
+  };
+  for (const f of graph.keys()) if (!index.has(f)) visit(f);
+  return found;
+}
+
+describe("which file stands on which", () => {
+  it("no circle of imports, except inside one kind's folder", () => {
+    const inOneFolder = (group: readonly string[]) =>
+      new Set(group.map((f) => dirname(f))).size === 1 && /\/(steps|kinds)\/[^/]+\//.test(group[0]!);
+    expect(circles().filter((g) => !inOneFolder(g))).toEqual([]);
+  });
+  it("validating a document loads no kernel", () => {
+    const seen = new Set<string>();
+    const reach = (f: string): void => {
+      if (seen.has(f)) return;
+      seen.add(f);
+      (graph.get(f) ?? []).forEach(reach);
+    };
+    reach("src/core/part/document.ts");
+    reach("src/core/part/commands.ts");
+    expect([...seen].filter((f) => f.startsWith("src/core/kernel/"))).toEqual([]);
+    expect(seen.size).toBeGreaterThan(30);
+  });
+});
