@@ -1,4 +1,5 @@
-// Figures of the application in headless Chromium, for the benches: it is built, started with the demo, and handed over.
+// Figures of the application in headless Chromium, for the benches: it is built, started with the demo, and handed
+// over.
 import { chromium as browserPath, ensureSystem, ROOT } from "./machine.mjs";
 import { startPostgres } from "./postgres.mjs";
 

@@ -1,4 +1,5 @@
-// How long it takes from a click on a handout to its shaded part, three seconds after the handouts are there: JSON lines for npm run bench.
+// How long it takes from a click on a handout to its shaded part, three seconds after the handouts are there: JSON
+// lines for npm run bench.
 import { measureInBrowser } from "./browser-bench.mjs";
 
 await measureInBrowser("opening", [], async ({ bench, figure }) => {

@@ -1,4 +1,5 @@
-// npm test: type checks, lint, unit tests and browser tests, on a database of its own. npm run test:long adds the long runs.
+// npm test: type checks, lint, unit tests and browser tests, on a database of its own. npm run test:long adds the
+// long runs.
 import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
@@ -90,7 +91,8 @@ try {
       CALIPER_URL: web.address,
       CHROMIUM_PATH: chromium(),
     });
-  if (wants("unit")) await vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv });
+  if (wants("unit"))
+    await vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv });
 } catch (e) {
   console.log(e instanceof Error ? e.stack : e);
   count("the run itself", 0, 1);

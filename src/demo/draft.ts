@@ -6,7 +6,7 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import { rebuild } from "@/core/part/rebuild";
 import type { Step } from "@/core/part/steps/kinds";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/schema";
-import type { SketchCommand } from "@/core/sketch/commands";
+import type { SketchCommand } from "@/core/sketch/command-schema";
 import { circle, polyline, rectangle } from "@/core/sketch/shapes";
 import { emptySketch, type Constraint, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { Vec2 } from "@/core/geometry/vector";

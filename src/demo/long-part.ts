@@ -53,7 +53,10 @@ export function pulley(): PartDocument {
   return d.document;
 }
 
-/** A mast clamp of 16 steps: a rounded block with bore and slit, two lugs with holes, counterbores in rows; for the bench. */
+/**
+ * A mast clamp of 16 steps: a rounded block with bore and slit, two lugs with holes, counterbores in rows; for the
+ * bench.
+ */
 export function mastClamp(): PartDocument {
   const d = new Draft("Mast clamp", "mm", ALUMINIUM).sketch("top");
   d.rectangle([-45, -30], [45, 30]);
@@ -127,7 +130,10 @@ export function tripodBase(): PartDocument {
   return d.document;
 }
 
-/** A frame of the weather station of 40 steps: a plate with bosses, pockets and holes, each by a step of its own; for the bench. */
+/**
+ * A frame of the weather station of 40 steps: a plate with bosses, pockets and holes, each by a step of its own; for
+ * the bench.
+ */
 export function longPart(): PartDocument {
   const d = new Draft("Station frame", "mm", STEEL).sketch("top");
   d.rectangle([0, 0], [240, 160]);

@@ -12,7 +12,10 @@ export interface FootSlips {
   readonly units?: "mm" | "in";
 }
 
-/** WS-08 Tripod foot: an angle of 96 × 64, 14 thick, 52 wide; one ⌀18 bore off the middle of the base, two ⌀9 holes in the upright. */
+/**
+ * WS-08 Tripod foot: an angle of 96 × 64, 14 thick, 52 wide; one ⌀18 bore off the middle of the base, two ⌀9 holes in
+ * the upright.
+ */
 export function tripodFoot(slips: FootSlips = {}): PartDocument {
   const units = slips.units ?? "mm";
   const mm = units === "in" ? 25.4 : 1;
@@ -67,7 +70,9 @@ export function tripodFoot(slips: FootSlips = {}): PartDocument {
   return d.document;
 }
 
-/** The same foot by another way: base plate and upright apart, lying elsewhere and turned, holes first in the profile. */
+/**
+ * The same foot by another way: base plate and upright apart, lying elsewhere and turned, holes first in the profile.
+ */
 export function tripodFootElsewhere(): PartDocument {
   const d = new Draft("Tripod foot", "mm", STEEL);
   // the base, seen from above, standing off the origin; its width runs along x

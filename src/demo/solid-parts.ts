@@ -75,7 +75,9 @@ export function bearingSpacerFromDiscs(): PartDocument {
   return d.document;
 }
 
-/** WS-06 Sensor housing: half a box, its upright edges rounded, hollowed to 2, mirrored; a cable hole ⌀10 in one wall. */
+/**
+ * WS-06 Sensor housing: half a box, its upright edges rounded, hollowed to 2, mirrored; a cable hole ⌀10 in one wall.
+ */
 export function sensorHousing(slips: { wall?: number; shellFirst?: boolean } = {}): PartDocument {
   const d = new Draft("Sensor housing", "mm", POLYMER).sketch("top");
   const [bottom, right] = d.rectangle([-25, -30], [0, 30]) as [string, string, string, string];
@@ -138,7 +140,10 @@ export function anemometerHub(slips: { holes?: number; through?: boolean } = {})
   return d.document;
 }
 
-/** WS-03 Mast clamp bracket: an angle 70 × 45 × 8, 40 wide, its inner corner rounded 6, outer corners rounded 10, slotted hole pair. */
+/**
+ * WS-03 Mast clamp bracket: an angle 70 × 45 × 8, 40 wide, its inner corner rounded 6, outer corners rounded 10,
+ * slotted hole pair.
+ */
 export function mastBracket(slips: { forgetInner?: boolean; width?: number } = {}): PartDocument {
   const d = new Draft("Mast bracket", "mm", STEEL).sketch("front");
   const [bottom, , , inner, , left] = d.outline([

@@ -39,7 +39,10 @@ export async function createExercise(courseId: string, document: Exercise): Prom
   });
 }
 
-/** Saves over a version and has the worker measure anew. @returns the new version, or undefined when another has saved since */
+/**
+ * Saves over a version and has the worker measure anew. @returns the new version, or undefined when another has saved
+ * since
+ */
 export async function saveExercise(id: string, document: Exercise, version: number): Promise<number | undefined> {
   return transaction(async (client) => {
     const saved = await row<{ version: number }>(

@@ -127,7 +127,9 @@ export const classOn = (handoutId: string) =>
     `select p.id as person_id, p.name, s.id as submission, s.attempt, s.state, s.progress, s.trouble, s.handed_in_at, w.changed_at as seen_at,
        (select r.grade from reports r where r.submission_id = s.id order by r.created_at desc limit 1) as grade
      from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' join people p on p.id = e.person_id
-     left join lateral (select * from submissions s where s.handout_id = h.id and s.person_id = p.id order by attempt desc limit 1) s on true
+     left join lateral (
+       select * from submissions s where s.handout_id = h.id and s.person_id = p.id order by attempt desc limit 1
+     ) s on true
      left join works w on w.handout_id = h.id and w.person_id = p.id
      where h.id = $1 order by p.name`,
     [handoutId],

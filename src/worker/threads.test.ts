@@ -19,7 +19,8 @@ const start = (limits: string) => `
   const threads = new KernelThreads({ ...LIMITS, ...${limits} });
   const task = { kind: "check", exercise: footExercise(), document: footExercise().reference };
   const tell = (x) => console.log(JSON.stringify(x));
-  const attempt = (options) => threads.run(task, options).then((r) => ({ ok: r.ok }), (e) => ({ name: e.constructor.name, message: e.message }));
+  const fault = (e) => ({ name: e.constructor.name, message: e.message });
+  const attempt = (options) => threads.run(task, options).then((r) => ({ ok: r.ok }), fault);
 `;
 const lines = (text: string) =>
   text

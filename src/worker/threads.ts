@@ -13,7 +13,10 @@ export const LIMITS: Limits = { timeMs: 60_000, memoryBytes: 1_500 * 1_048_576, 
 /** A thread ended before its task was done, with the reason in words. */
 export class ThreadEnded extends Error {}
 
-/** A kernel thread at work and one standing by. Cancelling or running out of time ends the thread; the other takes over. */
+/**
+ * A kernel thread at work and one standing by. Cancelling or running out of time ends the thread; the other takes
+ * over.
+ */
 export class KernelThreads {
   private standby: Worker[] = [];
   private closed = false;

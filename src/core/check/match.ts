@@ -53,7 +53,10 @@ export const sameFace = (a: Face, b: Face, size: number): boolean =>
   distance3(a.centre, b.centre) <= 10 * SAME_PLACE * size &&
   sameCarrier(a.carrier, b.carrier, size);
 
-/** Area of two faces that coincides, from their invariants alone: all of it when they are one, an estimate on one carrier. */
+/**
+ * Area of two faces that coincides, from their invariants alone: all of it when they are one, an estimate on one
+ * carrier.
+ */
 function sharedArea(a: Face, b: Face, size: number): number {
   if (sameFace(a, b, size)) return Math.max(a.area, b.area);
   if (!sameCarrier(a.carrier, b.carrier, size)) return 0;

@@ -138,7 +138,9 @@ function wishes(reference: readonly Face[], turned: readonly Face[], size: numbe
   return list.sort((a, b) => b.weight - a.weight).slice(0, 24);
 }
 
-/** Solves the shift from wishes that together fix three directions; free directions keep the centres of area together. */
+/**
+ * Solves the shift from wishes that together fix three directions; free directions keep the centres of area together.
+ */
 function shifts(list: readonly Wish[], fallback: Vec3, branches: number): Vec3[] {
   const results: Vec3[] = [];
   const extend = (basis: { q: Vec3; value: number }[], from: number) => {

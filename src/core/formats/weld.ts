@@ -3,7 +3,10 @@ import type { Mesh } from "@/core/kernel/mesh";
 /** Points nearer than this are one, mm: faces share their edges' points exactly, but for rounding to single precision. */
 const WELD = 1e-5;
 
-/** One net over all faces: points that faces share are made one, and facets that shrink to nothing by that are left out. */
+/**
+ * One net over all faces: points that faces share are made one, and facets that shrink to nothing by that are left
+ * out.
+ */
 export function welded(mesh: Pick<Mesh, "positions" | "triangles">): {
   positions: Float32Array;
   triangles: Uint32Array;

@@ -160,7 +160,10 @@ function byHalving(p: Segment, q: Segment, join: number): Vec2[] {
   return asTouches(p, q, found, join);
 }
 
-/** Where curves touch they are nearer than counts as meeting over a stretch: of the places found in it the middle one stays. */
+/**
+ * Where curves touch they are nearer than counts as meeting over a stretch: of the places found in it the middle one
+ * stays.
+ */
 function asTouches(p: Segment, q: Segment, found: readonly Vec2[], join: number): Vec2[] {
   const list = found.map((at) => ({ at, t: nearestOn(p, at).t })).sort((a, b) => a.t - b.t);
   const onBoth = (t: number) => nearestOn(q, segmentAt(p, t)).distance <= 2 * join;

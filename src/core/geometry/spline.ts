@@ -6,7 +6,8 @@ import type { Vec2 } from "./vector";
  * linear combination of the points it goes through and of its two end handles; the handles are the second and the
  * last but one Bézier pole, and where one is missing the end is natural (no curvature).
  * After de Boor, A Practical Guide to Splines, chapter 4.
- * @returns weights[i][j]: share of control j in the derivative at knot i. Controls: the points, start handle, end handle
+ * @returns weights[i][j]: share of control j in the derivative at knot i. Controls: the points, start handle, end
+ * handle
  */
 export function derivativeWeights(knots: readonly number[], hasStart: boolean, hasEnd: boolean): number[][] {
   const n = knots.length,
@@ -52,7 +53,10 @@ export function derivativeWeights(knots: readonly number[], hasStart: boolean, h
   return right;
 }
 
-/** The spline as Bézier curves, one a span. @param controls the points, start handle, end handle (any point where missing) */
+/**
+ * The spline as Bézier curves, one a span. @param controls the points, start handle, end handle (any point where
+ * missing)
+ */
 export function splineBeziers(points: readonly Vec2[], knots: readonly number[], start?: Vec2, end?: Vec2): Bezier[] {
   const weights = derivativeWeights(knots, start !== undefined, end !== undefined);
   const controls = [...points, start ?? [0, 0], end ?? [0, 0]];
@@ -68,7 +72,9 @@ export function splineBeziers(points: readonly Vec2[], knots: readonly number[],
   });
 }
 
-/** Knots by the square root of the chords: no loops between uneven points. After Lee, Computer-Aided Design 21 (1989). */
+/**
+ * Knots by the square root of the chords: no loops between uneven points. After Lee, Computer-Aided Design 21 (1989).
+ */
 export function centripetalKnots(points: readonly Vec2[]): number[] {
   const knots = [0];
   points

@@ -22,7 +22,10 @@ export interface Bevel {
 
 type Maker = BRepFilletAPI_MakeFillet | BRepFilletAPI_MakeChamfer;
 
-/** Builds, and names what came of each edge (with the edges that go on from it without a corner) and of corners between them. */
+/**
+ * Builds, and names what came of each edge (with the edges that go on from it without a corner) and of corners
+ * between them.
+ */
 function blended(
   kernel: Kernel,
   solid: Solid,

@@ -155,7 +155,10 @@ function isInsideOut(kernel: Kernel, face: TopoDS_Shape): boolean {
   return area <= 0;
 }
 
-/** Whether an operation took nothing away: the very same faces, or as many with the same volume (a face that was only touched is made anew). */
+/**
+ * Whether an operation took nothing away: the very same faces, or as many with the same volume (a face that was only
+ * touched is made anew).
+ */
 export function isUnchanged(kernel: Kernel, before: Solid, after: Solid): boolean {
   if (before.names.length !== after.names.length) return false;
   const { index } = faceShapes(kernel, before.shape),

@@ -72,7 +72,10 @@ export function normalAt(c: Carrier, p: Vec3): Vec3 | undefined {
   return away(add3(axis.at, scale3(unit3(out), (c as { major: number }).major)));
 }
 
-/** A carrier after a motion, reflection or scaling: where points and directions go, and what lengths are multiplied by. */
+/**
+ * A carrier after a motion, reflection or scaling: where points and directions go, and what lengths are multiplied
+ * by.
+ */
 export function mappedCarrier(c: Carrier, place: (p: Vec3) => Vec3, turn: (d: Vec3) => Vec3, scale = 1): Carrier {
   switch (c.kind) {
     case "plane": {
@@ -174,7 +177,10 @@ function ring(surface: BRepAdaptor_Surface, v: number): { centre: Vec3; radius: 
   return { centre: scale3(add3(a, b), 0.5), radius: length3(sub3(a, b)) / 2 };
 }
 
-/** Cones and tori: this build does not hand out their parameters, so they are read off the surface itself, which is exact. */
+/**
+ * Cones and tori: this build does not hand out their parameters, so they are read off the surface itself, which is
+ * exact.
+ */
 function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean): Carrier {
   const { point, normal } = middleOf(surface, flipped);
   if (isCone) {

@@ -70,10 +70,14 @@ export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Pai
   });
 }
 
-/** Stands for the name while the library writes: what it makes of letters outside ASCII is not what the standard says. */
+/**
+ * Stands for the name while the library writes: what it makes of letters outside ASCII is not what the standard says.
+ */
 const CALLED = "caliper-name";
 
-/** Text as a STEP file holds it (ISO 10303-21, 6.4.3): quotes and backslashes doubled, other letters by their numbers. */
+/**
+ * Text as a STEP file holds it (ISO 10303-21, 6.4.3): quotes and backslashes doubled, other letters by their numbers.
+ */
 export function stepString(text: string): string {
   const parts = text.match(/[\x20-\x7e]+|[^\x20-\x7e]+/gu) ?? [];
   const number = (letter: string) => letter.codePointAt(0)!.toString(16).toUpperCase();

@@ -3,7 +3,10 @@ import { add3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
 import { explore, faceShapes, ShapeIndex, type Solid } from "./solid";
 
-/** Triangles and edge lines for display only; no number is ever taken from them. Plain arrays that travel between threads. */
+/**
+ * Triangles and edge lines for display only; no number is ever taken from them. Plain arrays that travel between
+ * threads.
+ */
 export interface Mesh {
   readonly positions: Float32Array;
   readonly normals: Float32Array;

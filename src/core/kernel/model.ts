@@ -23,7 +23,10 @@ export interface ModelVertex {
   readonly faces: readonly number[];
 }
 
-/** A body in plain data: what can be picked, measured and referred to. Faces stand in explorer order; seams are no edges. */
+/**
+ * A body in plain data: what can be picked, measured and referred to. Faces stand in explorer order; seams are no
+ * edges.
+ */
 export interface Model {
   readonly faces: readonly ModelFace[];
   readonly edges: readonly ModelEdge[];

@@ -49,7 +49,8 @@ function faceThrough(faces: readonly Face[], p: Vec3): Face | undefined {
 
 /**
  * The outlines of round faces as seen along a plane's normal, named `silhouette/FACE`: lines of cylinders and cones,
- * circles and arcs of balls. Where an outline would run beside the face, there is none; rings show theirs by their edges.
+ * circles and arcs of balls. Where an outline would run beside the face, there is none; rings show theirs by their
+ * edges.
  */
 export function silhouettesOf(kernel: Kernel, solid: Solid, edges: readonly Edge[], frame: Frame): Edge[] {
   const n = normalOf(frame);

@@ -30,7 +30,10 @@ const ACCURACY = 1e-11;
  * gives the same at five times the cost.
  */
 export const AREA_ACCURACY = 1e-3;
-/** Volumes by the two rules that differ by less than this share: the plain rule was exact, the adaptive one is off by 1e-9. */
+/**
+ * Volumes by the two rules that differ by less than this share: the plain rule was exact, the adaptive one is off by
+ * 1e-9.
+ */
 const RULES_AGREE = 1e-8;
 
 /** Volume properties of a shape by the better of two rules. The caller releases them. */
@@ -45,7 +48,10 @@ function volumeProperties(kernel: Kernel, shape: TopoDS_Shape): GProp_GProps {
   return exact ? plain : adaptive;
 }
 
-/** Eigenvalues of a symmetric 3 × 3 matrix by Jacobi rotations (Golub & Van Loan 8.5), ascending, and their unit vectors. */
+/**
+ * Eigenvalues of a symmetric 3 × 3 matrix by Jacobi rotations (Golub & Van Loan 8.5), ascending, and their unit
+ * vectors.
+ */
 export function eigen3(m: readonly (readonly number[])[]): { values: Vec3; vectors: [Vec3, Vec3, Vec3] } {
   const a = m.map((r) => [...r]),
     v = [
@@ -157,7 +163,10 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
 }
 
 const validity = new WeakMap<TopoDS_Shape, boolean>();
-/** Whether the library finds a shape sound: faces within their edges, shells closed, nothing inside out. Asked once a shape. */
+/**
+ * Whether the library finds a shape sound: faces within their edges, shells closed, nothing inside out. Asked once a
+ * shape.
+ */
 export function isValid(kernel: Kernel, shape: TopoDS_Shape): boolean {
   let valid = validity.get(shape);
   if (valid === undefined) {

@@ -183,7 +183,8 @@ export function prismOnFace(
 
 /**
  * A body turned from one region about an axis in its plane. Faces are named by `step`; a whole turn has no start and end.
- * @param from @param to angles from the frame, radians, by the right hand about the axis; a whole turn where they differ by 2π
+ * @param from @param to angles from the frame, radians, by the right hand about the axis; a whole turn where they
+ * differ by 2π
  */
 export function revolution(
   kernel: Kernel,

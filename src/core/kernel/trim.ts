@@ -104,7 +104,10 @@ function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: strin
   return shape;
 }
 
-/** What is left of a body on the near side of a surface: of a plane, against its normal; of a boss, outside it; of a bore, within it. The new face is called the end. */
+/**
+ * What is left of a body on the near side of a surface: of a plane, against its normal; of a boss, outside it; of a
+ * bore, within it. The new face is called the end.
+ */
 export function beyond(kernel: Kernel, solid: Solid, carrier: Stop, step: string): Solid {
   const { min, max } = roughBoxOf(kernel, solid.shape),
     size = 2 * distance3(min, max) + 1;

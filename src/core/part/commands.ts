@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { applyToSketch, SketchCommandSchema } from "@/core/sketch/commands";
+import { applyToSketch } from "@/core/sketch/commands";
+import { SketchCommandSchema } from "@/core/sketch/command-schema";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { issueSentence, MaterialSchema, PartSchema, readPart, type PartDocument } from "./document";
 import { givenBy, ParameterSchema, readParameters } from "./parameters";
@@ -17,7 +18,10 @@ export const PartCommandSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("name-step"), id: z.string(), name: z.string().max(80) }),
   z.strictObject({ do: z.literal("parameters"), parameters: z.array(ParameterSchema).max(200) }),
   z.strictObject({ do: z.literal("colours"), colours: PartSchema.shape.colours }),
-  /** Another unit for the document: sizes that were plain numbers get the old unit written out, so that nothing changes. */
+  /**
+   * Another unit for the document: sizes that were plain numbers get the old unit written out, so that nothing
+   * changes.
+   */
   z.strictObject({ do: z.literal("units"), units: PartSchema.shape.units }),
   z.strictObject({
     do: z.literal("sketch"),

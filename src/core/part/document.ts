@@ -51,7 +51,10 @@ export const emptyPart = (name: string, units: "mm" | "in", material: Material):
 /** Largest document taken, in characters of JSON. */
 export const MAX_DOCUMENT = 2_000_000;
 
-/** Reads JSON text or parsed data by a schema. @param what begins the sentence of a refusal @param code of one that does not fit */
+/**
+ * Reads JSON text or parsed data by a schema. @param what begins the sentence of a refusal @param code of one that
+ * does not fit
+ */
 export function readDocument<T>(source: unknown, schema: z.ZodType<T>, what: string, code: string): Outcome<T> {
   let data = source;
   if (typeof source === "string") {

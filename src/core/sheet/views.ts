@@ -4,7 +4,10 @@ import type { Gaze } from "@/core/kernel/hidden-lines";
 export type Projection = "first-angle" | "third-angle";
 export type ViewName = "front" | "top" | "side" | "pictorial";
 
-/** The side view each projection asks for (ISO 5456-2): first angle shows the left side, third angle the right, both at the right of the front view. */
+/**
+ * The side view each projection asks for (ISO 5456-2): first angle shows the left side, third angle the right, both
+ * at the right of the front view.
+ */
 export const GAZES = (projection: Projection): Record<ViewName, Gaze> => ({
   front: { toViewer: [0, -1, 0], right: [1, 0, 0] },
   top: { toViewer: [0, 0, 1], right: [1, 0, 0] },

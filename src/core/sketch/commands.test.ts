@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { applyToSketch, type SketchCommand } from "./commands";
+import { applyToSketch } from "./commands";
+import { type SketchCommand } from "./command-schema";
 import { relationText } from "./sentences";
 import { circle, polyline, rectangle } from "./shapes";
 import { emptySketch, pointAt, type Sketch } from "./sketch";

@@ -16,7 +16,7 @@ import {
 } from "./sketch";
 import { quantityOf } from "./sketch";
 import { measureDimension, solveSketch, type Diagnosis } from "./solve";
-import { referenceFault } from "./system";
+import { referenceFault } from "./reference-fault";
 
 export type NewConstraint = Omit<Constraint, "id">;
 export type NewDimension = Omit<Dimension, "id">;

@@ -4,7 +4,8 @@ import type { LengthUnit } from "@/core/units/quantity";
 import { curveOf, type Curve, type Sketch } from "./sketch";
 import { drivingSizes } from "./sizes";
 import { drivingRelations, turnedOut, withCoordinates } from "./relations";
-import { buildSystem, clustersOf, referenceFault, type System } from "./system";
+import { referenceFault } from "./reference-fault";
+import { buildSystem, clustersOf, type System } from "./system";
 
 /** What the hand holds: a point, a whole line or circle, or a circle's rim. */
 export interface Grip {

@@ -1,5 +1,5 @@
 import type { Vec2 } from "@/core/geometry/vector";
-import type { SketchCommand } from "./commands";
+import type { SketchCommand } from "./command-schema";
 import { idsFor } from "./edit/rewire";
 import type { Circle, Constraint, Line, Sketch } from "./sketch";
 
@@ -8,7 +8,9 @@ type Draw = Extract<SketchCommand, { do: "draw" }>;
 /** Hands out ids the sketch does not use, one after the other. */
 export const idSource = idsFor;
 
-/** A rectangle from corner to corner: four lines (bottom, right, top, left as drawn) held together, level and upright. */
+/**
+ * A rectangle from corner to corner: four lines (bottom, right, top, left as drawn) held together, level and upright.
+ */
 export function rectangle(sketch: Sketch, a: Vec2, b: Vec2, id = idSource(sketch)): Draw {
   const corners: Vec2[] = [a, [b[0], a[1]], b, [a[0], b[1]]];
   const names = corners.map(() => id("l"));

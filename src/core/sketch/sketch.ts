@@ -91,7 +91,10 @@ export const DimensionSchema = z.strictObject({
   at: means(z.tuple([Coordinate, Coordinate]), "layout").optional(),
 });
 
-/** Curves made together, whose making can be changed: the numbers it was made with and the curves and relations it made. */
+/**
+ * Curves made together, whose making can be changed: the numbers it was made with and the curves and relations it
+ * made.
+ */
 export const GroupSchema = z.strictObject({
   id: Id,
   kind: z.enum(["polygon", "linear-pattern", "circular-pattern"]),
@@ -116,7 +119,10 @@ const Vector = z.tuple([Coordinate, Coordinate, Coordinate]);
 const Frame = z.strictObject({ origin: Vector, x: Vector, y: Vector });
 /** Where it was found last. */
 const foundLast = means(Frame, "memory");
-/** Where a sketch lies: a datum plane, moved along its normal and tilted about its own x or y axis; or a flat face of the part by its name. */
+/**
+ * Where a sketch lies: a datum plane, moved along its normal and tilted about its own x or y axis; or a flat face of
+ * the part by its name.
+ */
 export const PlaneSchema = z.union([
   z.strictObject({
     base: z.enum(["front", "top", "right"]),

@@ -4,7 +4,7 @@ import { drivingSizes } from "./sizes";
 import type { Sketch } from "./sketch";
 import { drivingRelations, preparedClusters, solveRelations, withCoordinates } from "./relations";
 import { survives } from "./diagnose";
-import { referenceFault } from "./system";
+import { referenceFault } from "./reference-fault";
 
 /**
  * How a sketch looks while what is loose swings: a small motion along every freedom, each at its own pace.

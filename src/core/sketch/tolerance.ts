@@ -13,14 +13,26 @@ export const PROBE = 1e-3;
 export const PROBE_SURVIVES = 0.3;
 /** Lines shorter and radii smaller than this have collapsed. */
 export const COLLAPSED = 1e-9;
-/** Ends within this distance (mm) are one corner when regions are looked for: above solver noise, below drawing accuracy. */
+/**
+ * Ends within this distance (mm) are one corner when regions are looked for: above solver noise, below drawing
+ * accuracy.
+ */
 export const JOIN = 1e-6;
-/** An equation is settled by itself where it changes at least so much with its unknown: lengths with lengths, mostly by 1. */
+/**
+ * An equation is settled by itself where it changes at least so much with its unknown: lengths with lengths, mostly
+ * by 1.
+ */
 export const STEEP = 1e-3;
-/** How far beside the drawn place is tried before anything is called a conflict, as a share of the size; and how often. */
+/**
+ * How far beside the drawn place is tried before anything is called a conflict, as a share of the size; and how
+ * often.
+ */
 export const NUDGE = 1e-3;
 export const NUDGES = 2;
 /** How rough the starts are from which it is asked whether relations could be met at all. */
 export const ROUGH = [0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 0.8, 1.2];
-/** So many relations, summed over all tries, are solved at most to make a conflict smallest; then the set is told as it is. */
+/**
+ * So many relations, summed over all tries, are solved at most to make a conflict smallest; then the set is told as
+ * it is.
+ */
 export const CONFLICT_WORK = 40_000;

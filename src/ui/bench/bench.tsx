@@ -1,15 +1,13 @@
 "use client";
 
-import { Redo2, Undo2 } from "lucide-react";
-import Link from "next/link";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
 import type { PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
-import { LocalTime } from "../parts/local-time";
 import { Gauges } from "./gauges";
-import { HandIn } from "./hand-in";
+import { BenchHeader } from "./header";
+import { HintLine, stepHint } from "./hint-line";
 import { useBenchKeys } from "./keys";
 import { SheetPane } from "./sheet-pane";
 import { IdleSketches, RegionLayer } from "./sketch/region-layer";
@@ -21,7 +19,6 @@ import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
 import { faceFrame, normalOf } from "@/core/geometry/frame";
 import { faceRef } from "@/core/part/reference/make";
-import type { Step } from "@/core/part/steps/kinds";
 import { MeasurePanel } from "./panel/measure-panel";
 import { coloursOf, cutOf, hiddenFaces } from "./view/paint";
 import { StepHandles } from "./view/step-handles";
@@ -31,7 +28,7 @@ import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { faceAt } from "./view/pick";
 import { createBench, sketchOf, type BenchStore } from "./store";
-import { Tray } from "./tray";
+import { Tray } from "./tray/tray";
 import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
 import { useOverlaid } from "./view/overlaid";
@@ -126,51 +123,6 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           <Gauges store={store} sheet={p.sheet} />
         </Panel>
       </Group>
-    </div>
-  );
-}
-
-const STEP_HINTS: Partial<Record<Step["kind"], string>> = {
-  extrude: "type a depth or drag the arrow, pick regions",
-  revolve: "choose what it turns about and how far",
-  hole: "click a flat face where the hole shall be; rings can be dragged",
-  fillet: "click edges, type a radius or drag the arrow",
-  chamfer: "click edges, type a distance or drag the arrow",
-  shell: "click the faces that shall be open",
-  mirror: "choose what is mirrored and about which plane",
-  pattern: "choose what is repeated, the way and how many",
-};
-const stepHint = (kind: Step["kind"], field: string | undefined): string =>
-  `${kind[0]!.toUpperCase()}${kind.slice(1)}: ${field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on")}. Enter accepts, Escape leaves without harm.`;
-
-/** What the tool wants next, or what just happened. Of one height, so that the drawing never jumps. */
-function HintLine({ store, hint }: { store: BenchStore; hint: string }) {
-  const message = store((s) => s.message);
-  return (
-    <div
-      className="h-14 shrink-0 overflow-y-auto border-t border-base-300 px-4 py-1 text-[13px] leading-[17px]"
-      aria-live="polite"
-    >
-      {message ? (
-        <p
-          role={message.kind === "trouble" ? "alert" : "status"}
-          className={`flex justify-between gap-3 ${message.kind === "trouble" ? "text-error" : ""}`}
-        >
-          <span>{message.text}</span>
-          <span className="flex shrink-0 gap-1">
-            {message.text.includes("Undo takes it back") && (
-              <button className="btn btn-xs" onClick={() => store.getState().undo()}>
-                Take it back
-              </button>
-            )}
-            <button className="btn btn-ghost btn-xs" onClick={() => store.getState().say(undefined)}>
-              All right
-            </button>
-          </span>
-        </p>
-      ) : (
-        <p>{hint}</p>
-      )}
     </div>
   );
 }
@@ -276,96 +228,5 @@ function Model({
         <Tray store={store} />
       </div>
     </Viewport>
-  );
-}
-
-/** A pane that folds away, and what it is called. */
-type Pane = readonly [name: string, pane: ReturnType<typeof usePanelRef>];
-
-function BenchHeader({
-  store,
-  heading,
-  detail,
-  dueAt,
-  handIn,
-  lastSubmission,
-  leaveTo,
-  sheet,
-  panes,
-}: BenchProps & { store: BenchStore; panes: readonly Pane[] }) {
-  const saved = store((s) => s.saved);
-  const history = store((s) => s.history);
-  const state =
-    saved.kind === "saved"
-      ? `All changes kept${saved.at ? ` · ${saved.at}` : ""}`
-      : saved.kind === "saving"
-        ? "Saving …"
-        : saved.sentence;
-  return (
-    <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5">
-      <Link href={leaveTo ?? "/courses"} className="text-sm text-accent hover:underline">
-        Back
-      </Link>
-      <h1 className="font-semibold">{heading}</h1>
-      <span className="quiet">
-        {detail}
-        {dueAt && (
-          <>
-            {" "}
-            · due <LocalTime iso={dueAt} />
-          </>
-        )}
-      </span>
-      <button
-        className="btn btn-ghost btn-xs ml-2"
-        title="Undo (Ctrl Z)"
-        aria-label="Undo"
-        disabled={!history.past.length}
-        onClick={() => store.getState().undo()}
-      >
-        <Undo2 size={15} aria-hidden />
-      </button>
-      <button
-        className="btn btn-ghost btn-xs"
-        title="Redo (Ctrl Y)"
-        aria-label="Redo"
-        disabled={!history.future.length}
-        onClick={() => store.getState().redo()}
-      >
-        <Redo2 size={15} aria-hidden />
-      </button>
-      {panes.map(([name, pane]) => (
-        <button
-          key={name}
-          className="btn btn-ghost btn-xs"
-          title={`Fold the ${name} away, or unfold them`}
-          onClick={() => (pane.current?.isCollapsed() ? pane.current.resize("46%") : pane.current?.collapse())}
-        >
-          {name}
-        </button>
-      ))}
-      <span
-        role="status"
-        className={`ml-auto text-sm ${saved.kind === "waiting" || saved.kind === "stopped" ? "text-error" : "quiet"}`}
-      >
-        {state}
-      </span>
-      {saved.kind === "stopped" && (
-        <button className="btn btn-xs" onClick={() => window.location.reload()}>
-          Reload
-        </button>
-      )}
-      {lastSubmission && (
-        <Link className="btn btn-sm" href={`/submissions/${lastSubmission}`}>
-          Last result
-        </Link>
-      )}
-      {handIn && <HandIn store={store} to={handIn} sheet={sheet} />}
-      {leaveTo && (
-        <Link className="btn btn-primary btn-sm" href={leaveTo}>
-          To the exercise
-        </Link>
-      )}
-    </header>
   );
 }

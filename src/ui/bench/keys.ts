@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import type { BenchStore } from "./store";
-import { removeSelected, takeTool, trayRows } from "./tray-rows";
+import { takeTool, trayRows } from "./tray/rows";
+import { removeSelected } from "./tray/sketch-rows";
 
 /** The keyboard of the Bench: keys by a tool's place in the tray, and the few that mean the same everywhere. */
 export function useBenchKeys(store: BenchStore): void {

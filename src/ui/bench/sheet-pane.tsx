@@ -7,7 +7,10 @@ import type { BenchStore } from "./store";
 import { PICTORIAL } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
 
-/** The Sheet in the Bench is alive: sizes can be ticked off and tick themselves when used; a click on a view turns the model to it. */
+/**
+ * The Sheet in the Bench is alive: sizes can be ticked off and tick themselves when used; a click on a view turns the
+ * model to it.
+ */
 export function SheetPane({
   store,
   sheet,

@@ -1,6 +1,6 @@
 import type { History, PartCommand } from "@/core/part/commands";
 import type { Step } from "@/core/part/steps/kinds";
-import type { SketchCommand } from "@/core/sketch/commands";
+import type { SketchCommand } from "@/core/sketch/command-schema";
 import type { Proposal } from "@/core/sketch/define";
 import type { Plane } from "@/core/sketch/sketch";
 import type { DatumPlane } from "@/core/geometry/frame";
@@ -44,7 +44,10 @@ export interface Dispute {
 export interface PickField {
   readonly name: string;
   readonly take: readonly Thing["kind"][];
-  /** Takes what was clicked, or gives it back when it was taken already; renewed with the draft, which is no change to show. */
+  /**
+   * Takes what was clicked, or gives it back when it was taken already; renewed with the draft, which is no change to
+   * show.
+   */
   give: (model: Model, thing: Thing, at?: Vec3) => void;
 }
 

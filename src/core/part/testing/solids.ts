@@ -34,7 +34,9 @@ export interface KnownSolid {
 }
 
 const { PI, SQRT2, tan, sqrt } = Math;
-/** A box on the top plane with its corner at the origin: sides l1 (y = 0), l2 (x = w), l3, l4; start below, end above. */
+/**
+ * A box on the top plane with its corner at the origin: sides l1 (y = 0), l2 (x = w), l3, l4; start below, end above.
+ */
 const box = (w: number, d: number, h: number, id = "b") =>
   [sketch(`${id}s`, "top", rect(0, 0, w, d)), extrude(id, `${id}s`, h)] as const;
 const disc = (r: number, h: number, id = "b") =>

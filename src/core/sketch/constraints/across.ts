@@ -10,7 +10,10 @@ const middle = (s: Slots, ref: string) =>
 const rims = (s: Slots, ref: string, side: number, far: boolean): Rims =>
   s.type(ref) === "circle" || s.type(ref) === "arc" ? [[s.radius(ref), far ? side : -side]] : [];
 
-/** A whole size across a centre line, twice the distance from it: the diameter of a turned part, the width of a symmetric one. */
+/**
+ * A whole size across a centre line, twice the distance from it: the diameter of a turned part, the width of a
+ * symmetric one.
+ */
 export const across: RelationKind = {
   takes: [
     ["point", "line"],

@@ -3,7 +3,10 @@ import { cross, dot, length, pair, scaled, sub, weighted, type Dual, type Dual2 
 import { ownPlace } from "./equations";
 import type { Slots } from "./kind";
 
-/** How a curve goes at a point of it: the slots it depends on and, over them, its direction and signed curvature (1/mm). */
+/**
+ * How a curve goes at a point of it: the slots it depends on and, over them, its direction and signed curvature
+ * (1/mm).
+ */
 export interface Course {
   readonly slots: readonly number[];
   direction(v: readonly Dual[], p: Dual2): Dual2;

@@ -1,6 +1,9 @@
 import type { Equation } from "./kind";
 
-/** A value with its derivatives by every slot of an equation: exact differentiation by the chain rule, for the rarer kinds. */
+/**
+ * A value with its derivatives by every slot of an equation: exact differentiation by the chain rule, for the rarer
+ * kinds.
+ */
 export class Dual {
   constructor(
     readonly v: number,

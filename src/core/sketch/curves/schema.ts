@@ -10,7 +10,10 @@ export const Coordinate = z.number().min(-1e6).max(1e6);
 export const Point = means(z.tuple([Coordinate, Coordinate]), "place");
 /** Not part of regions: an aid (true), or a centre line that turned sizes can be taken across. */
 const construction = z.union([z.boolean(), z.literal("centre-line")]).optional();
-/** The edge of the part it is the picture of, by the two faces that meet there; it follows the part and cannot be moved. */
+/**
+ * The edge of the part it is the picture of, by the two faces that meet there; it follows the part and cannot be
+ * moved.
+ */
 const projected = means(z.string().max(700), "picture").optional();
 /** For an edge: what tells it apart from others between faces of the same names, when the part has changed. */
 const was = EdgeRefSchema.optional();

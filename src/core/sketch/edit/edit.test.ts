@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { applyToSketch, type SketchCommand } from "../commands";
+import { applyToSketch } from "../commands";
+import { type SketchCommand } from "../command-schema";
 import { findRegions } from "../regions";
 import { circle, polyline, rectangle } from "../shapes";
 import { curveById, emptySketch, pointAt, type Arc, type Circle, type Line, type Sketch } from "../sketch";

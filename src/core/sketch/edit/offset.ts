@@ -6,7 +6,10 @@ import type { Constraint, Curve, Dimension, Sketch } from "../sketch";
 import { JOIN } from "../tolerance";
 import { idsFor, LETTER } from "./rewire";
 
-/** The curves joined end to end with one, itself included, in order along the chain; each with whether it is run backwards. */
+/**
+ * The curves joined end to end with one, itself included, in order along the chain; each with whether it is run
+ * backwards.
+ */
 export function chainOf(sketch: Sketch, id: string): { curve: Curve; back: boolean }[] {
   const open = sketch.curves.filter((c) => {
     const s = segmentOf(c);

@@ -154,7 +154,10 @@ export function regroup(sketch: Sketch, id: string, count: number, angle?: numbe
   return done(value, hung ? `${hung} dimension${hung > 1 ? "s" : ""} on the copies went with them.` : undefined);
 }
 
-/** A polygon on its circle. @param outside its sides, not its corners, lie on the circle @param turn angle of its first corner */
+/**
+ * A polygon on its circle. @param outside its sides, not its corners, lie on the circle @param turn angle of its
+ * first corner
+ */
 export function polygonOn(
   sketch: Sketch,
   circle: string,

@@ -17,7 +17,10 @@ import {
   without,
 } from "./rewire";
 
-/** The stretch between two meetings that a pointer means, with what meets it at either end; undefined where it is an end of the curve. */
+/**
+ * The stretch between two meetings that a pointer means, with what meets it at either end; undefined where it is an
+ * end of the curve.
+ */
 export interface Stretch {
   readonly from: Cuts["at"][number] | undefined;
   readonly to: Cuts["at"][number] | undefined;
@@ -50,7 +53,10 @@ export function stretchShape({ from, to, cuts }: Stretch): Segment {
     : stretch(cuts.shape, a, b);
 }
 
-/** Takes away the stretch of a curve between the nearest meetings at either side of a place; with no meeting, the whole curve. */
+/**
+ * Takes away the stretch of a curve between the nearest meetings at either side of a place; with no meeting, the
+ * whole curve.
+ */
 export function trim(sketch: Sketch, id: string, near: Vec2): Outcome<Sketch> {
   const s = stretchAt(sketch, id, near);
   if (!s) return refuse("not-found", `There is no curve ${id} to trim.`);

@@ -1,53 +1,21 @@
 "use client";
 
-import { useRef, useState, type ReactNode } from "react";
+import { useRef, useState } from "react";
 import { importNotice, readDxf } from "@/core/formats/dxf-read";
 import { writeDxf } from "@/core/formats/dxf-write";
 import { sketchSvg } from "@/core/formats/sketch-svg";
 import { DATUM_PLANES } from "@/core/geometry/frame";
 import { idsFor } from "@/core/sketch/edit/rewire";
-import { measuredValue } from "@/core/sketch/commands";
+import { measuredValue } from "@/core/sketch/settle";
 import { relationText } from "@/core/sketch/sentences";
 import { quantityOf } from "@/core/sketch/sketch";
 import type { Sketch } from "@/core/sketch/sketch";
 import { FINDABLE, useFinding } from "../sketch/finding";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
-import { trayRows } from "../tray-rows";
+import { trayRows } from "../tray/rows";
+import { Card } from "./card";
 import { download } from "./download";
 import { SolidPanel } from "./solid-cards";
-
-export function Card({
-  store,
-  title,
-  children,
-  wide,
-  aside,
-}: {
-  store: BenchStore;
-  title: string;
-  children: ReactNode;
-  wide?: boolean;
-  /** At the left, so that the part stays in sight. */ aside?: boolean;
-}) {
-  const close = () => store.getState().openPanel(undefined);
-  return (
-    <div
-      role="dialog"
-      aria-label={title}
-      className={`absolute top-4 z-30 max-h-[80%] ${aside ? "left-3" : "left-1/2 -translate-x-1/2"} overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg ${wide ? "w-[620px] max-w-[97%]" : "w-80"}`}
-      data-overlay
-      onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), close())}
-    >
-      <div className="flex items-center justify-between pb-2">
-        <h2 className="font-semibold">{title}</h2>
-        <button className="btn btn-ghost btn-xs" aria-label="Close" onClick={close}>
-          ×
-        </button>
-      </div>
-      {children}
-    </div>
-  );
-}
 
 /** The card asked for, over the model. */
 export function PanelCards({ store }: { store: BenchStore }) {

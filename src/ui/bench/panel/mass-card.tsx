@@ -5,7 +5,7 @@ import { MATERIALS } from "@/core/part/materials";
 import { massText, volumeText } from "@/core/units/amounts";
 import { inUnit, plainNumber } from "@/core/units/quantity";
 import type { BenchStore } from "../store";
-import { Card } from "./cards";
+import { Card } from "./card";
 
 /** Mass properties, exact on the surfaces; the axes are drawn at the centre of mass while this is open. */
 export function MassCard({ store }: { store: BenchStore }) {

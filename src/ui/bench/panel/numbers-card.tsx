@@ -6,7 +6,7 @@ import { readParameters } from "@/core/part/parameters";
 import { numbersOf, withNumber } from "@/core/part/numbers";
 import { angleText, lengthText } from "@/core/units/quantity";
 import type { BenchStore } from "../store";
-import { Card } from "./cards";
+import { Card } from "./card";
 
 /** All numbers of the part in one place: named parameters, and every size of every step and sketch. */
 export function NumbersCard({ store }: { store: BenchStore }) {

@@ -1,19 +1,13 @@
 "use client";
 
-import { useMemo, type ReactNode } from "react";
-import { closings, missingAxisSegment, turningFault } from "@/core/sketch/profile";
-import { findRegions } from "@/core/sketch/regions";
-import { idsFor } from "@/core/sketch/edit/rewire";
 import { relationText } from "@/core/sketch/sentences";
-import { curveOf, isDimension, pointAt, type Relation, type Sketch } from "@/core/sketch/sketch";
-import { lengthText } from "@/core/units/quantity";
-import { GLYPHS } from "../sketch/marks";
+import { curveOf, isDimension, type Relation, type Sketch } from "@/core/sketch/sketch";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
+import { Open, Turning } from "./open-ends";
+import { Part } from "./part";
 import { Proposals } from "./proposals";
+import { RelationRow } from "./relation-row";
 import { SizeRow } from "./size-row";
-
-/** Ends within this share of the sketch's size are offered to be closed, and at least this many mm. */
-const CLOSE_SHARE = 0.05;
 
 /** What the sketch says about itself: what disagrees, what is proposed, what is picked, what is open. */
 export function SketchPanel({ store, step }: { store: BenchStore; step: string }) {
@@ -34,57 +28,6 @@ export function SketchPanel({ store, step }: { store: BenchStore; step: string }
       <Turning store={store} sketch={sketch} />
       <Everything store={store} sketch={sketch} />
     </section>
-  );
-}
-
-function Part({ title, children, warm }: { title: string; children: ReactNode; warm?: boolean }) {
-  return (
-    <div className={`px-3.5 py-2 ${warm ? "border-l-3 border-accent bg-[var(--rust-wash)]" : ""}`}>
-      <h3 className={`pb-1 text-xs font-semibold ${warm ? "" : "quiet"}`}>{title}</h3>
-      {children}
-    </div>
-  );
-}
-
-/** One relation: what it says, picked at a click, removed at another. */
-export function RelationRow({
-  store,
-  sketch,
-  r,
-  agreeing,
-}: {
-  store: BenchStore;
-  sketch: Sketch;
-  r: Relation;
-  agreeing?: boolean;
-}) {
-  const unit = store((s) => s.history.present.units);
-  const chosen = store((s) => s.selection.includes(r.id));
-  return (
-    <div
-      data-relation={r.id}
-      className={`group flex items-center gap-1.5 rounded-field px-1 ${chosen ? "bg-[var(--rust-wash)]" : "hover:bg-base-200"}`}
-    >
-      <button
-        className="flex min-w-0 flex-1 items-baseline gap-1.5 py-0.5 text-left"
-        onClick={() => store.getState().select([r.id, ...r.of.filter((o) => !o.includes("."))])}
-      >
-        <span className="figures w-4 shrink-0 text-center" aria-hidden>
-          {isDimension(r) ? "↔" : GLYPHS[r.kind]}
-        </span>
-        <span className="min-w-0">
-          {relationText(r, unit, sketch)}
-          {agreeing && <span className="quiet"> · adds nothing</span>}
-        </span>
-      </button>
-      <button
-        className="btn btn-ghost btn-xs opacity-40 group-hover:opacity-100 focus:opacity-100"
-        aria-label={`Remove ${r.id}`}
-        onClick={() => store.getState().draw({ do: "delete", ids: [r.id] })}
-      >
-        ×
-      </button>
-    </div>
   );
 }
 
@@ -265,90 +208,6 @@ function Groups({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
       ))}
     </Part>
   );
-}
-
-/** Open ends and curves drawn twice, with one click to mend each. */
-function Open({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
-  const unit = store((s) => s.history.present.units);
-  const solved = diagnosisOf(sketch, unit)?.sketch ?? sketch;
-  const { gaps, overlaps } = useMemo(() => findRegions(solved), [solved]);
-  const size = Math.max(1, ...gaps.flatMap((g) => g.at.map(Math.abs)));
-  const near = closings(solved, gaps, Math.max(CLOSE_SHARE * size, 0.01)),
-    axis = missingAxisSegment(solved, gaps);
-  const { draw } = store.getState();
-  if (!gaps.length && !overlaps.length) return null;
-  return (
-    <Part title={gaps.length ? `Open ends: ${gaps.length}` : "Drawn twice"}>
-      {near.map((c) => (
-        <div key={c.ends.join()} className="flex items-center gap-2 py-0.5">
-          <span className="flex-1">
-            {curveOf(c.ends[0])} and {curveOf(c.ends[1])} end {lengthText(c.distance, unit)} apart
-          </span>
-          <button className="btn btn-xs" onClick={() => draw({ do: "constrain", kind: "coincident", of: [...c.ends] })}>
-            Close it
-          </button>
-        </div>
-      ))}
-      {axis && (
-        <div className="flex items-center gap-2 py-0.5">
-          <span className="flex-1">
-            The profile is open only along {axis.axis.endsWith("-axis") ? "an axis" : axis.axis}
-          </span>
-          <button className="btn btn-xs" onClick={() => draw(segmentBetween(solved, axis.ends))}>
-            Draw the segment
-          </button>
-        </div>
-      )}
-      {overlaps.map((o, i) => (
-        <div key={i} className="flex items-center gap-2 py-0.5">
-          <span className="flex-1">
-            {o.curves[0]} and {o.curves[1]} lie on each other
-          </span>
-          <button className="btn btn-xs" onClick={() => draw({ do: "delete", ids: [o.curves[1]] })}>
-            Remove {o.curves[1]}
-          </button>
-        </div>
-      ))}
-      {gaps.length > 0 && !near.length && !axis && <p className="quiet">Marked in the drawing by a dashed ring.</p>}
-    </Part>
-  );
-}
-
-/** With a centre line drawn: what would stand in the way of turning the profile about it. */
-function Turning({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
-  const unit = store((s) => s.history.present.units);
-  const solved = diagnosisOf(sketch, unit)?.sketch ?? sketch;
-  const axis = solved.curves.find((c) => c.kind === "line" && c.construction === "centre-line");
-  const faults = useMemo(
-    () =>
-      axis ? [...new Set(findRegions(solved).regions.flatMap((r) => turningFault(solved, r, axis.id) ?? []))] : [],
-    [solved, axis],
-  );
-  if (!axis || !faults.length) return null;
-  return (
-    <Part title={`If turned about ${axis.id}`}>
-      {faults.map((f) => (
-        <p key={f} role="status">
-          {f}
-        </p>
-      ))}
-    </Part>
-  );
-}
-
-/** The line between two loose ends. */
-function segmentBetween(sketch: Sketch, [a, b]: readonly [string, string]) {
-  const id = idsFor(sketch),
-    line = id("l"),
-    own = (ref: string): [number, number] => [...pointAt(sketch, ref)] as [number, number];
-  return {
-    do: "draw" as const,
-    curves: [{ id: line, kind: "line" as const, start: own(a), end: own(b) }],
-    constraints: [
-      { id: id("k"), kind: "coincident" as const, of: [`${line}.start`, a] },
-      { id: id("k"), kind: "coincident" as const, of: [`${line}.end`, b] },
-    ],
-  };
 }
 
 /** Every constraint, folded away until it is wanted. */

@@ -8,7 +8,7 @@ import type { Looking, PanelName } from "../state";
 import type { BenchStore } from "../store";
 import { Choice, Tick } from "../steps/card";
 import { isSeen } from "../view/paint";
-import { Card } from "./cards";
+import { Card } from "./card";
 import { MassCard } from "./mass-card";
 import { NumbersCard } from "./numbers-card";
 import { download } from "./download";

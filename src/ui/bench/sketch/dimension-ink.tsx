@@ -6,7 +6,7 @@ import { toSpace, type Frame } from "@/core/geometry/frame";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { solveSketch } from "@/core/sketch/solve";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
-import { measuredValue } from "@/core/sketch/commands";
+import { measuredValue } from "@/core/sketch/settle";
 import { curveById, curveOf, quantityOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
@@ -207,7 +207,10 @@ function SizeField({
   );
 }
 
-/** What is left of a chain while one of its sizes is typed: lines without a size of their own whose length would change. */
+/**
+ * What is left of a chain while one of its sizes is typed: lines without a size of their own whose length would
+ * change.
+ */
 function useRemainder(
   sketch: Sketch,
   unit: LengthUnit,

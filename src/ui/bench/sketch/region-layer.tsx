@@ -61,7 +61,10 @@ export function RegionLayer({ store }: { store: BenchStore }) {
   );
 }
 
-/** While the solid is looked at: sketches that no step uses yet, so that they are not lost from sight, and those switched on. */
+/**
+ * While the solid is looked at: sketches that no step uses yet, so that they are not lost from sight, and those
+ * switched on.
+ */
 export function IdleSketches({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);

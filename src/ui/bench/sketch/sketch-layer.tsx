@@ -1,24 +1,25 @@
 "use client";
 
-import { memo, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
+import { useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { findRegions } from "@/core/sketch/regions";
 import { curveOf, pointAt, pointsOf, type Curve, type Dimension, type Sketch } from "@/core/sketch/sketch";
-import type { LengthUnit } from "@/core/units/quantity";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { makeTool } from "../tools/registry";
 import type { Hands, Pointer, Tool } from "../tools/tool";
 import { useCamera } from "../view/viewport";
-import { CurveInk, CurvePoints, curvePath, MovingInk, regionPath, screenPath, WayArrow } from "./curve-ink";
-import { swinging } from "@/core/sketch/swing";
+import { CurveInk, CurvePoints, curvePath, MovingInk, regionPath, WayArrow } from "./curve-ink";
 import { picturesAt } from "./part-pictures";
 import { PreviewInk } from "./preview-ink";
+import { distinctWays, useSwing } from "./use-swing";
 import { TypingFields } from "./typing-fields";
-import { DimensionInk, PASSIVE } from "./dimension-ink";
+import { DimensionInk } from "./dimension-ink";
+import { Axes, Handles, OpenEnd } from "./fixed-ink";
 import { hitAt } from "./hit";
-import { GLYPHS, marksOf, type Mark } from "./marks";
+import { MarkInk } from "./mark-ink";
+import { marksOf } from "./marks";
 
 /** The sketch being edited, over the model: ink, marks, dimensions, and the tool at work. */
 export function SketchLayer({
@@ -56,6 +57,7 @@ export function SketchLayer({
       partAt: (at, what) => picturesAt(store, step, at, what),
     };
     tool.current = makeTool(toolName, hands, () => store.getState().setTool("pick"));
+    if (!tool.current.usesPicked && hands.selection().length) hands.select([]);
     tool.current.begin?.();
     const { hand } = store.getState();
     hand.tool = tool.current;
@@ -108,10 +110,7 @@ export function SketchLayer({
     if (!p || !tool.current) return;
     if (what === "down") svg.current!.setPointerCapture(e.pointerId);
     // what is measured or tied may be an edge of the part: its picture is drawn by itself
-    const takesPart =
-      !p.hit &&
-      (toolName.startsWith("constrain") || (toolName === "dimension" && tool.current.preview.picked?.length !== 2));
-    const edges = takesPart ? picturesAt(store, step, p.at, "edge") : [];
+    const edges = !p.hit && tool.current.takesPart ? picturesAt(store, step, p.at, "edge") : [];
     setPartEdge(what === "move" ? edges : []);
     if (what === "down" && edges.length && store.getState().draw({ do: "draw", curves: [...edges], constraints: [] })) {
       const now = sketchOf(store.getState().history.present, step)!;
@@ -220,8 +219,6 @@ export function SketchLayer({
       ),
     [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view],
   );
-  const reach = 4000;
-  const origin = px([0, 0]);
   const agreeing = new Set(diagnosis?.agreeing);
   // arrows only where few are left: on a rough sketch everything would be arrows
   const shownWays =
@@ -241,33 +238,11 @@ export function SketchLayer({
         onPointerUp={feed("up")}
       >
         {fills}
-        {[
-          [
-            [-reach, 0],
-            [reach, 0],
-          ],
-          [
-            [0, -reach],
-            [0, reach],
-          ],
-        ].map((l, i) => (
-          <path
-            key={i}
-            d={screenPath(camera, frame, l as unknown as Vec2[])}
-            stroke={
-              hover === (i ? "y-axis" : "x-axis") || chosen.has(i ? "y-axis" : "x-axis")
-                ? "var(--color-accent)"
-                : "var(--color-secondary)"
-            }
-            strokeDasharray="14 3 3 3"
-            strokeWidth={0.9}
-          />
-        ))}
-        <path
-          data-point="origin"
-          d={`M${origin[0] - 5} ${origin[1]}h10M${origin[0]} ${origin[1] - 5}v10`}
-          stroke="currentColor"
-          strokeWidth={chosen.has("origin") ? 3 : 1.4}
+        <Axes
+          camera={camera}
+          frame={frame}
+          lit={(ref) => hover === ref || chosen.has(ref)}
+          strong={chosen.has("origin")}
         />
         {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && (
           <path
@@ -287,28 +262,7 @@ export function SketchLayer({
           shownWays.map((w) => (
             <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />
           ))}
-        {toolName === "pick" &&
-          gaps.map((g, i) => {
-            const at = px(g.at);
-            return (
-              <g key={i}>
-                <circle
-                  cx={at[0]}
-                  cy={at[1]}
-                  r={10}
-                  fill="none"
-                  stroke="var(--color-accent)"
-                  strokeDasharray="3 3"
-                  strokeWidth={1.5}
-                >
-                  <title>
-                    This end of {g.curve} meets nothing
-                    {g.nearest ? `; the next end is ${g.nearest.distance.toPrecision(3)} mm away` : ""}.
-                  </title>
-                </circle>
-              </g>
-            );
-          })}
+        {toolName === "pick" && gaps.map((g, i) => <OpenEnd key={i} gap={g} at={px(g.at)} />)}
         {sketch.curves.map((c) => c.kind === "spline" && <Handles key={c.id} curve={c} px={px} />)}
         <g ref={setPaper} className="pointer-events-none" />
       </svg>
@@ -383,92 +337,3 @@ export function SketchLayer({
 
 /** A sheet that is painted by itself. */
 const SHEET = { willChange: "transform" } as const;
-
-/** One mark of a constraint: picked at a click. */
-const MarkInk = memo(function MarkInk({
-  store,
-  id,
-  kind,
-  x,
-  y,
-  chosen,
-  agreeing,
-  passive,
-}: {
-  store: BenchStore;
-  id: string;
-  kind: Mark["kind"];
-  x: number;
-  y: number;
-  chosen: boolean;
-  agreeing: boolean;
-  passive: boolean;
-}) {
-  return (
-    <button
-      aria-label={`${kind} constraint ${id}`}
-      title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
-      className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${chosen ? "border-accent text-accent" : "border-secondary"} ${agreeing ? "border-dashed opacity-70" : ""}`}
-      style={{ left: x, top: y }}
-      onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
-    >
-      {GLYPHS[kind]}
-    </button>
-  );
-});
-
-/** Handles of a spline hang on its ends by thin lines. */
-function Handles({ curve, px }: { curve: Curve; px: (p: Vec2) => Vec2 }) {
-  if (curve.kind !== "spline") return null;
-  const ends = [
-    [curve.through[0]!, curve.startHandle],
-    [curve.through[curve.through.length - 1]!, curve.endHandle],
-  ] as const;
-  return (
-    <>
-      {ends.map(
-        ([a, h], i) =>
-          h && (
-            <path
-              key={i}
-              d={`M${px(a).join(" ")}L${px(h).join(" ")}`}
-              stroke="var(--color-secondary)"
-              strokeWidth={1}
-              strokeDasharray="2 3"
-              fill="none"
-            />
-          ),
-      )}
-    </>
-  );
-}
-
-/** While swinging is on, the sketch a moment later, frame by frame; still where motion is not wanted. */
-function useSwing(store: BenchStore, sketch: Sketch, unit: LengthUnit): Sketch | undefined {
-  const on = store((s) => s.swinging);
-  const [swung, setSwung] = useState<Sketch>();
-  useEffect(() => {
-    if (!on || window.matchMedia("(prefers-reduced-motion: reduce)").matches) return setSwung(undefined);
-    const at = swinging(sketch, unit, 9 / store.getState().camera.scale);
-    if (!at) return setSwung(undefined);
-    let frame = 0;
-    const step = (t: number) => {
-      setSwung(at(t / 260));
-      frame = requestAnimationFrame(step);
-    };
-    frame = requestAnimationFrame(step);
-    return () => cancelAnimationFrame(frame);
-  }, [on, sketch, unit, store]);
-  return on ? swung : undefined;
-}
-
-/** One arrow per place: joined ends would show it twice. */
-function distinctWays<W extends { point: string }>(ways: readonly W[], sketch: Sketch): W[] {
-  const seen = new Set<string>();
-  return ways.filter((w) => {
-    const key = pointAt(sketch, w.point)
-      .map((v) => v.toFixed(4))
-      .join();
-    return !seen.has(key) && seen.add(key);
-  });
-}

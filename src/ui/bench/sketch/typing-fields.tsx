@@ -4,7 +4,9 @@ import type { Vec2 } from "@/core/geometry/vector";
 import type { BenchStore } from "../store";
 import type { Field } from "../tools/tool";
 
-/** Numbers of what is being drawn, beside the pointer: they follow it until they are typed. Tab goes on, Enter places. */
+/**
+ * Numbers of what is being drawn, beside the pointer: they follow it until they are typed. Tab goes on, Enter places.
+ */
 export function TypingFields({
   store,
   fields,

@@ -8,7 +8,10 @@ import { asEdge, freeId } from "./options";
 
 type Group = { readonly edges: StepEdge[] };
 
-/** Groups of edges, each with sizes of its own; a click on an edge puts it into the active group, once more takes it out. */
+/**
+ * Groups of edges, each with sizes of its own; a click on an edge puts it into the active group, once more takes it
+ * out.
+ */
 export function EdgeGroups<G extends Group>({
   store,
   groups,

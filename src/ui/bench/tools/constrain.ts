@@ -41,6 +41,8 @@ const permutations = (list: readonly string[]): string[][] =>
 
 /** Collects what a constraint needs, applies it, and is ready for the next. What is selected already counts. */
 export class ConstrainTool implements Tool {
+  readonly usesPicked = true;
+  readonly takesPart = true;
   private picked: string[] = [];
   private ended = false;
   private readonly kinds: readonly Kind[];

@@ -151,12 +151,16 @@ let lastRound: Choice["round"];
 
 /** Picks one or two things, places the number, then asks for its size. */
 export class DimensionTool implements Tool {
+  readonly usesPicked = true;
   preview: Preview = {};
   private picked: string[] = [];
   private side: Choice["side"];
   private last: Pointer | undefined;
   constructor(private readonly hands: Hands) {}
 
+  get takesPart(): boolean {
+    return this.picked.length < 2;
+  }
   private get isOneRound(): boolean {
     return this.picked.length === 1 && isRound(typeOf(this.hands.sketch(), this.picked[0]!));
   }

@@ -16,6 +16,7 @@ const PRESS_PIXELS = 4;
 
 /** Picks, picks by a box, and drags what is loose. */
 export class PickTool implements Tool {
+  readonly usesPicked = true;
   readonly hint = "Click to pick, drag what is loose, drag across empty paper to pick several. Delete removes.";
   preview: Preview = {};
   private state: State = { kind: "waiting" };

@@ -1,6 +1,6 @@
 import type { Segment } from "@/core/geometry/segment";
 import type { Vec2 } from "@/core/geometry/vector";
-import type { SketchCommand } from "@/core/sketch/commands";
+import type { SketchCommand } from "@/core/sketch/command-schema";
 import type { Curve, Dimension, Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 import type { Hit } from "../sketch/hit";
@@ -59,6 +59,10 @@ export interface Hands {
 
 /** A tool is one small state machine; the layer feeds it pointers and shows its preview. */
 export interface Tool {
+  /** It begins with what is picked already; before the others what is picked is let go. */
+  readonly usesPicked?: boolean;
+  /** Edges of the part can be clicked now as if they were drawn. */
+  readonly takesPart?: boolean;
   readonly hint: string;
   readonly preview: Preview;
   /** Numbers that can be typed now; Tab goes from one to the next. */

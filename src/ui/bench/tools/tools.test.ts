@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { applyToSketch, type SketchCommand } from "@/core/sketch/commands";
+import { applyToSketch } from "@/core/sketch/commands";
+import { type SketchCommand } from "@/core/sketch/command-schema";
 import { emptySketch, pointAt, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
 import { hitAt } from "../sketch/hit";

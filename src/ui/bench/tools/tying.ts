@@ -1,4 +1,4 @@
-import type { SketchCommand } from "@/core/sketch/commands";
+import type { SketchCommand } from "@/core/sketch/command-schema";
 import type { Constraint } from "@/core/sketch/sketch";
 import { idSource } from "@/core/sketch/shapes";
 import type { Hands } from "./tool";

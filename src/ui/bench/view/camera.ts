@@ -12,7 +12,10 @@ export const PICTORIAL: Look = { toViewer: unit3([1, -1, 1]), right: unit3([1, 1
 /** How many times the view's height the eye stands away in perspective. */
 const EYE = 2.4;
 
-/** A camera, parallel or in perspective: what it looks at, from where, and pixels per mm. Tells listeners when it moves. */
+/**
+ * A camera, parallel or in perspective: what it looks at, from where, and pixels per mm. Tells listeners when it
+ * moves.
+ */
 export class Camera {
   target: Vec3 = [0, 0, 0];
   toViewer: Vec3 = PICTORIAL.toViewer;

@@ -51,7 +51,10 @@ export function planeAt(
   return hits.sort((a, b) => b.near - a.near)[0]?.base;
 }
 
-/** While a plane is chosen: the three datum planes, where the card moves and tilts them, named and lit under the pointer. */
+/**
+ * While a plane is chosen: the three datum planes, where the card moves and tilts them, named and lit under the
+ * pointer.
+ */
 export function PlaneLayer({ store }: { store: BenchStore }) {
   const camera = store((s) => s.camera);
   useCamera(camera);

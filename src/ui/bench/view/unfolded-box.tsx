@@ -64,7 +64,8 @@ export function UnfoldedBox({
       </g>
     );
   };
-  // seen from above: the two upper rows of corners beside the view from above, the lower ones beside the view from under
+  // seen from above: the two upper rows of corners beside the view from above, the lower ones beside the view from
+  // under
   const dots = (row: number, z: number) =>
     (
       [

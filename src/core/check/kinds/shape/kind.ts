@@ -15,7 +15,10 @@ export interface Lump {
 export interface ShapeEvidence {
   readonly check: "shape";
   readonly verdict: Verdict;
-  /** same: every face coincides; differs; mirrored; scaled; unplaced: no motion brings anything together; absent: no solid. */
+  /**
+   * same: every face coincides; differs; mirrored; scaled; unplaced: no motion brings anything together; absent: no
+   * solid.
+   */
   readonly finding: "same" | "differs" | "mirrored" | "scaled" | "unplaced" | "absent";
   /** Submission to reference. */
   readonly motion: Rigid;

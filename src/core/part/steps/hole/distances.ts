@@ -7,7 +7,10 @@ import { edgeOf, faceOf } from "../../reference/resolve";
 import type { BuildContext } from "../step";
 import type { HoleDistance } from "./schema";
 
-/** A line in the plane that holes start from: points p with normal · p = offset; the normal points the way distances count. */
+/**
+ * A line in the plane that holes start from: points p with normal · p = offset; the normal points the way distances
+ * count.
+ */
 interface Guide {
   readonly normal: Vec2;
   readonly offset: number;

@@ -24,7 +24,8 @@ const DistanceSchema = z.strictObject({
 export type HoleDistance = z.infer<typeof DistanceSchema>;
 
 /**
- * Where a hole stands: placed freely on the face (its own coordinates, mm), by a reference, or by its distances from two
+ * Where a hole stands: placed freely on the face (its own coordinates, mm), by a reference, or by its distances from
+ * two
  * edges or faces.
  */
 export const HolePointSchema = z.union([

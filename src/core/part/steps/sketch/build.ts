@@ -71,7 +71,10 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
   }
   return done({ ...next, curves });
 }
-/** All of a part that a sketch in a frame can show: its edges, the outlines of its round faces, and where the plane cuts it. */
+/**
+ * All of a part that a sketch in a frame can show: its edges, the outlines of its round faces, and where the plane
+ * cuts it.
+ */
 export function picturables(
   kernel: Kernel,
   body: Solid,

@@ -16,7 +16,10 @@ const BOTH_PIXELS = 5;
 
 type Aim = { snap: Snap; tie: ReturnType<typeof snapHeading>["tie"]; label: string };
 
-/** Lines in a chain, and tangent arcs between them: waiting for a start, then for end after end. Closing on the first point ends it. */
+/**
+ * Lines in a chain, and tangent arcs between them: waiting for a start, then for end after end. Closing on the first
+ * point ends it.
+ */
 export class LineTool implements Tool {
   preview: Preview = {};
   private from: { at: Vec2; snap: Snap | undefined; end?: string } | undefined;

@@ -44,7 +44,10 @@ export interface Shape {
   ): Made | undefined;
 }
 
-/** Draws one shape after another: each click finds what it means, numbers may be typed on the way and become dimensions. */
+/**
+ * Draws one shape after another: each click finds what it means, numbers may be typed on the way and become
+ * dimensions.
+ */
 export class ShapeTool implements Tool {
   preview: Preview = {};
   private places: Snap[] = [];

@@ -7,7 +7,10 @@ import { drawTied, type Tie } from "../tying";
 import type { Hands, Pointer, Preview, Tool } from "../tool";
 import { own } from "./places";
 
-/** Through as many points as are clicked; a click on the last, or Enter, ends it. With handles its end directions can be dragged. */
+/**
+ * Through as many points as are clicked; a click on the last, or Enter, ends it. With handles its end directions can
+ * be dragged.
+ */
 export class SplineTool implements Tool {
   preview: Preview = {};
   private places: Snap[] = [];

@@ -5,6 +5,7 @@ import type { Field, Hands, Pointer, Preview, Tool } from "../tool";
 
 /** Rounds corners or cuts them off: corners are collected, the size is typed, Enter makes them all with one value. */
 export class CornerTool implements Tool {
+  readonly usesPicked = true;
   private corners: string[] = [];
   private text: string | undefined;
   constructor(

@@ -1,6 +1,6 @@
 import type { Segment } from "@/core/geometry/segment";
 import { nearestOn } from "@/core/geometry/segment";
-import type { SketchCommand } from "@/core/sketch/commands";
+import type { SketchCommand } from "@/core/sketch/command-schema";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import { extensionAt } from "@/core/sketch/edit/extend";
 import { stretchAt, stretchShape } from "@/core/sketch/edit/trim";

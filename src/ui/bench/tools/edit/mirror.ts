@@ -2,8 +2,12 @@ import { mirror } from "@/core/sketch/edit/mirror";
 import type { Hands, Pointer, Preview, Tool } from "../tool";
 import { Gather } from "./gather";
 
-/** Mirrors curves in a line: gather the curves, Enter, click the line. With curves picked before, click the line at once. */
+/**
+ * Mirrors curves in a line: gather the curves, Enter, click the line. With curves picked before, click the line at
+ * once.
+ */
 export class MirrorTool implements Tool {
+  readonly usesPicked = true;
   private readonly gather: Gather;
   private lining = false;
   private about: string | undefined;

@@ -4,8 +4,12 @@ import { readQuantity } from "@/core/units/quantity";
 import type { Field, Hands, Pointer, Preview, Tool } from "../tool";
 import { Gather } from "./gather";
 
-/** A row, or a ring about a point, of curves. Gather the curves, Enter, then numbers (and for a ring its centre); Enter makes it. */
+/**
+ * A row, or a ring about a point, of curves. Gather the curves, Enter, then numbers (and for a ring its centre);
+ * Enter makes it.
+ */
 export class PatternTool implements Tool {
+  readonly usesPicked = true;
   private readonly gather: Gather;
   private asking = false;
   private about: string | undefined;

@@ -1,5 +1,5 @@
 import { distance2, type Vec2 } from "@/core/geometry/vector";
-import type { SketchCommand } from "@/core/sketch/commands";
+import type { SketchCommand } from "@/core/sketch/command-schema";
 import { mappedCurve } from "@/core/sketch/curves/registry";
 import type { Curve } from "@/core/sketch/sketch";
 import { angleText, lengthText, plainNumber, readQuantity } from "@/core/units/quantity";
@@ -11,8 +11,12 @@ export type TransformKind = "move" | "copy" | "turn" | "scale";
 const NAMES: Record<TransformKind, string> = { move: "Move", copy: "Copy", turn: "Turn", scale: "Scale" };
 type Numbers = { by: Vec2; turn: number; scale: number };
 
-/** Moves, copies, turns or scales curves: gather them, Enter, click the point they hang on, then where it goes. Numbers can be typed. */
+/**
+ * Moves, copies, turns or scales curves: gather them, Enter, click the point they hang on, then where it goes.
+ * Numbers can be typed.
+ */
 export class TransformTool implements Tool {
+  readonly usesPicked = true;
   private readonly gather: Gather;
   private ready = false;
   private about: Vec2 | undefined;

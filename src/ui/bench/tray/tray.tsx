@@ -2,11 +2,12 @@
 
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useState } from "react";
-import { useOverlaid } from "./view/overlaid";
-import { GLYPHS } from "./sketch/marks";
-import type { BenchStore } from "./store";
+import { useOverlaid } from "../view/overlaid";
+import { GLYPHS } from "../sketch/marks";
+import type { BenchStore } from "../store";
 import { TrayIcon } from "./tray-icon";
-import { isTaken, takeTool, trayRows, type TrayTool } from "./tray-rows";
+import { isTaken, takeTool, trayRows } from "./rows";
+import type { TrayTool } from "./tool";
 
 /** What is kept free above the tray, pixels. */
 const ABOVE = 24;

@@ -2,9 +2,10 @@ import { freeStepId } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
 import type { Step } from "@/core/part/steps/kinds";
 import { frameOf } from "@/core/part/steps/sketch/schema";
-import type { Answer, AtWork, Question } from "./kernel/messages";
-import type { BenchState, Mode } from "./state";
-import { freshStep } from "./steps/fresh";
+import type { AtWork } from "../kernel/messages";
+import type { BenchState, Mode } from "../state";
+import { freshStep } from "../steps/fresh";
+import type { Room } from "./room";
 
 /** Whether a step makes or changes material. */
 export const isSolidStep = (s: Step): boolean => !["sketch", "plane", "axis", "point"].includes(s.kind);
@@ -27,16 +28,6 @@ export function atWork(document: PartDocument, mode: Mode): AtWork | undefined {
   const before = document.steps.findIndex((s) => s.id === mode.step),
     step = document.steps[before];
   return step?.kind === "sketch" ? { before, frame: frameOf(step.sketch.plane) } : undefined;
-}
-
-interface Room {
-  get(): BenchState;
-  set(s: Partial<BenchState>): void;
-  document(): PartDocument;
-  rebuild(): void;
-  openCard(): void;
-  closeCard(): void;
-  ask(q: Question): Promise<Answer>;
 }
 
 /** What the Bench does with steps other than sketches, and how the solid is looked at. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { circ, extrude, face, hole, part, rect, sketch } from "@/core/part/testing/build";
-import { atWork, shownDocument } from "./step-mode";
-import { freshStep } from "./steps/fresh";
+import { atWork, shownDocument } from "./steps";
+import { freshStep } from "../steps/fresh";
 import { readPath, withValue } from "@/core/naming/field";
 
 const base = part(

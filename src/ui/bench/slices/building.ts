@@ -1,0 +1,91 @@
+import type { PartDocument } from "@/core/part/document";
+import type { Sketch } from "@/core/sketch/sketch";
+import type { BenchKernel } from "../kernel/client";
+import type { Built } from "../kernel/messages";
+import type { Saver } from "../saver";
+import type { BenchState } from "../state";
+import { atWork, isSolidStep, shownDocument } from "./steps";
+
+const NOTHING: Built = {
+  id: 0,
+  mesh: undefined,
+  model: undefined,
+  bodies: [],
+  properties: undefined,
+  steps: [],
+  datums: {},
+  placed: {},
+  edges: [],
+  under: undefined,
+};
+
+const pictures = (s: Pick<Sketch, "curves">) => s.curves.filter((c) => c.projected);
+
+interface Site {
+  get(): BenchState;
+  set(s: Partial<BenchState> | ((now: BenchState) => Partial<BenchState>)): void;
+  document(): PartDocument;
+  readonly kernel: BenchKernel;
+  readonly saver: Saver;
+}
+
+/** Has the part built in its worker whenever it changes. @returns what asks for it anew */
+export function building({ get, set, document, kernel, saver }: Site): (first?: boolean) => void {
+  const rebuild = (first = false) => {
+    const s = get(),
+      shown = shownDocument(document(), s.mode, s.upTo);
+    set({ building: true });
+    const hasSolid = () => shown.steps.some((x) => !x.suppressed && isSolidStep(x));
+    kernel.request(
+      { document: shown, at: atWork(document(), s.mode), fineness: s.looking.fineness },
+      {
+        picture: (p) =>
+          set((now) => ({
+            things: [],
+            built: {
+              ...(now.built ?? NOTHING),
+              ...p,
+              mesh: p.mesh ?? (hasSolid() ? now.built?.mesh : undefined),
+              model: p.mesh ? undefined : now.built?.model,
+            },
+          })),
+        settle(built, trouble) {
+          set({ building: false });
+          if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
+          if (built) follow(built);
+          // the last good picture stays
+          if (built)
+            set((now) => ({
+              built: built.mesh || !hasSolid() ? built : { ...built, mesh: now.built?.mesh, model: now.built?.model },
+            }));
+          if (first && built) get().fit();
+        },
+      },
+    );
+  };
+  /** Sketches on the part, and their pictures of its edges, go where it has gone; this is no change to undo. */
+  const follow = (built: Built) => {
+    const moved = document().steps.map((s) => {
+      const at = s.kind === "sketch" ? built.placed[s.id] : undefined;
+      if (
+        s.kind !== "sketch" ||
+        !at ||
+        JSON.stringify([at.plane, pictures(at)]) === JSON.stringify([s.sketch.plane, pictures(s.sketch)])
+      )
+        return s;
+      const fresh = new Map(at.curves.map((c) => [c.id, c]));
+      return {
+        ...s,
+        sketch: {
+          ...s.sketch,
+          plane: at.plane,
+          curves: s.sketch.curves.map((c) => (c.projected ? (fresh.get(c.id) ?? c) : c)),
+        },
+      };
+    });
+    if (moved.every((s, i) => s === document().steps[i])) return;
+    set((s) => ({ history: { ...s.history, present: { ...document(), steps: moved } } }));
+    saver.save(document());
+  };
+  return rebuild;
+}
