@@ -120,7 +120,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     const middle: [number, number] = [(l4[0][0] + l4[1][0]) / 2, (l4[0][1] + l4[1][1]) / 2];
     await hand.key("a");
     await hand.click(...middle);
-    await hand.click(middle[0] - 50, middle[1] + 50);
+    await hand.click(middle[0] - 70, middle[1] + 20);
     await page.getByLabel("size", { exact: true }).fill("9");
     await hand.key("Enter");
     await alert().waitFor();
@@ -128,7 +128,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     expect(await page.locator("[data-conflict]").count()).toBeGreaterThan(0);
     await hand.key("Escape");
     await hand.click(...middle);
-    await hand.click(middle[0] - 50, middle[1] + 50);
+    await hand.click(middle[0] - 70, middle[1] + 20);
     await hand.key("Enter");
     await expect.poll(() => note().textContent()).toMatch(/reference dimension/);
     expect(await page.locator("[data-dimension-id]").last().textContent()).toMatch(/^\(.*\)$/);
