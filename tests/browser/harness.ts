@@ -18,6 +18,8 @@ const ARGS = [
 export const openBrowser = (): Promise<Browser> =>
   chromium.launch({ executablePath: process.env["CHROMIUM_PATH"] ?? "/usr/bin/chromium", args: ARGS });
 
+const complaints = new WeakMap<Page, string[]>();
+
 /** A new visitor with a window of their own, signed in as a demo person. Errors in the page fail the test. */
 export async function visit(browser: Browser, name: string): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
@@ -26,6 +28,10 @@ export async function visit(browser: Browser, name: string): Promise<Page> {
   page.on("pageerror", (e) => {
     throw e;
   });
+  // what a failed page complained of is told with its picture
+  const said: string[] = [];
+  complaints.set(page, said);
+  page.on("console", (m) => m.type() === "error" && said.push(m.text().slice(0, 2000)));
   await page.goto(BASE);
   await page.getByRole("button", { name }).click();
   await page.waitForURL("**/courses");
@@ -255,9 +261,12 @@ export const gauge = (page: Page, name: string) => page.locator(`[data-gauge="${
 export function pictureOnFailure(pages: () => readonly (Page | undefined)[]) {
   return ({ task, onTestFailed }: TestContext) =>
     onTestFailed(async () => {
-      for (const [i, page] of pages().entries())
+      for (const [i, page] of pages().entries()) {
+        if (!page) continue;
+        for (const said of complaints.get(page) ?? []) console.log(`${task.name}: ${said}`);
         await page
-          ?.screenshot({ path: `test-results/${task.name.slice(0, 50).replace(/\W+/g, "-")}-${i}.png` })
+          .screenshot({ path: `test-results/${task.name.slice(0, 50).replace(/\W+/g, "-")}-${i}.png` })
           .catch(() => undefined);
+      }
     });
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from "react";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
 import { navigate } from "./navigation";
@@ -13,6 +13,15 @@ export const useCamera = (camera: Camera) =>
     () => camera.version,
     () => 0,
   );
+
+/** Nothing where the browser has no WebGL to give: old machines, or too many windows that use it. */
+function sceneOn(canvas: HTMLCanvasElement, camera: Camera): Scene | undefined {
+  try {
+    return new Scene(canvas, camera);
+  } catch {
+    return undefined;
+  }
+}
 
 /** The model with whatever lies over it. */
 export function Viewport({
@@ -37,9 +46,11 @@ export function Viewport({
   useEffect(() => {
     turns.current = leftTurns;
   }, [leftTurns]);
+  const [isBlind, setBlind] = useState(false);
   useEffect(() => {
     const el = frame.current!;
-    const made = new Scene(canvas.current!, camera);
+    const made = sceneOn(canvas.current!, camera);
+    setBlind(!made);
     scene.current = made;
     const watch = new ResizeObserver(() => camera.resize(el.clientWidth, el.clientHeight));
     watch.observe(el);
@@ -48,7 +59,7 @@ export function Viewport({
     return () => {
       leave();
       watch.disconnect();
-      made.close();
+      made?.close();
       scene.current = undefined;
     };
   }, [camera]);
@@ -73,6 +84,12 @@ export function Viewport({
       }}
     >
       <canvas ref={canvas} className="absolute inset-0 h-full w-full" />
+      {isBlind && (
+        <p role="alert" className="absolute inset-x-0 top-1/4 mx-auto max-w-sm text-center">
+          This browser gives the Bench no 3D drawing (WebGL), so the solid is not shown. Sketches, Steps and Gauges
+          work; closing other windows and reloading may bring it back.
+        </p>
+      )}
       {children}
     </div>
   );
