@@ -36,6 +36,13 @@ describe("what a reader meets", () => {
   });
 });
 
+describe("what a component asks of the store", () => {
+  it("is never made anew by the asking, or it is drawn for ever", () => {
+    const fresh = /store\(\(s\) => [^)\n]*(\?\? [[{]|\.map\(|\.filter\(|\.flatMap\()/;
+    expect(code.filter((f) => f.startsWith("src/ui/") && fresh.test(textOf(f)))).toEqual([]);
+  });
+});
+
 /** The files a file imports for what they do; types are gone when it runs. */
 function importsOf(file: string): string[] {
   const text = textOf(file).replace(/^import type [^;]*;/gm, "");

@@ -43,6 +43,26 @@ describe.sequential("places on a part", () => {
       .toBe("10 mm");
     await page.keyboard.press("Escape");
   });
+  it("a step's card opens before the first build is there, as on a slow network", async () => {
+    await kept(page);
+    let open = () => {};
+    const gate = new Promise<void>((r) => (open = r));
+    await page.route("**/kernel/**", async (route) => {
+      await gate;
+      await route.continue();
+    });
+    await page.reload();
+    await page.getByRole("button", { name: "Edit step 2" }).focus();
+    await page.keyboard.press("Enter");
+    const card = page.getByRole("form", { name: "Extrude" });
+    await card.getByLabel("Depth").waitFor();
+    await page.waitForTimeout(500);
+    expect(await card.count()).toBe(1);
+    await card.getByLabel("Depth").press("Escape");
+    open();
+    await hand.built();
+    await page.unroute("**/kernel/**");
+  });
   it("another unit leaves the part exactly what it was", async () => {
     const before = await gauge(page, "Mass").textContent();
     await hand.key("0");

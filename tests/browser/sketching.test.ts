@@ -223,9 +223,12 @@ describe.sequential("a conflicting sketch mended", () => {
     await field("size").fill("70 mm");
     await hand.key("Enter");
     const list = page.getByRole("list", { name: "What disagrees" });
-    await list.getByText("l1 is", { exact: false }).waitFor();
+    await list.getByText("line at the bottom is", { exact: false }).waitFor();
     // the old size gives way and only measures from now on
-    await list.locator("li", { hasText: "l1 is" }).getByRole("button", { name: "Let it only measure" }).click();
+    await list
+      .locator("li", { hasText: "line at the bottom is" })
+      .getByRole("button", { name: "Let it only measure" })
+      .click();
     await list.waitFor({ state: "detached" });
     await expect.poll(() => page.getByLabel("dimension m1").textContent()).toMatch(/^\(2\.75/);
     await hand.key("Control+z");

@@ -29,7 +29,7 @@ export function numbersOf(document: PartDocument): StepNumbers[] {
         .filter((d) => !d.reference)
         .map((d): PartNumber => ({
           path: d.id,
-          label: `${d.name ?? d.id}: ${relationText(d, document.units, s.sketch)}`,
+          label: `${d.name ? `${d.name}: ` : ""}${relationText(d, document.units, s.sketch)}`,
           value: d.value,
         }));
       return numbers.length ? [{ step: s.id, title, numbers }] : [];

@@ -57,7 +57,9 @@ describe("commands on a sketch", () => {
     if (!r.ok) {
       expect(r.refusal.code).toBe("conflict");
       expect(r.refusal.about).toContain("m1");
-      expect(r.refusal.sentence).toContain("l1 is 40 mm long");
+      expect(r.refusal.sentence).toContain(
+        "the level line at the bottom is 40 mm long; the level line at the top is 41 mm long",
+      );
     }
   });
   it("a constraint that agrees is taken with a notice and harms nothing", () => {

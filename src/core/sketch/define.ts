@@ -62,7 +62,11 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
       : { ...current, constraints: [...current.constraints, { ...fresh, id }] };
     const then = look(next);
     if (!then || then.freedoms >= now.freedoms || then.surplus.includes(id)) continue;
-    proposals.push({ relation: candidate, text: relationText(fresh, unit), takes: now.freedoms - then.freedoms });
+    proposals.push({
+      relation: candidate,
+      text: relationText(fresh, unit, now.sketch),
+      takes: now.freedoms - then.freedoms,
+    });
     current = { ...next, curves: then.sketch.curves };
     now = then;
   }

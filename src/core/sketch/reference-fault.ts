@@ -1,14 +1,21 @@
 import { refuse, type Refusal } from "@/core/units/refusal";
+import type { LengthUnit } from "@/core/units/quantity";
 import { KINDS } from "./constraints/registry";
 import { sharedPoint } from "./constraints/direction";
-import { fits, nameOf, typeOf, type EntityType, type Relation, type Sketch } from "./sketch";
+import { fits, typeOf, type EntityType, type Relation, type Sketch } from "./sketch";
 import { buildSystem } from "./system";
+import { wordsFor } from "./words";
+
+/** What a relation is called: "Tangent", "Point on curve". */
+const said = ({ kind }: Relation) => `${kind[0]!.toUpperCase()}${kind.slice(1).replaceAll("-", " ")}`;
 
 /** Checks that every relation refers to things that are there and of the right kind. */
 export function referenceFault(
   sketch: Sketch,
   relations: readonly Relation[] = [...sketch.constraints, ...sketch.dimensions],
+  unit: LengthUnit = "mm",
 ): Refusal | undefined {
+  const call = wordsFor(sketch, unit);
   const types = new Map<string, EntityType | undefined>();
   const type = (ref: string) => {
     let t = types.get(ref);
@@ -31,11 +38,10 @@ export function referenceFault(
       found.push(t);
     }
     if (!KINDS[r.kind].takes.some(isFitting))
-      return refuse("wrong-reference", `${r.id} (${r.kind}) cannot be applied to ${r.of.map(nameOf).join(" and ")}.`, [
-        r.id,
-      ]).refusal;
+      return refuse("wrong-reference", `${said(r)} cannot be applied to ${r.of.map(call).join(" and ")}.`, [r.id])
+        .refusal;
     if (r.of.length > 1 && r.of[0] === r.of[1])
-      return refuse("wrong-reference", `${r.id} (${r.kind}) needs two different things.`, [r.id]).refusal;
+      return refuse("wrong-reference", `${said(r)} needs two different things.`, [r.id]).refusal;
   }
   for (const r of relations) {
     if (
@@ -45,7 +51,7 @@ export function referenceFault(
     )
       return refuse(
         "not-joined",
-        `${r.id} (${r.kind}) needs the end of ${nameOf(r.of[1]!)} joined to ${nameOf(r.of[0]!)} first: make them coincide.`,
+        `${said(r)} needs the end of ${call(r.of[1]!)} joined to ${call(r.of[0]!)} first: make them coincide.`,
         [r.id],
       ).refusal;
   }

@@ -45,7 +45,7 @@ export function retype(
   if (!d) return refuse("not-found", `There is no dimension ${id}.`);
   const { sides: _, ...bare } = d;
   const next: Dimension = { ...bare, kind, of: of ?? d.of, ...(sides && { sides }) };
-  const fault = referenceFault(sketch, [next]);
+  const fault = referenceFault(sketch, [next], unit);
   if (fault) return { ok: false, refusal: fault };
   const factor =
     d.kind === "radius" && kind === "diameter" ? 2 : d.kind === "diameter" && kind === "radius" ? 0.5 : undefined;
@@ -65,13 +65,15 @@ export function constrain(
 ): Outcome<Sketch> {
   const fresh = { id: idsFor(sketch)("k"), kind, of };
   const next = { ...sketch, constraints: [...sketch.constraints, fresh] };
-  const fault = referenceFault(next, [fresh]);
+  const fault = referenceFault(next, [fresh], unit);
   if (fault) return { ok: false, refusal: fault };
   const r = settle(next, unit);
   if (!r.ok) return r;
   const after = solveSketch(r.value, unit);
   const adds = !(after.ok && after.value.agreeing.includes(fresh.id));
-  return adds ? r : done(r.value, `${relationText(fresh, unit)}: this was so already. It is marked and harms nothing.`);
+  return adds
+    ? r
+    : done(r.value, `${relationText(fresh, unit, r.value)}: this was so already. It is marked and harms nothing.`);
 }
 
 export function dimension(
@@ -81,7 +83,7 @@ export function dimension(
 ): Outcome<Sketch> {
   const { do: _, value, ...rest } = command;
   const probe: Dimension = { id: idsFor(sketch)("m"), ...rest, value: value ?? 1 };
-  const fault = referenceFault(sketch, [probe]);
+  const fault = referenceFault(sketch, [probe], unit);
   if (fault) return { ok: false, refusal: fault };
   const measured = measuredValue(sketch, probe, unit);
   if (measured === 0) return refuse("bad-number", "These measure 0; use a coincident constraint instead.", command.of);

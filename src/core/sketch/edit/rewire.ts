@@ -129,10 +129,10 @@ export const ofExtent = (r: Relation): boolean =>
 export const mentions = (r: Relation, id: string): boolean => r.of.some((ref) => curveOf(ref) === id);
 
 const WORDS: Partial<Record<Relation["kind"], string>> = { "point-on-curve": "on curve" };
-/** "It dropped 2 relations: length of l1, coincident." */
+/** "It dropped 2 relations: length, coincident." */
 export function droppedSentence(dropped: readonly Relation[]): string | undefined {
   if (!dropped.length) return undefined;
-  const named = dropped.slice(0, 4).map((r) => `${WORDS[r.kind] ?? r.kind.replaceAll("-", " ")} ${r.id}`);
+  const named = dropped.slice(0, 4).map((r) => `${WORDS[r.kind] ?? r.kind.replaceAll("-", " ")}`);
   const what = dropped.every(isDimension) ? "dimension" : dropped.some(isDimension) ? "relation" : "constraint";
   return `Dropped ${dropped.length} ${what}${dropped.length > 1 ? "s" : ""} that no longer made sense: ${named.join(", ")}${dropped.length > 4 ? ` and ${dropped.length - 4} more` : ""}.`;
 }

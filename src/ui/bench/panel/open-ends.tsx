@@ -4,7 +4,8 @@ import { useMemo } from "react";
 import { idsFor } from "@/core/sketch/edit/rewire";
 import { closings, missingAxisSegment, turningFault } from "@/core/sketch/profile";
 import { findRegions } from "@/core/sketch/regions";
-import { curveOf, pointAt, type Sketch } from "@/core/sketch/sketch";
+import { pointAt, type Sketch } from "@/core/sketch/sketch";
+import { wordsFor } from "@/core/sketch/words";
 import { lengthText } from "@/core/units/quantity";
 import { diagnosisOf, type BenchStore } from "../store";
 import { Part } from "./part";
@@ -20,14 +21,15 @@ export function Open({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
   const size = Math.max(1, ...gaps.flatMap((g) => g.at.map(Math.abs)));
   const near = closings(solved, gaps, Math.max(CLOSE_SHARE * size, 0.01)),
     axis = missingAxisSegment(solved, gaps);
-  const { draw } = store.getState();
+  const { draw } = store.getState(),
+    call = wordsFor(solved, unit);
   if (!gaps.length && !overlaps.length) return null;
   return (
     <Part title={gaps.length ? `Open ends: ${gaps.length}` : "Drawn twice"}>
       {near.map((c) => (
         <div key={c.ends.join()} className="flex items-center gap-2 py-0.5">
           <span className="flex-1">
-            {curveOf(c.ends[0])} and {curveOf(c.ends[1])} end {lengthText(c.distance, unit)} apart
+            {call(c.ends[0])} and {call(c.ends[1])} lie {lengthText(c.distance, unit)} apart
           </span>
           <button className="btn btn-xs" onClick={() => draw({ do: "constrain", kind: "coincident", of: [...c.ends] })}>
             Close it
@@ -36,9 +38,7 @@ export function Open({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
       ))}
       {axis && (
         <div className="flex items-center gap-2 py-0.5">
-          <span className="flex-1">
-            The profile is open only along {axis.axis.endsWith("-axis") ? "an axis" : axis.axis}
-          </span>
+          <span className="flex-1">The profile is open only along {call(axis.axis)}</span>
           <button className="btn btn-xs" onClick={() => draw(segmentBetween(solved, axis.ends))}>
             Draw the segment
           </button>
@@ -47,10 +47,10 @@ export function Open({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
       {overlaps.map((o, i) => (
         <div key={i} className="flex items-center gap-2 py-0.5">
           <span className="flex-1">
-            {o.curves[0]} and {o.curves[1]} lie on each other
+            {call(o.curves[0])} and {call(o.curves[1])} lie on each other
           </span>
           <button className="btn btn-xs" onClick={() => draw({ do: "delete", ids: [o.curves[1]] })}>
-            Remove {o.curves[1]}
+            Remove the second
           </button>
         </div>
       ))}
@@ -71,7 +71,7 @@ export function Turning({ store, sketch }: { store: BenchStore; sketch: Sketch }
   );
   if (!axis || !faults.length) return null;
   return (
-    <Part title={`If turned about ${axis.id}`}>
+    <Part title={`If turned about ${wordsFor(solved, unit)(axis.id)}`}>
       {faults.map((f) => (
         <p key={f} role="status">
           {f}

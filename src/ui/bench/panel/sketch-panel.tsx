@@ -1,6 +1,7 @@
 "use client";
 
 import { relationText } from "@/core/sketch/sentences";
+import { wordsFor } from "@/core/sketch/words";
 import { curveOf, isDimension, type Relation, type Sketch } from "@/core/sketch/sketch";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { Open, Turning } from "./open-ends";
@@ -119,7 +120,7 @@ function Picked({ store, sketch, selection }: { store: BenchStore; sketch: Sketc
       title={
         curves.length
           ? curves
-              .map((c) => `${c.kind.replace("-", " ")} ${c.id}`)
+              .map((c) => wordsFor(sketch, unit)(c.id).replace(/^the /, ""))
               .slice(0, 4)
               .join(", ")
           : "Relation"
@@ -159,6 +160,7 @@ function Picked({ store, sketch, selection }: { store: BenchStore; sketch: Sketc
 /** Patterns and polygons: their counts can be changed. */
 function Groups({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
   if (!sketch.groups?.length) return null;
+  const unit = store.getState().history.present.units;
   const name = { polygon: "Polygon", "linear-pattern": "Row", "circular-pattern": "Ring" };
   return (
     <Part title="Patterns">
@@ -184,7 +186,7 @@ function Groups({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
           }}
         >
           <button type="button" className="flex-1 text-left" onClick={() => store.getState().select(g.made)}>
-            {name[g.kind]} of {g.source.join(", ")}
+            {name[g.kind]} of {g.source.map(wordsFor(sketch, unit)).join(", ")}
           </button>
           <input
             name="count"

@@ -28,7 +28,7 @@ export function SweepHead<S extends Swept>({
   onOperation,
 }: CardProps<S> & { onOperation?: (o: Operation) => void }) {
   const document = store((s) => s.history.present);
-  const bodies = store((s) => s.built?.bodies ?? []);
+  const bodies = store((s) => s.built?.bodies) ?? [];
   const mode = store((s) => s.mode),
     at = mode.kind === "step" ? mode.at : document.steps.length;
   const sketches = document.steps.filter((s, i) => s.kind === "sketch" && i < at);

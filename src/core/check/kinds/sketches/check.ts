@@ -1,5 +1,6 @@
 import { usedSketches } from "@/core/part/rebuild";
 import { kindOf } from "@/core/part/steps/kinds";
+import { wordsFor } from "@/core/sketch/words";
 import type { CheckContext } from "../context";
 import type { SketchesEvidence } from "./kind";
 
@@ -18,7 +19,8 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
         loose: [],
         trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved",
       };
-    return { id, title, freedoms: built.diagnosis.freedoms, loose: built.diagnosis.loose };
+    const { freedoms, loose, sketch } = built.diagnosis;
+    return { id, title, freedoms, loose: loose.map(wordsFor(sketch, units)) };
   });
   const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
   const troubled = sketches.some((s) => "trouble" in s);
