@@ -2,6 +2,9 @@ import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { isValid } from "@/core/kernel/properties";
 import { compound, type Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
+import type { Diagnosis } from "@/core/sketch/solve";
+import { wordsFor } from "@/core/sketch/words";
+import type { LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome, type Refusal } from "@/core/units/refusal";
 import type { PartDocument } from "./document";
 import { givenBy, parameterNames } from "./parameters";
@@ -274,3 +277,6 @@ export function usedSketches(document: PartDocument): string[] {
   const used = new Set(document.steps.filter((s) => !s.suppressed).flatMap(usesOf));
   return document.steps.filter((s) => s.kind === "sketch" && used.has(s.id)).map((s) => s.id);
 }
+
+/** What can still move in a sketch, as a person would call it. */
+export const looseIn = ({ loose, sketch }: Diagnosis, unit: LengthUnit): string[] => loose.map(wordsFor(sketch, unit));

@@ -1,6 +1,5 @@
-import { usedSketches } from "@/core/part/rebuild";
+import { looseIn, usedSketches } from "@/core/part/rebuild";
 import { kindOf } from "@/core/part/steps/kinds";
-import { wordsFor } from "@/core/sketch/words";
 import type { CheckContext } from "../context";
 import type { SketchesEvidence } from "./kind";
 
@@ -19,8 +18,7 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
         loose: [],
         trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved",
       };
-    const { freedoms, loose, sketch } = built.diagnosis;
-    return { id, title, freedoms, loose: loose.map(wordsFor(sketch, units)) };
+    return { id, title, freedoms: built.diagnosis.freedoms, loose: looseIn(built.diagnosis, units) };
   });
   const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
   const troubled = sketches.some((s) => "trouble" in s);
