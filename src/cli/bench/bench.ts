@@ -1,5 +1,6 @@
 import { chosen, type Bench } from "./measure";
 import { checkBench } from "./check";
+import { keepFigures } from "./figures";
 import { dragFramesBench, openingBench } from "./in-browser";
 import { memoryBench } from "./memory";
 import { rebuildBench } from "./rebuild";
@@ -18,11 +19,13 @@ const BENCHES: Record<string, Bench> = {
   opening: openingBench,
 };
 
-const names = process.argv.slice(2);
+// --keep writes the figures into docs/figures.md
+const names = process.argv.slice(2).filter((n) => n !== "--keep");
 const unknown = names.filter((n) => !BENCHES[n]);
 if (unknown.length) {
   console.error(`unknown bench ${unknown.join(", ")}; there are ${Object.keys(BENCHES).join(", ")}`);
   process.exit(2);
 }
 for (const name of chosen(names, Object.keys(BENCHES))) await BENCHES[name]!(name);
+if (process.argv.includes("--keep")) keepFigures();
 process.exit(0);

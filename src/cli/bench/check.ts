@@ -1,7 +1,8 @@
 import { checkSubmission } from "@/core/check/check";
 import { openNodeKernel } from "@/worker/kernel";
 import { demoSubmissions } from "./demo-parts";
-import { figure, quantile, timed, type Bench } from "./measure";
+import { figure } from "./figures";
+import { quantile, timed, type Bench } from "./measure";
 
 export const checkBench: Bench = async (bench) => {
   const kernel = await openNodeKernel();

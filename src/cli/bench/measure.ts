@@ -2,13 +2,6 @@ export type Bench = (name: string) => Promise<void>;
 
 export const chosen = (names: readonly string[], all: readonly string[]) => (names.length ? names : all);
 
-/** One figure as one JSON line on standard output. */
-export function figure(bench: string, name: string, metric: string, value: number, unit: string): void {
-  process.stdout.write(
-    `${JSON.stringify({ bench, case: name, metric, value: Math.round(value * 1000) / 1000, unit })}\n`,
-  );
-}
-
 /** The q-th quantile of some times. */
 export function quantile(times: readonly number[], q: number): number {
   const sorted = [...times].sort((a, b) => a - b);

@@ -3,7 +3,8 @@ import { displayMesh } from "@/core/check/check";
 import { openNodeKernel } from "@/worker/kernel";
 import { LIMITS } from "@/worker/threads";
 import { demoExercises, solidExercises } from "./demo-parts";
-import { figure, type Bench } from "./measure";
+import { figure } from "./figures";
+import { type Bench } from "./measure";
 
 const REBUILDS = 500;
 const MB = 1_048_576;

@@ -1,7 +1,8 @@
 import { rebuild } from "@/core/part/rebuild";
 import { openNodeKernel } from "@/worker/kernel";
 import { demoExercises } from "./demo-parts";
-import { figure, quantile, timed, type Bench } from "./measure";
+import { figure } from "./figures";
+import { quantile, timed, type Bench } from "./measure";
 
 export const rebuildBench: Bench = async (bench) => {
   const kernel = await openNodeKernel();

@@ -1,7 +1,8 @@
 import { makeSheet } from "@/core/sheet/sheet";
 import { openNodeKernel } from "@/worker/kernel";
 import { demoExercises } from "./demo-parts";
-import { figure, quantile, timed, type Bench } from "./measure";
+import { figure } from "./figures";
+import { quantile, timed, type Bench } from "./measure";
 
 export const sheetBench: Bench = async (bench) => {
   const kernel = await openNodeKernel();

@@ -7,7 +7,8 @@ import { Rebuilder } from "@/core/part/rebuild";
 import { longPart, mastClamp, pulley, tripodBase } from "@/demo/long-part";
 import { openNodeKernel } from "@/worker/kernel";
 import { solidExercises } from "./demo-parts";
-import { figure, quantile, type Bench } from "./measure";
+import { figure } from "./figures";
+import { quantile, type Bench } from "./measure";
 
 const RUNS = 15;
 

@@ -4,7 +4,8 @@ import { solveSketch } from "@/core/sketch/solve";
 import { mixed } from "@/core/sketch/testing/mixed";
 import { family, MEMBER } from "@/core/sketch/testing/family";
 import { ladder } from "@/core/sketch/testing/ladder";
-import { figure, quantile, timed, type Bench } from "./measure";
+import { figure } from "./figures";
+import { quantile, timed, type Bench } from "./measure";
 
 const solved = (sketch: Sketch) => {
   const r = solveSketch(sketch, "mm");
