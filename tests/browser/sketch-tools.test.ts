@@ -448,7 +448,7 @@ describe.sequential("every dimension", () => {
     // turned into a diameter afterwards
     await hand.key("q");
     await page.getByLabel("dimension m1").click();
-    await page.getByRole("button", { name: "⌀" }).click();
+    await page.getByRole("button", { name: "⌀", exact: true }).click();
     await expect.poll(() => page.getByLabel("dimension m1").textContent()).toMatch(/^⌀/);
   });
   it("an arc: its length", async () => {

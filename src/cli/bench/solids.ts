@@ -37,7 +37,10 @@ const variant = (d: PartDocument, n: number): PartDocument => ({
   steps: d.steps.map((s, i) => (i === d.steps.length - 1 ? { ...s, id: `variant${n}` } : s)),
 });
 
-/** Whole rebuilds and edits of the last step against the library's own time for the same calls; and how soon the view has its mesh. */
+/**
+ * Whole rebuilds and edits of the last step against the library's own time for the same calls; and how soon the view
+ * has its mesh.
+ */
 export const solidsBench: Bench = async (bench) => {
   const kernel = await openNodeKernel();
   for (const [name, d] of [

@@ -1,4 +1,6 @@
-/** Named tolerances of the check room; lengths relative to the reference's size (box diagonal) unless said otherwise. */
+/**
+ * Named tolerances of the check room; lengths relative to the reference's size (box diagonal) unless said otherwise.
+ */
 
 /** Two directions are one below this angle (radians). */
 export const SAME_DIRECTION = 1e-7;

@@ -1,6 +1,8 @@
 import type { Mesh } from "@/core/kernel/mesh";
 
-/** Points nearer than this are one, mm: faces share their edges' points exactly, but for rounding to single precision. */
+/**
+ * Points nearer than this are one, mm: faces share their edges' points exactly, but for rounding to single precision.
+ */
 const WELD = 1e-5;
 
 /**

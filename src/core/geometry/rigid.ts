@@ -18,14 +18,20 @@ export const turn = (m: Rigid, v: Vec3): Vec3 => [dot3(m.rows[0], v), dot3(m.row
 export const move = (m: Rigid, p: Vec3): Vec3 => add3(turn(m, p), m.shift);
 
 type Triad = readonly [Vec3, Vec3, Vec3];
-/** The rotation that takes the orthonormal triad `from` to `to`, as rows: R = Σ to_k ⊗ from_k. A left-handed pair gives a reflection. */
+/**
+ * The rotation that takes the orthonormal triad `from` to `to`, as rows: R = Σ to_k ⊗ from_k. A left-handed pair
+ * gives a reflection.
+ */
 export function rotationBetween(from: Triad, to: Triad): Rigid["rows"] {
   const row = (i: 0 | 1 | 2): Vec3 =>
     [0, 1, 2].map((j) => to[0][i] * from[0][j]! + to[1][i] * from[1][j]! + to[2][i] * from[2][j]!) as unknown as Vec3;
   return [row(0), row(1), row(2)];
 }
 
-/** Entries within 1e-9 of -1, 0 or 1 are put exactly there, so that parts placed along axes meet without a hair's tilt. */
+/**
+ * Entries within 1e-9 of -1, 0 or 1 are put exactly there, so that parts placed along axes meet without a hair's
+ * tilt.
+ */
 export const snapRows = (rows: Rigid["rows"]): Rigid["rows"] =>
   rows.map((r) =>
     r.map((v) => (Math.abs(v - Math.round(v)) < 1e-9 ? Math.round(v) + 0 : v)),

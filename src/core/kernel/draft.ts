@@ -50,7 +50,9 @@ export function drafted(kernel: Kernel, solid: Solid, frame: Frame, angle: numbe
   }
 }
 
-/** Whether a side has become a cone whose tip lies within the body's height: beyond it the library goes on inside out. */
+/**
+ * Whether a side has become a cone whose tip lies within the body's height: beyond it the library goes on inside out.
+ */
 function runsPastTip(kernel: Kernel, solid: Solid): boolean {
   const { min, max } = boxOf(kernel, solid.shape);
   return facesOf(kernel, solid).some(({ carrier: c }) => {

@@ -92,7 +92,9 @@ export function stepString(text: string): string {
     .join("");
 }
 
-/** The file with the part's name and ours in its head. The time of writing is left out: the same part, the same file. */
+/**
+ * The file with the part's name and ours in its head. The time of writing is left out: the same part, the same file.
+ */
 function headed(text: string, name: string): string {
   const called = stepString(name);
   return text

@@ -43,7 +43,10 @@ export class Kernel {
     this.attached.set(to, [...(this.attached.get(to) ?? []), ...handles]);
   }
 
-  /** Frees what the library holds for these objects. `delete` alone frees next to nothing: contents must be dropped first. */
+  /**
+   * Frees what the library holds for these objects. `delete` alone frees next to nothing: contents must be dropped
+   * first.
+   */
   release(...objects: (Releasable | undefined | null)[]): void {
     for (const o of objects) {
       if (!o) continue;

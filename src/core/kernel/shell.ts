@@ -54,7 +54,10 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
   });
 }
 
-/** The library also "makes" walls thicker than the body: turned inside out, torn, or with more material than there was. */
+/**
+ * The library also "makes" walls thicker than the body: turned inside out, torn, or with more material than there
+ * was.
+ */
 function isBroken(kernel: Kernel, before: TopoDS_Shape, after: TopoDS_Shape, thickness: number): boolean {
   const check = kernel.run(() => new kernel.library.BRepCheck_Analyzer(after, true, false, false)),
     valid = kernel.run(() => check.IsValid());

@@ -76,7 +76,9 @@ const middle = (s: Segment): Vec2 =>
         ? onEllipse(s.centre, s.major, s.minor, s.from + Math.PI)
         : segmentMiddle(s);
 
-/** Names the faces of a sweep over a face: start, end, and side with the curve it rose from. `closed`: it has no ends. */
+/**
+ * Names the faces of a sweep over a face: start, end, and side with the curve it rose from. `closed`: it has no ends.
+ */
 function named(
   kernel: Kernel,
   sweep: Sweep,
@@ -126,7 +128,10 @@ function named(
   return { shape, names };
 }
 
-/** A prism over one region, from `from` to `to` millimetres along the frame's normal (from < to). Faces are named by `step`. */
+/**
+ * A prism over one region, from `from` to `to` millimetres along the frame's normal (from < to). Faces are named by
+ * `step`.
+ */
 export function prism(kernel: Kernel, frame: Frame, region: Outline, from: number, to: number, step: string): Solid {
   return kernel.guard("extruding", () => {
     const oc = kernel.library;
@@ -141,7 +146,10 @@ export function prism(kernel: Kernel, frame: Frame, region: Outline, from: numbe
   });
 }
 
-/** A prism over a flat face of a body, from `from` to `to` mm along its normal; sides are called after the faces across the edges. */
+/**
+ * A prism over a flat face of a body, from `from` to `to` mm along its normal; sides are called after the faces
+ * across the edges.
+ */
 export function prismOnFace(
   kernel: Kernel,
   t: Topology,
@@ -182,7 +190,8 @@ export function prismOnFace(
 }
 
 /**
- * A body turned from one region about an axis in its plane. Faces are named by `step`; a whole turn has no start and end.
+ * A body turned from one region about an axis in its plane. Faces are named by `step`; a whole turn has no start and
+ * end.
  * @param from @param to angles from the frame, radians, by the right hand about the axis; a whole turn where they
  * differ by 2π
  */

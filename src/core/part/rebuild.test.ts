@@ -121,7 +121,7 @@ describe("a step in trouble is marked and the rest still shows", () => {
         sketch(d, 2).sketch.constraints = [];
         sketch(d, 2).sketch.dimensions = [];
       })[0],
-    ).toEqual(["extrude2", "open-profile", expect.stringContaining("l1")]);
+    ).toEqual(["extrude2", "open-profile", expect.stringContaining("slanting line")]);
     expect(
       broken((d) => {
         extrude(d, 3).extent = { kind: "depth", depth: 5 };

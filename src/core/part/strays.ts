@@ -1,4 +1,5 @@
 import { findRegions } from "@/core/sketch/regions";
+import { wordsFor } from "@/core/sketch/words";
 import type { PartDocument } from "./document";
 import { titleOf, usesOf } from "./steps/kinds";
 
@@ -24,11 +25,10 @@ export function strayThings(document: PartDocument, lumps: number, bodies: numbe
     if (!used.has(s.id)) list.push({ text: `${called} is used by no step.`, step: s.id });
     const gaps = findRegions(s.sketch).gaps,
       loose = new Set(gaps.map((g) => g.curve));
-    if (loose.size && used.has(s.id) && !walled.has(s.id))
-      list.push({
-        text: `${called}: ${[...loose].slice(0, 4).join(", ")}${loose.size > 4 ? " …" : ""} end${loose.size > 1 ? "" : "s"} in the open.`,
-        step: s.id,
-      });
+    if (!loose.size || !used.has(s.id) || walled.has(s.id)) return;
+    const named = [...loose].slice(0, 4).map(wordsFor(s.sketch, document.units)).join(", ");
+    const text = `${called}: ${named}${loose.size > 4 ? " …" : ""} end${loose.size > 1 ? "" : "s"} in the open.`;
+    list.push({ text, step: s.id });
   });
   if (lumps > Math.max(bodies, 1)) list.push({ text: `The part lies in ${lumps} pieces that do not touch.` });
   else if (bodies > 1) list.push({ text: `The part has ${bodies} separate bodies.` });

@@ -40,7 +40,7 @@ describe("open profiles", () => {
 });
 
 describe("profiles for turning", () => {
-  const fault = (s: Sketch) => turningFault(s, findRegions(s).regions[0]!, "y-axis");
+  const fault = (s: Sketch) => turningFault(s, findRegions(s).regions[0]!, "y-axis", "mm");
   it("beside or on the axis is right", () => {
     expect(fault(box(0, 10))).toBeUndefined();
     expect(fault(box(5, 10))).toBeUndefined();

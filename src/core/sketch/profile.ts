@@ -1,3 +1,5 @@
+import type { LengthUnit } from "@/core/units/quantity";
+import { wordsFor } from "./words";
 import { segmentAt, segmentBox } from "@/core/geometry/segment";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "./curves/registry";
@@ -61,7 +63,7 @@ export function missingAxisSegment(
 }
 
 /** What stands in the way of turning a region about an axis of its sketch; undefined when nothing does. */
-export function turningFault(sketch: Sketch, region: Outline, axis: string): string | undefined {
+export function turningFault(sketch: Sketch, region: Outline, axis: string, unit: LengthUnit): string | undefined {
   const line = lineThrough(sketch, axis);
   const sides = region.outer.flatMap((s) => Array.from({ length: 33 }, (_, i) => off(line, segmentAt(s, i / 32))));
   const slack = 10 * JOIN;
@@ -81,7 +83,7 @@ export function turningFault(sketch: Sketch, region: Outline, axis: string): str
       const axisHeading = Math.atan2(line[1][1] - line[0][1], line[1][0] - line[0][0]);
       // a round piece must leave the axis square to it, or a point is left there
       if (Math.abs(Math.cos(h - axisHeading)) > 1e-3)
-        return `${s.curve} meets the axis at a slant and leaves a point there. Make it leave the axis squarely.`;
+        return `Where ${wordsFor(sketch, unit)(s.curve)} meets the axis it slants and leaves a point. Make it leave squarely.`;
     }
   }
   return undefined;

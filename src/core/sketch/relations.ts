@@ -13,7 +13,10 @@ export const drivingRelations = (sketch: Sketch): Relation[] => [
   ...sketch.dimensions.filter((d) => !d.reference),
 ];
 
-/** The sketch with the coordinates that the solver's vector holds; curves that stand where they stood stay the same objects. */
+/**
+ * The sketch with the coordinates that the solver's vector holds; curves that stand where they stood stay the same
+ * objects.
+ */
 export function withCoordinates(sketch: Sketch, system: System): Sketch {
   const { x, root, slotOf } = system;
   const at = (i: number) => x[root[i]!]! + 0;

@@ -69,7 +69,10 @@ export const DimensionSchema = z.strictObject({
   id: Id,
   kind: z.enum(DIMENSION_KINDS),
   of: z.array(Ref).min(1).max(2),
-  /** As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2" or "=2*width". Angles in degrees. */
+  /**
+   * As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2" or "=2*width". Angles in
+   * degrees.
+   */
   value: means(z.union([z.number(), z.string().max(200)]), (d: { kind: string; reference?: boolean }) =>
     d.reference ? undefined : quantityOf(d),
   ),
@@ -151,7 +154,9 @@ export const SketchSchema = z
     constraints: z.array(ConstraintSchema).max(10000),
     dimensions: z.array(DimensionSchema).max(5000),
     groups: z.array(GroupSchema).max(200).optional(),
-    /** The part's named parameters as this sketch knows them, so that it can be solved by itself: kept up by the part. */
+    /**
+     * The part's named parameters as this sketch knows them, so that it can be solved by itself: kept up by the part.
+     */
     given: means(z.array(GivenSchema).max(200), "memory").optional(),
   })
   .refine(

@@ -31,7 +31,10 @@ export interface WallEnd {
   readonly out: Vec2;
 }
 
-/** A wall along an open chain. Its sides are called `CURVE.left` and `CURVE.right`, its ends after the end of the curve. */
+/**
+ * A wall along an open chain. Its sides are called `CURVE.left` and `CURVE.right`, its ends after the end of the
+ * curve.
+ */
 export interface Wall {
   readonly region: Outline;
   readonly ends: readonly [WallEnd, WallEnd];

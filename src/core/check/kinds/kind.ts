@@ -29,7 +29,10 @@ export interface CheckKind<E extends AnyEvidence> {
   toStudent(e: E, asked: Asked): string;
   /** Whether nothing is earned however little is off. */
   earnsNothing?(e: E): boolean;
-  /** How the limit of a falling score is typed in the exercise's form; left out where there is nothing between all and nothing. */
+  /**
+   * How the limit of a falling score is typed in the exercise's form; left out where there is nothing between all and
+   * nothing.
+   */
   readonly limit?: { readonly unit: string; readonly isShare: boolean };
   /** How the rubric begins. */
   readonly start: { readonly title: string; readonly points: number; readonly limit?: number };

@@ -1,6 +1,8 @@
 import { segmentLength } from "@/core/geometry/segment";
 import { formatRegion, parseRegion } from "@/core/naming/names";
 import { defaultRegions, regionOf, type Outline, type Region } from "@/core/sketch/regions";
+import { wordsFor } from "@/core/sketch/words";
+import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { BuildContext, BuiltSketch } from "./step";
 
@@ -15,13 +17,15 @@ export const sketchFor = (context: BuildContext, id: string): Outcome<BuiltSketc
 export function regionsFor(
   step: { readonly id: string; readonly regions?: readonly string[] | undefined },
   sketch: BuiltSketch,
+  unit: LengthUnit,
 ): Outcome<Region[]> {
+  const call = wordsFor(sketch.diagnosis.sketch, unit);
   const { regions, gaps } = sketch.regions;
   const named = step.regions?.map((name) => ({ name, region: regionOf(regions, name) }));
   const lost = named?.find((n) => !n.region);
   if (lost) {
     const { curves } = parseRegion(lost.name);
-    const where = `The region inside ${curves.join(", ")}`;
+    const where = `The region inside ${curves.map(call).join(", ")}`;
     const isSplit =
       regions.filter((r) => formatRegion({ curves: parseRegion(r.identity).curves }) === formatRegion({ curves }))
         .length > 1;
@@ -32,10 +36,12 @@ export function regionsFor(
   }
   const wanted = named ? [...new Set(named.flatMap((n) => n.region ?? []))] : defaultRegions(sketch.regions);
   if (wanted.length) return done(wanted);
-  const g = gaps[0];
-  const where = g
-    ? ` The end of ${g.curve} at (${g.at.map((v) => Number(v.toFixed(3))).join(", ")}) meets nothing${g.nearest ? `; the nearest other end, of ${g.nearest.curve}, is ${Number(g.nearest.distance.toFixed(6))} mm away` : ""}.`
-    : " It holds no curves that close.";
+  const g = gaps[0],
+    near = g?.nearest;
+  const nearest = near
+    ? `; the nearest other end, of ${call(near.curve)}, is ${lengthText(near.distance, unit)} away`
+    : "";
+  const where = g ? ` An end of ${call(g.curve)} meets nothing${nearest}.` : " It holds no curves that close.";
   return refuse("open-profile", `The sketch has no closed region to build on.${where}`, g ? [g.curve] : []);
 }
 

@@ -82,7 +82,8 @@ function openWalls(
 }
 
 /**
- * The volumes over the outlines of a swept step, or its walls along them. `open`: a sketch whose open outlines they follow.
+ * The volumes over the outlines of a swept step, or its walls along them. `open`: a sketch whose open outlines they
+ * follow.
  * @param sweep makes the volume over one outline; after a refusal none is left over
  */
 export function sweptVolumes<R>(

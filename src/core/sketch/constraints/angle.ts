@@ -1,7 +1,10 @@
 import { fold, turnBetween, turnNow } from "./equations";
 import type { RelationKind } from "./kind";
 
-/** The angle between two lines as drawn (0 to 180°), times `times`; `flip` reverses the second. Keeps the sense it has. */
+/**
+ * The angle between two lines as drawn (0 to 180°), times `times`; `flip` reverses the second. Keeps the sense it
+ * has.
+ */
 const between = (times: number, sentence: RelationKind["sentence"]): RelationKind => ({
   takes: [["line", "line"]],
   sentence,

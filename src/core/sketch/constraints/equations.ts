@@ -90,7 +90,10 @@ export const turnBetween = (a: Four, b: Four, scale: number, f: (turn: number) =
   },
 });
 
-/** Signed distance of a point from a line (positive at its left) plus radii minus `d`. Slots px py sx sy ex ey, then the radii. */
+/**
+ * Signed distance of a point from a line (positive at its left) plus radii minus `d`. Slots px py sx sy ex ey, then
+ * the radii.
+ */
 export const pointLine = (p: Two, l: Four, d: number, rims: Rims = []): Equation => ({
   slots: [...p, ...l, ...rims.map(([r]) => r)],
   evaluate: (v, g) => {

@@ -64,11 +64,11 @@ export function Turning({ store, sketch }: { store: BenchStore; sketch: Sketch }
   const unit = store((s) => s.history.present.units);
   const solved = diagnosisOf(sketch, unit)?.sketch ?? sketch;
   const axis = solved.curves.find((c) => c.kind === "line" && c.construction === "centre-line");
-  const faults = useMemo(
-    () =>
-      axis ? [...new Set(findRegions(solved).regions.flatMap((r) => turningFault(solved, r, axis.id) ?? []))] : [],
-    [solved, axis],
-  );
+  const faults = useMemo(() => {
+    if (!axis) return [];
+    const all = findRegions(solved).regions.flatMap((r) => turningFault(solved, r, axis.id, unit) ?? []);
+    return [...new Set(all)];
+  }, [solved, axis, unit]);
   if (!axis || !faults.length) return null;
   return (
     <Part title={`If turned about ${wordsFor(solved, unit)(axis.id)}`}>

@@ -3,7 +3,9 @@
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { findRegions } from "@/core/sketch/regions";
-import type { Curve } from "@/core/sketch/sketch";
+import type { Curve, Sketch } from "@/core/sketch/sketch";
+import { wordsFor } from "@/core/sketch/words";
+import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import type { Camera } from "../view/camera";
 import { screenPath } from "./curve-ink";
 
@@ -75,8 +77,17 @@ export function Handles({ curve, px }: { curve: Curve; px: (p: Vec2) => Vec2 }) 
 }
 
 /** An end that meets nothing, ringed. */
-export function OpenEnd({ gap, at }: { gap: ReturnType<typeof findRegions>["gaps"][number]; at: Vec2 }) {
-  const { curve, nearest } = gap;
+export function OpenEnd({
+  gap: { curve, nearest },
+  at,
+  sketch,
+  unit,
+}: {
+  gap: ReturnType<typeof findRegions>["gaps"][number];
+  at: Vec2;
+  sketch: Sketch;
+  unit: LengthUnit;
+}) {
   return (
     <circle
       cx={at[0]}
@@ -88,8 +99,8 @@ export function OpenEnd({ gap, at }: { gap: ReturnType<typeof findRegions>["gaps
       strokeWidth={1.5}
     >
       <title>
-        This end of {curve} meets nothing
-        {nearest ? `; the next end is ${nearest.distance.toPrecision(3)} mm away` : ""}.
+        This end of {wordsFor(sketch, unit)(curve)} meets nothing
+        {nearest ? `; the next end is ${lengthText(nearest.distance, unit)} away` : ""}.
       </title>
     </circle>
   );

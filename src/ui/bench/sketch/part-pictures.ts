@@ -14,7 +14,10 @@ const EDGE_PIXELS = 7;
 /** One edge or outline, all edges of a face, or where the plane cuts the part. */
 export type PartPick = "edge" | "face" | "section";
 
-/** Curves that show the part's edge under a place of the sketch, or all edges of the face there; those already shown are left out. */
+/**
+ * Curves that show the part's edge under a place of the sketch, or all edges of the face there; those already shown
+ * are left out.
+ */
 export function picturesAt(store: BenchStore, step: string, at: Vec2, what: PartPick): Curve[] {
   const { built, camera, history } = store.getState(),
     sketch = sketchOf(history.present, step);

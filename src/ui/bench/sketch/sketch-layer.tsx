@@ -262,7 +262,8 @@ export function SketchLayer({
           shownWays.map((w) => (
             <WayArrow key={w.point} camera={camera} frame={frame} at={pointAt(sketch, w.point)} along={w.along} />
           ))}
-        {toolName === "pick" && gaps.map((g, i) => <OpenEnd key={i} gap={g} at={px(g.at)} />)}
+        {toolName === "pick" &&
+          gaps.map((g, i) => <OpenEnd key={i} gap={g} at={px(g.at)} sketch={stored} unit={unit} />)}
         {sketch.curves.map((c) => c.kind === "spline" && <Handles key={c.id} curve={c} px={px} />)}
         <g ref={setPaper} className="pointer-events-none" />
       </svg>

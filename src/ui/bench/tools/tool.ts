@@ -53,7 +53,10 @@ export interface Hands {
   select(ids: readonly string[]): void;
   type(fresh: NewDimension): void;
   say(kind: "notice" | "trouble", text: string): void;
-  /** Pictures, as curves of the sketch, of the part's edge at a place, of all edges of the face there, or of the section. */
+  /**
+   * Pictures, as curves of the sketch, of the part's edge at a place, of all edges of the face there, or of the
+   * section.
+   */
   partAt(at: Vec2, what: PartPick): readonly Curve[];
 }
 

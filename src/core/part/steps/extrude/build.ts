@@ -41,7 +41,7 @@ function baseOf(context: BuildContext, step: ExtrudeStep): Outcome<Base> {
   const { frame } = sketch.value,
     over = (r: Outline | undefined, { from, to }: Span) => prism(kernel, frame, r!, from, to, step.id);
   if (isOpen(step, sketch.value)) return done({ frame, outlines: [], open: sketch.value, over });
-  const regions = regionsFor(step, sketch.value);
+  const regions = regionsFor(step, sketch.value, context.unit);
   return regions.ok ? done({ frame, outlines: regions.value, over }) : regions;
 }
 

@@ -69,7 +69,7 @@ function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
     sketch = sketchFor(context, step.sketch);
   if (!sketch.ok) return sketch;
   const open = isOpen(step, sketch.value),
-    regions = open ? done([]) : regionsFor(step, sketch.value);
+    regions = open ? done([]) : regionsFor(step, sketch.value, context.unit);
   if (!regions.ok) return regions;
   const axis = axisFor(context, step, sketch.value),
     span = angles(context, step);
@@ -84,7 +84,7 @@ function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
     ],
   };
   const sweep = (r: Outline): Outcome<Solid> => {
-    const fault = turningFault(flat, r, "axis");
+    const fault = turningFault(flat, r, "axis", context.unit);
     return fault
       ? refuse("bad-profile", fault, [step.sketch])
       : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id));

@@ -11,6 +11,7 @@ import { conflictSentence } from "@/core/sketch/sentences";
 import { findRegions } from "@/core/sketch/regions";
 import { type Plane, type Sketch } from "@/core/sketch/sketch";
 import { solveSketch } from "@/core/sketch/solve";
+import { wordsFor } from "@/core/sketch/words";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { findEdge, findFace } from "../../reference/find";
 import { planeOf } from "../../reference/resolve";
@@ -61,7 +62,10 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
         : undefined
       : (byKey ??= new Map(picturables(context.kernel, t.solid, frame).map((e) => [e.key, e]))).get(projected);
     if (!edge) {
-      const sentence = `The edge that ${c.id} is the picture of ${found && !found.ok && /pieces/.test(found.refusal.sentence) ? "has come apart, and which piece was meant is not clear" : "is no longer there"}. Delete ${c.id}, or project another edge.`;
+      const isSplit = found && !found.ok && found.refusal.sentence.includes("pieces");
+      const now = isSplit ? "has come apart, and which piece was meant is not clear" : "is no longer there";
+      const call = wordsFor(sketch, context.unit)(c.id);
+      const sentence = `The edge that ${call} is the picture of ${now}. Delete the picture, or project another edge.`;
       return c.was
         ? refuseLost("lost-edge", [{ ref: c.was, sentence }], [c.id])
         : refuse("lost-edge", sentence, [c.id]);
