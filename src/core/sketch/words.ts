@@ -103,7 +103,7 @@ function called(sketch: Drawn, unit: LengthUnit): Calls {
   const calls: Calls = new Map(sketch.curves.map((c) => [c, sortOf(c, unit)]));
   toldApart(calls, (alike) => alike.map((c) => ` ${whereIn(box, middle(c))}`));
   toldApart(calls, (alike) =>
-    alike.map((c) => (c.kind === "line" ? `, ${lengthText(Math.hypot(...sub2(c.end, c.start)), unit)}` : "")),
+    alike.map((c) => (c.kind === "line" ? ` (${lengthText(Math.hypot(...sub2(c.end, c.start)), unit)})` : "")),
   );
   toldApart(calls, (alike) => countedOff(alike.map(middle)));
   return calls;

@@ -1,5 +1,6 @@
 "use client";
 
+import { withStepsCalled } from "@/core/part/reference/text";
 import { kindOf } from "@/core/part/steps/kinds";
 import type { Of } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
@@ -41,7 +42,7 @@ export function OfField({
           {steps.map((s) => (
             <Tick
               key={s.id}
-              label={`${s.name ?? kindOf(s).read(s, document.units).title} (${s.id})`}
+              label={`${s.name ?? kindOf(s).read(s, document.units).title} (${withStepsCalled(`‹${s.id}›`, document.steps)})`}
               on={chosen.includes(s.id)}
               onChange={(on) => {
                 const next = steps.map((x) => x.id).filter((id) => (id === s.id ? on : chosen.includes(id)));

@@ -11,6 +11,7 @@ import { CSS } from "@dnd-kit/utilities";
 import { Eye, EyeOff, GripVertical, Pencil, TextCursorInput, Trash2, TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import { edgeRef } from "@/core/part/reference/make";
+import { withStepsCalled } from "@/core/part/reference/text";
 import { kindOf, type Step } from "@/core/part/steps/kinds";
 import { freeRef } from "./repick";
 import { readPath, withValue } from "@/core/naming/field";
@@ -140,7 +141,9 @@ function StepRow({ store, step, place, beyond }: { store: BenchStore; step: Step
             onKeyDown={(e) => e.key === "F2" && setNaming(true)}
           >
             <span className={`block font-medium ${step.suppressed ? "line-through opacity-60" : ""}`}>{title}</span>
-            <span className="quiet block text-xs">{detailOf(step, read.detail, store)}</span>
+            <span className="quiet block text-xs">
+              {withStepsCalled(detailOf(step, read.detail, store), document.steps)}
+            </span>
           </button>
           {refusal && (
             <p role="alert" className="mt-0.5 flex gap-1 text-xs text-error">

@@ -12,8 +12,11 @@ export type MirrorStep = z.infer<typeof MirrorStepSchema>;
 
 export const mirrorKind = stepKind({
   schema: MirrorStepSchema,
-  read: (step) => ({
-    title: "Mirror",
-    detail: `${"steps" in step.of ? step.of.steps.join(", ") : "the whole part"} · about ${"datum" in step.about ? step.about.datum : "a face"}`,
-  }),
+  read(step) {
+    const of = "steps" in step.of ? step.of.steps.map((id) => `‹${id}›`).join(", ") : "the whole part";
+    const datum = "datum" in step.about ? step.about.datum : undefined;
+    const isPlane = datum === "front" || datum === "top" || datum === "right";
+    const about = datum === undefined ? "a face" : isPlane ? datum : `‹${datum}›`;
+    return { title: "Mirror", detail: `${of} · about ${about}` };
+  },
 });

@@ -42,7 +42,7 @@ export const patternKind = stepKind({
   schema: PatternStepSchema,
   read(step, unit) {
     const { way } = step,
-      of = "steps" in step.of ? step.of.steps.join(", ") : "the whole part";
+      of = "steps" in step.of ? step.of.steps.map((id) => `‹${id}›`).join(", ") : "the whole part";
     const sizes =
       way.kind === "ring"
         ? `${way.count} in a ring`
