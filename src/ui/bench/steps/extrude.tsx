@@ -3,7 +3,7 @@
 import type { ExtrudeStep, Extent } from "@/core/part/steps/extrude/schema";
 import { asFace, planeOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
-import { SweepHead, ThinFields } from "./sweep";
+import { SweepHead, ThinFields, TurnRound } from "./sweep";
 
 const EXTENTS = [
   ["depth", "To depth"],
@@ -104,21 +104,7 @@ export function ExtrudeCard({ store, draft, change }: CardProps<ExtrudeStep>) {
           />
         </>
       )}
-      {extent.kind !== "both" && extent.kind !== "through" && (
-        <button
-          type="button"
-          aria-pressed={draft.reverse === true}
-          className="btn btn-xs"
-          onClick={() =>
-            change((d) => {
-              const { reverse, ...rest } = d;
-              return reverse ? rest : { ...rest, reverse: true };
-            })
-          }
-        >
-          Turn round
-        </button>
-      )}
+      {extent.kind !== "both" && extent.kind !== "through" && <TurnRound draft={draft} change={change} />}
       <details className="text-xs" open={draft.draft !== undefined || draft.thin !== undefined}>
         <summary className="quiet cursor-pointer">Leaning sides, thin wall</summary>
         <div className="space-y-2 pt-1.5">

@@ -3,7 +3,7 @@
 import type { RevolveStep } from "@/core/part/steps/revolve/schema";
 import { asAxis, axisOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, type CardProps } from "./card";
-import { SweepHead, ThinFields } from "./sweep";
+import { SweepHead, ThinFields, TurnRound } from "./sweep";
 
 /** The card of a revolve step. */
 export function RevolveCard({ store, draft, change }: CardProps<RevolveStep>) {
@@ -63,21 +63,7 @@ export function RevolveCard({ store, draft, change }: CardProps<RevolveStep>) {
           onChange={(v) => set({ ...turn, back: v })}
         />
       )}
-      {turn.kind === "angle" && (
-        <button
-          type="button"
-          aria-pressed={draft.reverse === true}
-          className="btn btn-xs"
-          onClick={() =>
-            change((d) => {
-              const { reverse, ...rest } = d;
-              return reverse ? rest : { ...rest, reverse: true };
-            })
-          }
-        >
-          Turn round
-        </button>
-      )}
+      {turn.kind === "angle" && <TurnRound draft={draft} change={change} />}
       <ThinFields store={store} draft={draft} change={change} />
       <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>
     </CardFrame>

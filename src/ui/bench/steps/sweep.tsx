@@ -224,3 +224,22 @@ export function ThinFields<S extends Swept>({ store, draft, change }: CardProps<
     </>
   );
 }
+
+/** The other way along the normal, or about the axis. */
+export function TurnRound<S extends Swept>({ draft, change }: Pick<CardProps<S>, "draft" | "change">) {
+  return (
+    <button
+      type="button"
+      aria-pressed={draft.reverse === true}
+      className="btn btn-xs"
+      onClick={() =>
+        change((d) => {
+          const { reverse, ...rest } = d;
+          return (reverse ? rest : { ...rest, reverse: true }) as S;
+        })
+      }
+    >
+      Turn round
+    </button>
+  );
+}
