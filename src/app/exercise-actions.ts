@@ -38,7 +38,8 @@ export async function updateExercise(_: ExerciseFormState, form: FormData): Prom
   if (version !== undefined) return { done: "Saved. The reference is being measured.", version };
   return {
     sentence:
-      "This exercise was changed meanwhile, in the Bench or in another window. Press Save again to put your entries over it; a reference built in the Bench stays.",
+      "This exercise was changed meanwhile, in the Bench or in another window. Press Save again to put your " +
+      "entries over it; a reference built in the Bench stays.",
     version: (await exercise(id)).version,
   };
 }

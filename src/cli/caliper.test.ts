@@ -19,7 +19,7 @@ function caliper(...args: string[]) {
     cwd: fileURLToPath(new URL("../..", import.meta.url)),
     encoding: "utf8",
   });
-  return { code: r.status, out: r.stdout ? (JSON.parse(r.stdout) as Record<string, never>) : undefined, err: r.stderr };
+  return { code: r.status, out: r.stdout ? (JSON.parse(r.stdout) as Report) : undefined, err: r.stderr };
 }
 
 describe("the terminal", () => {
@@ -43,7 +43,7 @@ describe("the terminal", () => {
       file("bad.json", tripodFoot({ baseHole: 20 })),
     );
     expect(bad.code).toBe(1);
-    expect((bad.out!["grade"] as { points: number }).points).toBe(18.5);
+    expect(bad.out!["grade"].points).toBe(18.5);
   });
   it("solve gives exact coordinates, or the conflict with exit 1", () => {
     const s = {

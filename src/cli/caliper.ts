@@ -17,7 +17,9 @@ import type { Outcome } from "@/core/units/refusal";
 import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
-  "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12]";
+  "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission " +
+  "PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out " +
+  "FILE.dxf|FILE.svg [--dxf R12]";
 
 /** Bad input: one line on standard error, exit 2. */
 class BadInput extends Error {}

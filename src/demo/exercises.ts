@@ -8,7 +8,8 @@ export const footExercise = (): Exercise => ({
   number: "WS-08",
   title: "Tripod foot",
   brief:
-    "Model the foot of the weather station's tripod from its Sheet. One solid, every sketch fully defined, holes through.",
+    "Model the foot of the weather station's tripod from its Sheet. One solid, every sketch fully defined, " +
+    "holes through.",
   units: "mm",
   material: STEEL,
   reference: tripodFoot(),
@@ -61,7 +62,8 @@ export const spacerExercise = (): Exercise =>
   solidExercise(
     "WS-04",
     "Bearing spacer",
-    "Turn the spacer that keeps the two bearings of the anemometer apart. Half a profile about a centre line is enough.",
+    "Turn the spacer that keeps the two bearings of the anemometer apart. Half a profile about a centre line " +
+      "is enough.",
     BRASS,
     bearingSpacer(),
     "Outer rims 1.5 × 45°.",

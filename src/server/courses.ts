@@ -9,7 +9,8 @@ export interface CourseRow {
 }
 export const coursesOf = (person: Person) =>
   rows<CourseRow>(
-    "select c.id, c.title, e.role from courses c join enrolments e on e.course_id = c.id where e.person_id = $1 order by c.title",
+    `select c.id, c.title, e.role from courses c join enrolments e on e.course_id = c.id
+       where e.person_id = $1 order by c.title`,
     [person.id],
   );
 
@@ -38,7 +39,8 @@ export const handoutsOf = (courseId: string, person: Person) =>
      select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title, h.due_at,
        (select count(*)::int from enrolments e where e.course_id = h.course_id and e.role = 'student') as students,
        (select count(*)::int from latest l where l.handout_id = h.id) as handed_in,
-       (select count(*)::int from latest l where l.handout_id = h.id and (l.state = 'failed' or (l.grade->>'points')::float < (l.grade->>'of')::float)) as to_look_at,
+       (select count(*)::int from latest l where l.handout_id = h.id
+         and (l.state = 'failed' or (l.grade->>'points')::float < (l.grade->>'of')::float)) as to_look_at,
        m.state as mine, m.id as my_submission, (m.grade->>'points')::float as my_points, (m.grade->>'of')::float as of,
        exists (select 1 from works w where w.handout_id = h.id and w.person_id = $2) as has_work
      from handouts h left join latest m on m.handout_id = h.id and m.person_id = $2

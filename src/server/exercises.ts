@@ -18,7 +18,8 @@ export interface ExerciseRow {
 
 export const exercisesOf = (courseId: string) =>
   rows<ExerciseRow>(
-    "select id, course_id, document, version, prepared, prepared_version from exercises where course_id = $1 order by document->>'number'",
+    `select id, course_id, document, version, prepared, prepared_version from exercises
+       where course_id = $1 order by document->>'number'`,
     [courseId],
   );
 export const exercise = async (id: string): Promise<ExerciseRow> =>
@@ -72,7 +73,8 @@ export async function saveReference(id: string, part: PartDocument, version: num
     const saved = await row<{ version: number }>(
       `update exercises set version = version + 1, document = jsonb_set(document, '{reference}', $2)
          || case when jsonb_array_length(document->'reference'->'steps') = 0
-              and document->'material' = document->'reference'->'material' and document->'units' = document->'reference'->'units'
+              and document->'material' = document->'reference'->'material'
+              and document->'units' = document->'reference'->'units'
             then jsonb_build_object('material', $2::jsonb->'material', 'units', $2::jsonb->'units') else '{}'::jsonb end
        where id = $1 and version = $3 returning version`,
       [id, JSON.stringify(part), version],

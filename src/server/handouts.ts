@@ -20,7 +20,9 @@ export interface Handout {
 
 export const handout = async (id: string): Promise<Handout> =>
   (await row<Handout>(
-    "select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at, h.may_define from handouts h join courses c on c.id = h.course_id where h.id = $1",
+    `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
+       h.may_define
+       from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
   ))!;
 
@@ -102,7 +104,8 @@ export async function saveWork(
   version: number,
 ): Promise<number | undefined> {
   const saved = await row<{ version: number }>(
-    "update works set document = $3, version = version + 1, changed_at = now() where handout_id = $1 and person_id = $2 and version = $4 returning version",
+    `update works set document = $3, version = version + 1, changed_at = now()
+       where handout_id = $1 and person_id = $2 and version = $4 returning version`,
     [handoutId, personId, document, version],
   );
   return saved?.version;
@@ -124,9 +127,11 @@ export interface ClassRow {
 /** The class on a handout, one row per student with the latest attempt. */
 export const classOn = (handoutId: string) =>
   rows<ClassRow>(
-    `select p.id as person_id, p.name, s.id as submission, s.attempt, s.state, s.progress, s.trouble, s.handed_in_at, w.changed_at as seen_at,
+    `select p.id as person_id, p.name, s.id as submission, s.attempt, s.state, s.progress, s.trouble, s.handed_in_at,
+       w.changed_at as seen_at,
        (select r.grade from reports r where r.submission_id = s.id order by r.created_at desc limit 1) as grade
-     from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' join people p on p.id = e.person_id
+     from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student'
+     join people p on p.id = e.person_id
      left join lateral (
        select * from submissions s where s.handout_id = h.id and s.person_id = p.id order by attempt desc limit 1
      ) s on true

@@ -35,7 +35,8 @@ export const isDemoMode = (): boolean => process.env["CALIPER_DEMO"] === "1";
 export const demoPeople = () =>
   isDemoMode()
     ? rows<Person & { role: string }>(
-        "select p.id, p.name, p.email, min(e.role) as role from people p join enrolments e on e.person_id = p.id where p.demo group by p.id order by role, p.name",
+        `select p.id, p.name, p.email, min(e.role) as role from people p
+           join enrolments e on e.person_id = p.id where p.demo group by p.id order by role, p.name`,
       )
     : Promise.resolve([]);
 export const demoPerson = (id: string) =>
@@ -56,7 +57,8 @@ export async function openSession(personId: string): Promise<{ token: string; da
 
 export const personOfSession = (token: string) =>
   row<Person>(
-    "select p.id, p.name, p.email from sessions s join people p on p.id = s.person_id where s.token_hash = $1 and s.expires_at > now()",
+    `select p.id, p.name, p.email from sessions s join people p on p.id = s.person_id
+       where s.token_hash = $1 and s.expires_at > now()`,
     [fingerprint(token)],
   );
 export const closeSession = (token: string) => rows("delete from sessions where token_hash = $1", [fingerprint(token)]);

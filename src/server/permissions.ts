@@ -5,18 +5,20 @@ import type { Person } from "./people";
 const RULES = {
   "course.view": "select role from enrolments where course_id = $1 and person_id = $2",
   "course.teach": "select role from enrolments where course_id = $1 and person_id = $2 and role = 'instructor'",
-  "exercise.edit":
-    "select e.role from exercises x join enrolments e on e.course_id = x.course_id where x.id = $1 and e.person_id = $2 and e.role = 'instructor'",
+  "exercise.edit": `select e.role from exercises x join enrolments e on e.course_id = x.course_id
+       where x.id = $1 and e.person_id = $2 and e.role = 'instructor'`,
   "handout.view":
     "select e.role from handouts h join enrolments e on e.course_id = h.course_id where h.id = $1 and e.person_id = $2",
-  "handout.teach":
-    "select e.role from handouts h join enrolments e on e.course_id = h.course_id where h.id = $1 and e.person_id = $2 and e.role = 'instructor'",
-  "handout.work":
-    "select e.role from handouts h join enrolments e on e.course_id = h.course_id where h.id = $1 and e.person_id = $2 and e.role = 'student'",
-  "submission.view":
-    "select e.role from submissions s join handouts h on h.id = s.handout_id join enrolments e on e.course_id = h.course_id and e.person_id = $2 where s.id = $1 and (s.person_id = $2 or e.role = 'instructor')",
-  "submission.mark":
-    "select e.role from submissions s join handouts h on h.id = s.handout_id join enrolments e on e.course_id = h.course_id and e.person_id = $2 where s.id = $1 and e.role = 'instructor'",
+  "handout.teach": `select e.role from handouts h join enrolments e on e.course_id = h.course_id
+       where h.id = $1 and e.person_id = $2 and e.role = 'instructor'`,
+  "handout.work": `select e.role from handouts h join enrolments e on e.course_id = h.course_id
+       where h.id = $1 and e.person_id = $2 and e.role = 'student'`,
+  "submission.view": `select e.role from submissions s join handouts h on h.id = s.handout_id
+       join enrolments e on e.course_id = h.course_id and e.person_id = $2
+       where s.id = $1 and (s.person_id = $2 or e.role = 'instructor')`,
+  "submission.mark": `select e.role from submissions s join handouts h on h.id = s.handout_id
+       join enrolments e on e.course_id = h.course_id and e.person_id = $2
+       where s.id = $1 and e.role = 'instructor'`,
 } as const;
 
 export type Action = keyof typeof RULES;

@@ -28,7 +28,9 @@ export async function handIn(handoutId: string, personId: string, document: Part
     await client.query("select pg_advisory_xact_lock(hashtext($1))", [`${handoutId}:${personId}`]);
     const made = (await row<{ id: string }>(
       `insert into submissions (handout_id, person_id, attempt, document)
-       values ($1, $2, 1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0), $3) returning id`,
+       values ($1, $2,
+         1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0), $3)
+       returning id`,
       [handoutId, personId, document],
       client,
     ))!;
@@ -39,7 +41,9 @@ export async function handIn(handoutId: string, personId: string, document: Part
 
 export const submission = async (id: string): Promise<Submission> =>
   (await row<Submission>(
-    "select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, s.state, s.progress, s.trouble, s.handed_in_at from submissions s join people p on p.id = s.person_id where s.id = $1",
+    `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, s.state, s.progress,
+       s.trouble, s.handed_in_at
+       from submissions s join people p on p.id = s.person_id where s.id = $1`,
     [id],
   ))!;
 
@@ -67,7 +71,8 @@ export interface ReportRow {
 
 export const latestReport = (submissionId: string) =>
   row<ReportRow>(
-    "select id, revision, kernel, report, grade, created_at from reports where submission_id = $1 order by created_at desc limit 1",
+    `select id, revision, kernel, report, grade, created_at from reports where submission_id = $1
+       order by created_at desc limit 1`,
     [submissionId],
   );
 export const latestPicture = async (submissionId: string) =>
@@ -80,7 +85,8 @@ export const latestPicture = async (submissionId: string) =>
 
 export const checkInput = (submissionId: string) =>
   row<{ document: PartDocument; exercise: Exercise; revision: number }>(
-    "select s.document, h.exercise, h.revision from submissions s join handouts h on h.id = s.handout_id where s.id = $1",
+    `select s.document, h.exercise, h.revision from submissions s join handouts h on h.id = s.handout_id
+       where s.id = $1`,
     [submissionId],
   );
 

@@ -15,13 +15,18 @@ export async function startHeartbeat(workerId: () => readonly string[]): Promise
         [id],
       );
     const dead = await rows<{ locked_by: string }>(
-      `select distinct j.locked_by from graphile_worker._private_jobs j left join worker_heartbeats b on b.worker_id = j.locked_by
-       where j.locked_by is not null and (b.seen_at is null or b.seen_at < now() - interval '${DEAD}') and j.locked_at < now() - interval '${DEAD}'`,
+      `select distinct j.locked_by from graphile_worker._private_jobs j
+       left join worker_heartbeats b on b.worker_id = j.locked_by
+       where j.locked_by is not null and (b.seen_at is null or b.seen_at < now() - interval '${DEAD}')
+         and j.locked_at < now() - interval '${DEAD}'`,
     );
     if (dead.length) await utils.forceUnlockWorkers(dead.map((d) => d.locked_by));
     await rows(
-      `update submissions s set state = 'failed', progress = '', trouble = 'Could not be checked: the grading process ended each time it tried.'
-       from graphile_worker._private_jobs j where j.key = 'check:' || s.id and j.attempts >= j.max_attempts and j.locked_at is null and s.state in ('queued', 'checking')`,
+      `update submissions s set state = 'failed', progress = '',
+         trouble = 'Could not be checked: the grading process ended each time it tried.'
+       from graphile_worker._private_jobs j
+       where j.key = 'check:' || s.id and j.attempts >= j.max_attempts and j.locked_at is null
+         and s.state in ('queued', 'checking')`,
     );
     await rows("delete from worker_heartbeats where seen_at < now() - interval '1 day'");
   };

@@ -22,18 +22,21 @@ const start = (limits: string) => `
   const fault = (e) => ({ name: e.constructor.name, message: e.message });
   const attempt = (options) => threads.run(task, options).then((r) => ({ ok: r.ok }), fault);
 `;
-const lines = (text: string) =>
-  text
-    .trim()
+/** What the process told, a value a line. `body` runs with `threads`, `task`, `attempt` and `tell` at hand. */
+const told = (limits: string, body: string) =>
+  drive(`${start(limits)} ${body} await threads.close(); process.exit(0);`)
+    .stdout.trim()
     .split("\n")
     .map((l) => JSON.parse(l) as Record<string, unknown>);
 
 describe("kernel threads", () => {
   it("check, reuse their instance, and report what they are doing", () => {
-    const out = lines(
-      drive(
-        `${start("{}")} const seen = []; tell(await attempt({ progress: (w) => seen.push(w) })); tell(await attempt({})); tell({ seen, replaced: threads.replaced, mb: Math.round(threads.peakBytes / 1048576) }); await threads.close(); process.exit(0);`,
-      ).stdout,
+    const out = told(
+      "{}",
+      `const seen = [];
+       tell(await attempt({ progress: (w) => seen.push(w) }));
+       tell(await attempt({}));
+       tell({ seen, replaced: threads.replaced, mb: Math.round(threads.peakBytes / 1048576) });`,
     );
     expect(out[0]).toEqual({ ok: true });
     expect(out[1]).toEqual({ ok: true });
@@ -41,40 +44,46 @@ describe("kernel threads", () => {
     expect(out[2]!["seen"]).toContain("comparing shapes");
   });
   it("end a task that takes too long, with the reason, and go on with another thread", () => {
-    const out = lines(
-      drive(
-        `${start("{ timeMs: 5 }")} tell(await attempt({})); threads.limits.timeMs = 60000; tell(await attempt({})); await threads.close(); process.exit(0);`,
-      ).stdout,
+    const out = told(
+      "{ timeMs: 5 }",
+      `tell(await attempt({}));
+       threads.limits.timeMs = 60000;
+       tell(await attempt({}));`,
     );
     expect(out[0]).toMatchObject({ name: "ThreadEnded", message: expect.stringContaining("longer than") });
     expect(out[1]).toEqual({ ok: true });
   });
   it("can be cancelled in the middle", () => {
-    const out = lines(
-      drive(
-        `${start("{}")} const stop = new AbortController(); setTimeout(() => stop.abort(), 30); tell(await attempt({ signal: stop.signal })); tell(await attempt({})); await threads.close(); process.exit(0);`,
-      ).stdout,
+    const out = told(
+      "{}",
+      `const stop = new AbortController();
+       setTimeout(() => stop.abort(), 30);
+       tell(await attempt({ signal: stop.signal }));
+       tell(await attempt({}));`,
     );
     expect(out[0]).toMatchObject({ message: "it was cancelled" });
     expect(out[1]).toEqual({ ok: true });
   });
   it("end when the kernel wants more memory than allowed", () => {
     // a plate with four hundred holes wants more than the kernel starts with
-    const holes = `const sketch = { plane: { base: "top" }, constraints: [], dimensions: [], curves: [{ id: "o", kind: "circle", centre: [50, 50], radius: 100 }] };
-      for (let i = 0; i < 400; i++) sketch.curves.push({ id: "c" + i, kind: "circle", centre: [(i % 20) * 6, Math.floor(i / 20) * 6], radius: 2 });
-      task.document = { ...task.document, steps: [{ id: "s", kind: "sketch", sketch }, { id: "e", kind: "extrude", sketch: "s", operation: "add", extent: { kind: "depth", depth: 5 } }] };`;
-    const out = lines(
-      drive(
-        `${start("{ memoryBytes: 105 * 1048576 }")} ${holes} tell(await attempt({})); await threads.close(); process.exit(0);`,
-      ).stdout,
-    );
+    const holes = `
+      const circle = (id, centre, radius) => ({ id, kind: "circle", centre, radius });
+      const curves = [circle("o", [50, 50], 100)];
+      for (let i = 0; i < 400; i++) curves.push(circle("c" + i, [(i % 20) * 6, Math.floor(i / 20) * 6], 2));
+      const sketch = { plane: { base: "top" }, constraints: [], dimensions: [], curves };
+      const extent = { kind: "depth", depth: 5 };
+      const plate = { id: "e", kind: "extrude", sketch: "s", operation: "add", extent };
+      const steps = [{ id: "s", kind: "sketch", sketch }, plate];
+      task.document = { ...task.document, steps };`;
+    const out = told("{ memoryBytes: 105 * 1048576 }", `${holes} tell(await attempt({}));`);
     expect(out[0]).toMatchObject({ name: "ThreadEnded", message: "it needs more than 105 MB of memory" });
   });
   it("replace an instance whose heap has grown, unnoticed", () => {
-    const out = lines(
-      drive(
-        `${start("{ replaceBytes: 1 }")} tell(await attempt({})); tell(await attempt({})); tell({ replaced: threads.replaced }); await threads.close(); process.exit(0);`,
-      ).stdout,
+    const out = told(
+      "{ replaceBytes: 1 }",
+      `tell(await attempt({}));
+       tell(await attempt({}));
+       tell({ replaced: threads.replaced });`,
     );
     expect(out.slice(0, 2)).toEqual([{ ok: true }, { ok: true }]);
     expect(out[2]).toEqual({ replaced: 2 });

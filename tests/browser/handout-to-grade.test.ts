@@ -54,7 +54,7 @@ describe.sequential("from a handout to a graded part", () => {
     await teacher.getByRole("img", { name: "The Sheet" }).waitFor();
   });
 
-  it("the student sketches a dimensioned rectangle, a hole placed by relations, and sees it become fully defined", async () => {
+  it("the student sketches a dimensioned rectangle with a hole placed by relations, fully defined", async () => {
     await student.reload();
     await student.getByRole("row", { name: /WS-21/ }).getByRole("link", { name: "Begin" }).click();
     await student.waitForURL("**/bench/*");
@@ -151,7 +151,7 @@ describe.sequential("from a handout to a graded part", () => {
     expect(await teacher.getByRole("button", { name: "Reference" }).getAttribute("aria-pressed")).toBe("true");
   });
 
-  it("keeps the reference from the student: another's submission and the picture answer as if they were not there", async () => {
+  it("keeps the reference from the student: another's work and the picture are not there for them", async () => {
     const own = new URL(student.url()).pathname.split("/").pop()!;
     expect((await student.request.get(`${BASE}/api/submissions/${own}/picture`)).status()).toBe(404);
     const answer = await student.request.get(`${BASE}/api/submissions/00000000-0000-4000-8000-000000000000/state`);

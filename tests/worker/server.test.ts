@@ -29,7 +29,9 @@ beforeAll(async () => {
     Person,
   ];
   stranger = (await row<Person>(
-    "insert into people (name, email, password_hash) values ('Nobody Here', 'nobody@elsewhere.example', $1) on conflict (email) do update set name = excluded.name returning id, name, email",
+    `insert into people (name, email, password_hash)
+       values ('Nobody Here', 'nobody@elsewhere.example', $1) on conflict (email) do update
+       set name = excluded.name returning id, name, email`,
     [await hashPassword("a word")],
   ))!;
   foot = (await row<{ id: string }>("select id from handouts where exercise->>'number' = 'WS-08'"))!.id;
@@ -181,7 +183,8 @@ describe("a check that cannot end", () => {
     ))!.id;
     // as a grading process leaves it that died three times
     await rows(
-      "select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text), max_attempts := 3, job_key := 'check:' || $1::text, run_at := now() + interval '1 day')",
+      `select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text),
+         max_attempts := 3, job_key := 'check:' || $1::text, run_at := now() + interval '1 day')`,
       [id],
     );
     await rows("update graphile_worker._private_jobs set attempts = 3 where key = 'check:' || $1::text", [id]);
@@ -258,12 +261,15 @@ describe("a check that cannot end", () => {
       [foot, stranger.id, s.document],
     ))!.id;
     await rows(
-      "select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text), max_attempts := 3, job_key := 'check:' || $1::text)",
+      `select graphile_worker.add_job('check', payload := json_build_object('submission', $1::text),
+         max_attempts := 3, job_key := 'check:' || $1::text)`,
       [id],
     );
     // locked by one that has not been heard of for a while; it may also be taken at once, which is as good
     await rows(
-      "update graphile_worker._private_jobs set locked_by = 'worker-dead', locked_at = now() - interval '5 minutes', attempts = 1 where key = 'check:' || $1::text and locked_by is null",
+      `update graphile_worker._private_jobs
+         set locked_by = 'worker-dead', locked_at = now() - interval '5 minutes', attempts = 1
+         where key = 'check:' || $1::text and locked_by is null`,
       [id],
     );
     let state = "";

@@ -45,5 +45,7 @@ export function sketchSvg(sketch: Pick<Sketch, "curves">): string {
           : "";
     return [`<path id="${c.id}" d="${pathOf(s)}"${dash}${c.construction ? ` stroke-width="${n(stroke / 2)}"` : ""}/>`];
   });
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(w)}mm" height="${n(h)}mm" viewBox="${n(low[0] - rim)} ${n(-high[1] - rim)} ${n(w)} ${n(h)}" fill="none" stroke="#22292F" stroke-width="${n(stroke)}">${paths.join("")}</svg>\n`;
+  const size = `width="${n(w)}mm" height="${n(h)}mm" viewBox="${n(low[0] - rim)} ${n(-high[1] - rim)} ${n(w)} ${n(h)}"`;
+  const ink = `fill="none" stroke="#22292F" stroke-width="${n(stroke)}"`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" ${size} ${ink}>${paths.join("")}</svg>\n`;
 }

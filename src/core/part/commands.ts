@@ -101,7 +101,8 @@ function change(document: PartDocument, command: PartCommand): Outcome<PartDocum
       if (needing.length)
         return refuse(
           "in-use",
-          `${needing.map((s) => titled(s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this step. Delete ${needing.length > 1 ? "them" : "that"} first.`,
+          `${needing.map((s) => titled(s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this ` +
+            `step. Delete ${needing.length > 1 ? "them" : "that"} first.`,
           needing.map((s) => s.id),
         );
       return done({ ...document, steps: steps.filter((s) => s.id !== command.id) });

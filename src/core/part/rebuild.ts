@@ -1,3 +1,4 @@
+import { stepMark } from "@/core/naming/words";
 import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { isValid } from "@/core/kernel/properties";
 import { compound, type Solid } from "@/core/kernel/solid";
@@ -8,7 +9,7 @@ import type { LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome, type Refusal } from "@/core/units/refusal";
 import type { PartDocument } from "./document";
 import { givenBy, parameterNames } from "./parameters";
-import { withStepsCalled } from "./reference/text";
+import { withStepsCalled } from "@/core/naming/words";
 import { builderOf } from "./steps/builders";
 import { kindOf, usesOf, type Step } from "./steps/kinds";
 import type { Body, BuildContext, BuiltSketch, Datum, Lost, Missing, StepRefusal, Tools } from "./steps/step";
@@ -189,7 +190,7 @@ export class Rebuilder {
     steps: readonly string[],
   ): Outcome<readonly Body[]> {
     const step = document.steps.find((s) => s.id === id);
-    if (!step) return refuse("not-found", `‹${id}› is not there.`, [id]);
+    if (!step) return refuse("not-found", `${stepMark(id)} is not there.`, [id]);
     const image = imageOf(step, prefix, steps),
       whole = compound(
         this.kernel,
@@ -202,7 +203,8 @@ export class Rebuilder {
         image,
       );
       if (!r.ok) return r;
-      if (!("bodies" in r.value)) return refuse("cannot-repeat", `‹${id}› makes nothing that could be repeated.`, [id]);
+      if (!("bodies" in r.value))
+        return refuse("cannot-repeat", `${stepMark(id)} makes nothing that could be repeated.`, [id]);
       this.kernel.release(...(r.value.tools?.solids ?? []).map((t) => t.shape));
       return done(r.value.bodies);
     } finally {

@@ -24,10 +24,9 @@ const arrow = (tip: Vec2, toward: Vec2) => {
   const u: Vec2 = [(toward[0] - tip[0]) / l, (toward[1] - tip[1]) / l];
   const base: Vec2 = [tip[0] + u[0] * ARROW, tip[1] + u[1] * ARROW];
   const w = ARROW / 6;
-  return element("path", {
-    d: `M${tip.map(r).join(" ")}L${r(base[0] - u[1] * w)} ${r(base[1] + u[0] * w)}L${r(base[0] + u[1] * w)} ${r(base[1] - u[0] * w)}Z`,
-    class: "arrow",
-  });
+  const left: Vec2 = [base[0] - u[1] * w, base[1] + u[0] * w];
+  const right: Vec2 = [base[0] + u[1] * w, base[1] - u[0] * w];
+  return element("path", { d: `M${[tip, left, right].map((p) => p.map(r).join(" ")).join("L")}Z`, class: "arrow" });
 };
 const r = (n: number) => Math.round(n * 1000) / 1000;
 

@@ -224,7 +224,21 @@ function compose(
 }
 
 /** Line widths of ISO 128-2, group 0.7: wide outlines, narrow for the rest. Colours may be set from outside. */
-const STYLE = `.paper{fill:var(--sheet-paper,#fff)}.sheet text{fill:var(--sheet-ink,#22292f)}.frame,.frame line{stroke:var(--sheet-ink,#22292f);stroke-width:.5}.shown{stroke:var(--sheet-ink,#22292f);stroke-width:.7;fill:none;stroke-linecap:round;stroke-linejoin:round}.unseen{stroke:var(--sheet-ink,#22292f);stroke-width:.35;fill:none;stroke-dasharray:3 1.2}.centre,.thin{stroke:var(--sheet-steel,#3e5c70);stroke-width:.25;fill:none}.centre{stroke-dasharray:5 1 1 1}.dimension text{paint-order:stroke;stroke:var(--sheet-paper,#fff);stroke-width:1.2}.dimension line{stroke:var(--sheet-steel,#3e5c70);stroke-width:${THIN}}.dimension .arrow{fill:var(--sheet-steel,#3e5c70)}`;
+const INK_COLOUR = "var(--sheet-ink,#22292f)";
+const STEEL_COLOUR = "var(--sheet-steel,#3e5c70)";
+const PAPER_COLOUR = "var(--sheet-paper,#fff)";
+const STYLE = [
+  `.paper{fill:${PAPER_COLOUR}}`,
+  `.sheet text{fill:${INK_COLOUR}}`,
+  `.frame,.frame line{stroke:${INK_COLOUR};stroke-width:.5}`,
+  `.shown{stroke:${INK_COLOUR};stroke-width:.7;fill:none;stroke-linecap:round;stroke-linejoin:round}`,
+  `.unseen{stroke:${INK_COLOUR};stroke-width:.35;fill:none;stroke-dasharray:3 1.2}`,
+  `.centre,.thin{stroke:${STEEL_COLOUR};stroke-width:.25;fill:none}`,
+  ".centre{stroke-dasharray:5 1 1 1}",
+  `.dimension text{paint-order:stroke;stroke:${PAPER_COLOUR};stroke-width:1.2}`,
+  `.dimension line{stroke:${STEEL_COLOUR};stroke-width:${THIN}}`,
+  `.dimension .arrow{fill:${STEEL_COLOUR}}`,
+].join("");
 
 function drawView(v: View, corner: Vec2, scale: number, centres: readonly { at: Vec2; radius: number }[]): string {
   const toPaper = (p: Vec2): Vec2 => [
@@ -252,12 +266,9 @@ function drawView(v: View, corner: Vec2, scale: number, centres: readonly { at: 
     if (seen.has(key)) return [];
     seen.add(key);
     const l = biggest * scale + 2.5;
-    return [
-      element("path", {
-        d: `M${figure(p[0] - l)} ${figure(p[1])}H${figure(p[0] + l)}M${figure(p[0])} ${figure(p[1] - l)}V${figure(p[1] + l)}`,
-        class: "centre",
-      }),
-    ];
+    const level = `M${figure(p[0] - l)} ${figure(p[1])}H${figure(p[0] + l)}`;
+    const upright = `M${figure(p[0])} ${figure(p[1] - l)}V${figure(p[1] + l)}`;
+    return [element("path", { d: level + upright, class: "centre" })];
   });
   // a filled patch under the view takes the pointer
   const patch = element("rect", {

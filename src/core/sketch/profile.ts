@@ -83,7 +83,10 @@ export function turningFault(sketch: Sketch, region: Outline, axis: string, unit
       const axisHeading = Math.atan2(line[1][1] - line[0][1], line[1][0] - line[0][0]);
       // a round piece must leave the axis square to it, or a point is left there
       if (Math.abs(Math.cos(h - axisHeading)) > 1e-3)
-        return `Where ${wordsFor(sketch, unit)(s.curve)} meets the axis it slants and leaves a point. Make it leave squarely.`;
+        return (
+          `Where ${wordsFor(sketch, unit)(s.curve)} meets the axis it slants and leaves a point. Make ` +
+          "it leave squarely."
+        );
     }
   }
   return undefined;

@@ -1,3 +1,4 @@
+import { begun } from "@/core/naming/words";
 import { refuse, type Refusal } from "@/core/units/refusal";
 import type { LengthUnit } from "@/core/units/quantity";
 import { KINDS } from "./constraints/registry";
@@ -7,7 +8,7 @@ import { buildSystem } from "./system";
 import { wordsFor } from "./words";
 
 /** What a relation is called: "Tangent", "Point on curve". */
-const said = ({ kind }: Relation) => `${kind[0]!.toUpperCase()}${kind.slice(1).replaceAll("-", " ")}`;
+const said = ({ kind }: Relation) => begun(kind).replaceAll("-", " ");
 
 /** Checks that every relation refers to things that are there and of the right kind. */
 export function referenceFault(

@@ -38,6 +38,7 @@ export function conflictSentence(sketch: Sketch, conflict: readonly string[], un
   const telling = conflict.filter((id) => !joins.has(id)).sort((a, b) => Number(sizes.has(b)) - Number(sizes.has(a)));
   const named = (telling.length ? telling : conflict).map(describe(sketch, unit));
   if (!named.length) return "The sketch cannot be solved this way.";
-  const rest = named.length - 6;
-  return `This cannot be: ${named.slice(0, 6).join("; ")}${rest > 0 ? `; and ${rest} more` : ""} disagree. Remove one of them or change its size.`;
+  const rest = named.length > 6 ? `; and ${named.length - 6} more` : "";
+  const told = `This cannot be: ${named.slice(0, 6).join("; ")}${rest} disagree.`;
+  return `${told} Remove one of them or change its size.`;
 }

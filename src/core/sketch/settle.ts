@@ -9,7 +9,8 @@ export interface NotFromHere extends Refusal {
   readonly elsewhere: Sketch;
 }
 const NOT_FROM_HERE =
-  "These relations can be met, but not from how the sketch is drawn. Draw it nearer to what you mean, or let it be drawn so.";
+  "These relations can be met, but not from how the sketch is drawn. Draw it nearer to what you mean, or let " +
+  "it be drawn so.";
 
 /** Solves after a change; refuses what cannot be met and says which relations disagree. */
 export function settle(next: Sketch, unit: LengthUnit, notice?: string): Outcome<Sketch> {

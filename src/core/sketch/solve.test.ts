@@ -1,55 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { length2, sub2 } from "@/core/geometry/vector";
-import { Drag } from "./drag";
-import { emptySketch, pointAt, type Constraint, type Dimension, type Sketch } from "./sketch";
-import { solveSketch, type Diagnosis } from "./solve";
+import { pointAt, type Sketch } from "./sketch";
+import { solveSketch } from "./solve";
 import { ladder, seeded } from "./testing/ladder";
 
-type Extra = [kind: string, of: string[], value?: number | string][];
-/** A rectangle a b c d (bottom, right, top, left) with horizontal and vertical sides, plus what is asked for. */
-function sketchOf(curves: Sketch["curves"], relations: Extra): Sketch {
-  const s = emptySketch("top");
-  s.curves.push(...curves);
-  relations.forEach(([kind, of, value], i) => {
-    if (value === undefined) s.constraints.push({ id: `k${i}`, kind: kind as Constraint["kind"], of });
-    else s.dimensions.push({ id: `m${i}`, kind: kind as Dimension["kind"], of, value });
-  });
-  return s;
-}
-const line = (id: string, start: [number, number], end: [number, number]) => ({
-  id,
-  kind: "line" as const,
-  start,
-  end,
-});
-const circle = (id: string, centre: [number, number], radius: number) => ({
-  id,
-  kind: "circle" as const,
-  centre,
-  radius,
-});
-const box = [
-  line("a", [0.3, -0.2], [38, 0.4]),
-  line("b", [41, 0.1], [40, 19]),
-  line("c", [39, 21], [1, 20]),
-  line("d", [0, 22], [0.1, 0.2]),
-];
-const boxRelations: Extra = [
-  ["coincident", ["a.end", "b.start"]],
-  ["coincident", ["b.end", "c.start"]],
-  ["coincident", ["c.end", "d.start"]],
-  ["coincident", ["d.end", "a.start"]],
-  ["horizontal", ["a"]],
-  ["vertical", ["b"]],
-  ["horizontal", ["c"]],
-  ["vertical", ["d"]],
-];
-const solve = (s: Sketch): Diagnosis => {
-  const r = solveSketch(s, "mm");
-  if (!r.ok) throw new Error(r.refusal.sentence);
-  return r.value;
-};
+import { type Extra, sketchOf, line, circle, box, boxRelations, solve } from "./testing/rough-box";
 
 describe("a line told to lie the other way", () => {
   it.each([
@@ -344,26 +300,4 @@ describe("the ladder", () => {
       { numRuns: 20 },
     );
   });
-});
-
-describe("drag", () => {
-  it("moves what is loose and keeps every constraint", () => {
-    const s = solve(
-      sketchOf(box, [...boxRelations, ["coincident", ["a.start", "origin"]], ["length", ["a"], 40]]),
-    ).sketch;
-    const drag = Drag.begin(s, "mm", { ref: "b.end", at: pointAt(s, "b.end") })!;
-    const moved = drag.to([100, 33]);
-    const p = pointAt(moved, "b.end");
-    expect(p[0]).toBeCloseTo(40, 8);
-    expect(p[1]).toBeCloseTo(33, 3);
-  });
-  it("resizes a circle by its rim", () => {
-    const s = sketchOf([circle("o", [3, 4], 2)], []);
-    const moved = Drag.begin(s, "mm", { ref: "o", rim: true, at: [5, 4] })!.to([9, 4]);
-    expect(moved.curves[0]).toMatchObject({ centre: [3, 4], radius: 6 });
-  });
-  it("has nothing to move in a pinned sketch", () =>
-    expect(
-      Drag.begin(sketchOf([circle("o", [3, 4], 2)], [["fixed", ["o"]]]), "mm", { ref: "o.centre", at: [3, 4] }),
-    ).toBeUndefined());
 });

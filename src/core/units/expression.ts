@@ -36,8 +36,20 @@ export const isReserved = (name: string): boolean =>
   name.toLowerCase() === "pi" ||
   (FUNCTIONS as readonly string[]).includes(name.toLowerCase());
 
-const TOKEN =
-  /\s*(?:(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])|(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)|([A-Za-zµ][A-Za-z0-9_]*|["'°])|([-+*/^(),;]))/y;
+/** A fraction before a unit, a whole and a fraction, a number, a word or mark, a sign: one group of captures each. */
+const TOKEN = new RegExp(
+  [
+    /(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\s*[A-Za-zµ"'°])/,
+    /(\d+)\s+(\d+)\s*\/\s*(\d+)/,
+    /(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+(?:[eE][+-]?\d+)?)/,
+    /([A-Za-zµ][A-Za-z0-9_]*|["'°])/,
+    /([-+*/^(),;])/,
+  ]
+    .map((part) => part.source)
+    .join("|")
+    .replace(/^(.*)$/, "\\s*(?:$1)"),
+  "y",
+);
 
 /** `from` and `to`: where it stands in the text. */
 export type Token = (
@@ -179,7 +191,7 @@ export class Reader {
       v = this.word(t.text);
     } else throw new Fault(t ? "a number is missing" : "a number is missing at the end");
     const w = this.list[this.at];
-    if (isWord(w) && (t.kind === "number" || t.kind === "sign")) {
+    if (t && isWord(w) && (t.kind === "number" || t.kind === "sign")) {
       this.at++;
       const name = w.text.toLowerCase();
       if (LENGTHS[name] !== undefined) v = { n: v.n * LENGTHS[name], length: v.length + 1, angle: v.angle };

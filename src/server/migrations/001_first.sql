@@ -74,7 +74,8 @@ create table reports (
   created_at timestamptz not null default now()
 );
 create index on reports (submission_id, created_at);
-create function refuse_change() returns trigger language plpgsql as $$ begin raise exception 'reports are never changed'; end $$;
+create function refuse_change() returns trigger language plpgsql as $$
+begin raise exception 'reports are never changed'; end $$;
 create trigger reports_stay before update on reports for each row execute function refuse_change();
 create table worker_heartbeats (
   worker_id text primary key,

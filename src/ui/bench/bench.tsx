@@ -105,7 +105,8 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
                   ? stepHint(mode.draft.kind, pickField?.name)
                   : mode.kind === "plane"
                     ? "Sketch: click the plane it shall lie on, in the view or on the card, or a flat face of the part."
-                    : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag turns the model, Shift and drag moves it."
+                    : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag " +
+                      "turns the model, Shift and drag moves it."
             }
           />
         </Panel>

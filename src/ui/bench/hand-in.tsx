@@ -92,7 +92,8 @@ function HandInCard({
   return (
     <dialog
       ref={dialog}
-      className="m-auto max-h-[92vh] w-[52rem] max-w-[94vw] overflow-y-auto rounded-box border border-base-300 bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/30"
+      className={`m-auto max-h-[92vh] w-[52rem] max-w-[94vw] overflow-y-auto rounded-box border border-base-300
+        bg-base-100 p-5 text-base-content shadow-xl backdrop:bg-black/30`}
       aria-label="Hand in"
       onClose={close}
       onKeyDown={(e) => e.stopPropagation()}

@@ -1,5 +1,6 @@
 "use client";
 
+import { begun } from "@/core/naming/words";
 import type { Step } from "@/core/part/steps/kinds";
 import type { BenchStore } from "./store";
 
@@ -13,8 +14,10 @@ const STEP_HINTS: Partial<Record<Step["kind"], string>> = {
   mirror: "choose what is mirrored and about which plane",
   pattern: "choose what is repeated, the way and how many",
 };
-export const stepHint = (kind: Step["kind"], field: string | undefined): string =>
-  `${kind[0]!.toUpperCase()}${kind.slice(1)}: ${field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on")}. Enter accepts, Escape leaves without harm.`;
+export function stepHint(kind: Step["kind"], field: string | undefined): string {
+  const wanted = field ? `click on the part for “${field}”` : (STEP_HINTS[kind] ?? "choose what it stands on");
+  return `${begun(kind)}: ${wanted}. Enter accepts, Escape leaves without harm.`;
+}
 
 /** What the tool wants next, or what just happened. Of one height, so that the drawing never jumps. */
 export function HintLine({ store, hint }: { store: BenchStore; hint: string }) {

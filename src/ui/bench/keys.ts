@@ -3,6 +3,14 @@ import type { BenchStore } from "./store";
 import { takeTool, trayRows } from "./tray/rows";
 import { removeSelected } from "./tray/sketch-rows";
 
+/** Which way an arrow key looks on the screen, y down. */
+const ARROWS: Record<string, readonly [number, number]> = {
+  arrowleft: [-1, 0],
+  arrowright: [1, 0],
+  arrowup: [0, -1],
+  arrowdown: [0, 1],
+};
+
 /** The keyboard of the Bench: keys by a tool's place in the tray, and the few that mean the same everywhere. */
 export function useBenchKeys(store: BenchStore): void {
   useEffect(() => {
@@ -24,15 +32,10 @@ export function useBenchKeys(store: BenchStore): void {
         return (s.mode.kind === "sketch" && removeSelected(store), done());
       }
       if (key.startsWith("arrow") && !(el instanceof SVGGElement)) {
-        const [dx, dy] = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] }[key] ?? [0, 0];
-        return (
-          e.shiftKey
-            ? camera.pan(-dx * 40, -dy * 40)
-            : s.mode.kind === "sketch"
-              ? camera.pan(-dx * 40, -dy * 40)
-              : camera.orbit(-dx * 32.7, -dy * 32.7),
-          done()
-        );
+        const [dx, dy] = ARROWS[key] ?? [0, 0];
+        if (e.shiftKey || s.mode.kind === "sketch") camera.pan(-dx * 40, -dy * 40);
+        else camera.orbit(-dx * 32.7, -dy * 32.7);
+        return done();
       }
       if (key === "+" || key === "=") return (camera.zoom(1.25), done());
       if (key === "-") return (camera.zoom(0.8), done());

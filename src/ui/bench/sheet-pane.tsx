@@ -84,7 +84,8 @@ export function SheetPane({
   return (
     <div
       ref={box}
-      className="live-sheet h-full overflow-auto bg-base-200 [&_svg]:mx-auto [&_svg]:block [&_svg]:h-full [&_svg]:max-w-full"
+      className={`live-sheet h-full overflow-auto bg-base-200 [&_svg]:mx-auto [&_svg]:block [&_svg]:h-full
+        [&_svg]:max-w-full`}
       aria-label="The Sheet"
       onClick={click}
       onKeyDown={(e) => e.key === "Enter" && click(e)}

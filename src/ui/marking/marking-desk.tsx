@@ -32,6 +32,7 @@ interface DeskReport {
   readonly createdAt: string;
   readonly shape: ShapeEvidence | null;
 }
+const CHOSEN = "border-accent bg-[var(--rust-wash)]";
 type Show = "difference" | "submission" | "reference";
 
 const SHOWS: readonly (readonly [Show, string])[] = [
@@ -106,7 +107,8 @@ export function MarkingDesk({
                     key={r.id}
                     href={`/submissions/${r.id}`}
                     aria-current={r.id === state.id}
-                    className={`flex justify-between gap-2 border-l-3 px-3 py-1.5 ${r.id === state.id ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
+                    className={`flex justify-between gap-2 border-l-3 px-3 py-1.5
+                      ${r.id === state.id ? CHOSEN : "border-transparent hover:bg-base-200"}`}
                   >
                     <span>{r.name}</span>
                     <span className="figures">{r.points === null ? "–" : `${r.points} / ${r.of}`}</span>
@@ -156,8 +158,9 @@ export function MarkingDesk({
                 <span className="quiet">try {state.attempt}</span>
               </p>
               <p className="quiet text-xs">
-                Handed in <LocalTime iso={state.handedInAt} short />, checked <LocalTime iso={report.createdAt} short />{" "}
-                with {report.kernel}
+                Handed in <LocalTime iso={state.handedInAt} short />
+                {", checked "}
+                <LocalTime iso={report.createdAt} short /> with {report.kernel}
               </p>
             </footer>
           )}

@@ -30,7 +30,10 @@ export function NumberField(props: {
         </label>
       )}
       <span
-        className={`flex items-center rounded-field border bg-base-100 pr-2 ${props.trouble ? "border-error" : "border-base-content/40"} ${props.wide ? "w-full" : "w-36 max-w-full"} focus-within:border-accent focus-within:ring-1 focus-within:ring-accent`}
+        className={`flex items-center rounded-field border bg-base-100 pr-2
+          ${props.trouble ? "border-error" : "border-base-content/40"}
+          ${props.wide ? "w-full" : "w-36 max-w-full"} focus-within:border-accent focus-within:ring-1
+          focus-within:ring-accent`}
       >
         <input
           id={id}

@@ -4,7 +4,8 @@ import { modelOver } from "@/core/kernel/model";
 import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { EdgeRef, FaceRef, VertexRef } from "@/core/naming/reference";
-import { begun, edgeText, faceText, refText } from "./text";
+import { edgeText, faceText, refText } from "./text";
+import { begun } from "@/core/naming/words";
 
 /** How much nearer the best of several like candidates must be than the next, or none is taken. */
 const CLEARLY = 0.5;
@@ -52,7 +53,8 @@ function found(ref: Ref, candidates: readonly Candidate[], what: string): Outcom
   if (!alike.length)
     return refuse(
       "lost-reference",
-      `${what} was ${KINDS[ref.kind!] ?? ref.kind} and is now ${KINDS[candidates[0]!.kind()] ?? candidates[0]!.kind()}. Pick it anew.`,
+      `${what} was ${KINDS[ref.kind!] ?? ref.kind} and is now ` +
+        `${KINDS[candidates[0]!.kind()] ?? candidates[0]!.kind()}. Pick it anew.`,
     );
   const chosen = choose(ref, alike);
   return chosen

@@ -1,3 +1,4 @@
+import { stepMark } from "@/core/naming/words";
 import { DATUM_FRAMES, faceFrame, normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
 import { add3, distance3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
@@ -11,9 +12,11 @@ import type { AnyRef, AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef, VertexRef }
 type Context = Pick<BuildContext, "datums" | "sketches" | "topology">;
 const noBody = () => refuse("lost-reference", "There is no part yet that this could stand on.");
 const gone = (id: string) =>
-  refuse("lost-reference", `What this stands on, ‹${id}›, is missing or in trouble. Mend it, or pick something else.`, [
-    id,
-  ]);
+  refuse(
+    "lost-reference",
+    `What this stands on, ${stepMark(id)}, is missing or in trouble. Mend it, or pick something else.`,
+    [id],
+  );
 
 /** A refusal for want of a reference says which. */
 function telling<T>(ref: AnyRef, r: Outcome<T>): Outcome<T> {
@@ -66,9 +69,11 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
     if (!ref.curve.endsWith("-axis") && sketch.curves.find((k) => k.id === ref.curve)?.kind !== "line")
       return telling(
         ref,
-        refuse("lost-reference", `The line ${ref.curve} of ‹${ref.sketch}› is no longer there. Pick another axis.`, [
-          ref.sketch,
-        ]),
+        refuse(
+          "lost-reference",
+          `The line ${ref.curve} of ${stepMark(ref.sketch)} is no longer there. Pick another axis.`,
+          [ref.sketch],
+        ),
       );
     const [a, b] = lineThrough(sketch, ref.curve).map((p) => toSpace(s.frame, p)) as [Vec3, Vec3];
     return done({ at: a, along: unit3(sub3(b, a)) });
@@ -111,7 +116,7 @@ export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
     if (curve !== "origin" && !sketch.curves.some((k) => k.id === curve))
       return telling(
         ref,
-        refuse("lost-reference", `The point ${ref.point} of ‹${ref.sketch}› is no longer there.`, [ref.sketch]),
+        refuse("lost-reference", `The point ${ref.point} of ${stepMark(ref.sketch)} is no longer there.`, [ref.sketch]),
       );
     return done(toSpace(s.frame, pointAt(sketch, ref.point)));
   }

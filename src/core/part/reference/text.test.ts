@@ -1,6 +1,7 @@
 import { expect, it } from "vitest";
 import type { AnyRef } from "@/core/naming/reference";
-import { begun, refText, withStepsCalled } from "./text";
+import { refText } from "./text";
+import { begun, withStepsCalled } from "@/core/naming/words";
 
 const steps = [{ id: "sketch1" }, { id: "extrude1" }, { id: "hole1" }, { id: "pattern1" }];
 const circle = Array.from({ length: 9 }, (_, i): [number, number, number] => [

@@ -1,21 +1,8 @@
 import { distance3, type Vec3 } from "@/core/geometry/vector";
 import { parseCopy, parseEdge, parseFace, stepOf } from "@/core/naming/names";
+import { stepMark } from "@/core/naming/words";
 import type { AnyRef, EdgeRef, FaceRef } from "@/core/naming/reference";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
-
-/**
- * How picked things are called. A step stands in the text between marks, by its id; `withStepsCalled` puts in how the
- * list of Steps shows it.
- */
-const step = (id: string): string => `‹${id}›`;
-
-/** A text with its steps called as the list of Steps shows them: "step 2". */
-export function withStepsCalled(text: string, steps: readonly { readonly id: string }[]): string {
-  return text.replace(/‹([^›]*)›/g, (_, id: string) => {
-    const at = steps.findIndex((s) => s.id === id);
-    return at < 0 ? "an earlier step" : `step ${at + 1}`;
-  });
-}
 
 /** What a face is called by the role it came to be in. */
 const ROLES: Record<string, string> = {
@@ -38,13 +25,13 @@ const SHAPES: Record<string, string> = { cylinder: "round ", cone: "conical ", s
 export function faceText(ref: FaceRef): string {
   const { step: id, role, of = "" } = parseFace(ref.face);
   const kind = role === "side" ? (SHAPES[ref.kind ?? ""] ?? "") : "";
-  if (role === "inner") return `the inside, in ${step(id)}, of ${faceText({ face: of })}`;
-  if (role === "image") return `the image, in ${step(id)}, of ${faceText({ face: of })}`;
+  if (role === "inner") return `the inside, in ${stepMark(id)}, of ${faceText({ face: of })}`;
+  if (role === "image") return `the image, in ${stepMark(id)}, of ${faceText({ face: of })}`;
   if (role === "copy") {
     const { place, face } = parseCopy(of);
-    return `the copy ${place}, in ${step(id)}, of ${faceText({ face })}`;
+    return `the copy ${place}, in ${stepMark(id)}, of ${faceText({ face })}`;
   }
-  return `the ${kind}${ROLES[role] ?? "face"} of ${step(id)}`;
+  return `the ${kind}${ROLES[role] ?? "face"} of ${stepMark(id)}`;
 }
 
 /** How far from level or upright a line may be to be called so: a share of its length. */
@@ -53,7 +40,7 @@ const STRAIGHT = 1e-3;
 /** "the upright edge, 36 mm, of ‹extrude1›", "the round edge, ⌀10, of ‹hole1›". */
 export function edgeText(ref: EdgeRef, unit: LengthUnit = "mm"): string {
   const [a, b] = parseEdge(ref.edge).map(stepOf) as [string, string];
-  const of = a === b ? step(a) : `${step(a)} and ${step(b)}`;
+  const of = a === b ? stepMark(a) : `${stepMark(a)} and ${stepMark(b)}`;
   const shape = ref.at && ref.at.length > 1 ? shapeText(ref.kind, ref.at, unit) : undefined;
   if (shape) return `the ${shape}, of ${of}`;
   const [p, q] = parseEdge(ref.edge).map((face) => faceText({ face }));
@@ -88,13 +75,10 @@ function radiusThrough(p: Vec3, q: Vec3, r: Vec3): number {
 export function refText(ref: AnyRef, unit: LengthUnit = "mm"): string {
   if ("face" in ref) return faceText(ref);
   if ("edge" in ref) return edgeText(ref, unit);
-  if ("vertex" in ref) return `the corner of ${[...new Set(ref.vertex.map(stepOf))].map(step).join(" and ")}`;
-  if ("sketch" in ref) return `${"curve" in ref ? ref.curve : ref.point} of ${step(ref.sketch)}`;
+  if ("vertex" in ref) return `the corner of ${[...new Set(ref.vertex.map(stepOf))].map(stepMark).join(" and ")}`;
+  if ("sketch" in ref) return `${"curve" in ref ? ref.curve : ref.point} of ${stepMark(ref.sketch)}`;
   const id = "datum" in ref ? ref.datum : "axis" in ref ? ref.axis : ref.point;
   if ("datum" in ref && ["front", "top", "right"].includes(id)) return `the ${id} plane`;
   if ("axis" in ref && ["x", "y", "z"].includes(id)) return `the ${id} axis`;
-  return id === "origin" ? "the origin" : `the datum of ${step(id)}`;
+  return id === "origin" ? "the origin" : `the datum of ${stepMark(id)}`;
 }
-
-/** As a sentence begins. */
-export const begun = (text: string): string => text[0]!.toUpperCase() + text.slice(1);

@@ -4,7 +4,8 @@ import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { edgeOf } from "../reference/resolve";
 import type { EdgeRef } from "@/core/naming/reference";
-import { begun, edgeText } from "../reference/text";
+import { edgeText } from "../reference/text";
+import { begun } from "@/core/naming/words";
 import type { StepEdge } from "./fields";
 import { refuseLost, type Body, type BuildContext, type Missing, type StepResult } from "./step";
 

@@ -1,3 +1,4 @@
+import { stepMark } from "@/core/naming/words";
 import { imagePrefix } from "@/core/naming/names";
 import type { Of } from "./fields";
 import type { Rigid } from "@/core/geometry/rigid";
@@ -54,7 +55,7 @@ export function repeat(
     const tools = context.tools.get(id);
     if (tools) {
       if (tools.operation === "keep")
-        return giveUp(refuse("cannot-repeat", `‹${id}› keeps an overlap and cannot be repeated.`, [id]));
+        return giveUp(refuse("cannot-repeat", `${stepMark(id)} keeps an overlap and cannot be repeated.`, [id]));
       const made = copies(context, tools.solids, step.id, images);
       all.push(...made);
       operation ??= tools.operation;

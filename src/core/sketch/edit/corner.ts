@@ -81,7 +81,8 @@ function oneCorner(
   if (setback >= room)
     return refuse(
       "too-large",
-      `There is room for at most ${Number((kind === "fillet" ? room * Math.tan(turn / 2) : room).toPrecision(4))} mm here.`,
+      "There is room for at most " +
+        `${Number((kind === "fillet" ? room * Math.tan(turn / 2) : room).toPrecision(4))} mm here.`,
       [p, q],
     );
   const ids = idsFor(sketch),

@@ -1,48 +1,11 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { applyToSketch } from "../commands";
-import { type SketchCommand } from "../command-schema";
 import { findRegions } from "../regions";
 import { circle, polyline, rectangle } from "../shapes";
-import { curveById, emptySketch, pointAt, type Arc, type Circle, type Line, type Sketch } from "../sketch";
-import { solveSketch } from "../solve";
+import { curveById, pointAt, type Arc, type Line } from "../sketch";
 import { clipOf } from "./clipboard";
+import { clean, s, notice, run, refusal, diagnosis, area, pin, plate, line, near } from "../testing/workpiece";
 
-let s: Sketch, notice: string | undefined;
-beforeEach(() => void (s = emptySketch("top")));
-const run = (command: SketchCommand): void => {
-  const r = applyToSketch(s, command, "mm");
-  if (!r.ok) throw new Error(r.refusal.sentence);
-  s = r.value;
-  notice = r.notice;
-};
-const refusal = (command: SketchCommand) => {
-  const r = applyToSketch(s, command, "mm");
-  return r.ok ? "accepted" : r.refusal.code;
-};
-const diagnosis = () => {
-  const r = solveSketch(s, "mm");
-  if (!r.ok) throw new Error(r.refusal.sentence);
-  return r.value;
-};
-const area = () => findRegions(s).regions.reduce((sum, r) => sum + r.area, 0);
-const pin = (kind: string, of: string[], value?: number | string) =>
-  run(
-    value === undefined
-      ? ({ do: "constrain", kind, of } as SketchCommand)
-      : ({ do: "dimension", kind, of, value } as SketchCommand),
-  );
-/** 40 × 20 at the origin, fully defined: l1 bottom, l2 right, l3 top, l4 left. */
-const plate = () => {
-  run(rectangle(s, [0, 0], [40, 20]));
-  pin("coincident", ["l1.start", "origin"]);
-  pin("length", ["l1"], 40);
-  pin("length", ["l2"], 20);
-};
-const line = (a: [number, number], b: [number, number]) => run(polyline(s, [a, b], false));
-const near = (ref: string, [x, y]: [number, number]) => {
-  const p = pointAt(s, ref);
-  expect(Math.hypot(p[0] - x, p[1] - y), `${ref} at ${p.join()}`).toBeLessThan(1e-7);
-};
+beforeEach(() => clean());
 
 describe("trim", () => {
   it("takes the stretch between two meetings and ties both new ends", () => {
@@ -316,55 +279,9 @@ describe("moving, copying, pasting", () => {
   it("a paste goes into another sketch with its own sizes", () => {
     plate();
     const clip = clipOf(s, ["l1", "l2", "l3", "l4"], "mm");
-    s = emptySketch("front");
+    clean("front");
     run({ do: "paste", clip, by: [10, 10] });
     expect(area()).toBeCloseTo(800, 9);
     expect(diagnosis().freedoms).toBe(2);
-  });
-});
-
-describe("sizes", () => {
-  beforeEach(plate);
-  it("follow each other by name", () => {
-    run({ do: "name", id: "m1", name: "width" });
-    run({ do: "resize", id: "m2", value: "=width/4" });
-    run({ do: "resize", id: "m1", value: 60 });
-    near("l2.end", [60, 15]);
-    run({ do: "name", id: "m1", name: "long" });
-    expect(s.dimensions[1]!.value).toBe("=long/4");
-  });
-  it.each([
-    ["=m2", "bad-number"],
-    ["=30 deg", "bad-number"],
-    ["=m9", "bad-number"],
-    ["=m1", "bad-number"],
-  ])("%s is refused", (value, code) => {
-    run({ do: "resize", id: "m2", value: "=m1/2" });
-    expect(refusal({ do: "resize", id: "m1", value })).toBe(code);
-  });
-  it("several change at once, where one after the other could not", () => {
-    run(circle(s, [20, 10], 5));
-    pin("to-side", ["l1", "c1"], 5);
-    run({
-      do: "resize-all",
-      sizes: [
-        { id: "m1", value: 90 },
-        { id: "m2", value: 70 },
-      ],
-    });
-    near("l2.end", [90, 70]);
-  });
-  it("a radius turns into a diameter", () => {
-    run(circle(s, [20, 10], 5));
-    pin("radius", ["c1"], 5);
-    run({ do: "retype", id: "m3", kind: "diameter" });
-    expect(s.dimensions[2]).toMatchObject({ kind: "diameter", value: 10 });
-    expect((curveById(s, "c1") as Circle).radius).toBeCloseTo(5, 12);
-  });
-  it("one that others name keeps them at their value when it goes", () => {
-    run({ do: "resize", id: "m2", value: "=m1/2" });
-    run({ do: "delete", ids: ["m1"] });
-    expect(s.dimensions).toHaveLength(1);
-    expect(s.dimensions[0]!.value).toBe("20 mm");
   });
 });

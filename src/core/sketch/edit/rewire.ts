@@ -134,7 +134,9 @@ export function droppedSentence(dropped: readonly Relation[]): string | undefine
   if (!dropped.length) return undefined;
   const named = dropped.slice(0, 4).map((r) => `${WORDS[r.kind] ?? r.kind.replaceAll("-", " ")}`);
   const what = dropped.every(isDimension) ? "dimension" : dropped.some(isDimension) ? "relation" : "constraint";
-  return `Dropped ${dropped.length} ${what}${dropped.length > 1 ? "s" : ""} that no longer made sense: ${named.join(", ")}${dropped.length > 4 ? ` and ${dropped.length - 4} more` : ""}.`;
+  const more = dropped.length > 4 ? ` and ${dropped.length - 4} more` : "";
+  const many = dropped.length > 1 ? "s" : "";
+  return `Dropped ${dropped.length} ${what}${many} that no longer made sense: ${named.join(", ")}${more}.`;
 }
 
 /** Without some curves and everything that speaks of them. */

@@ -22,7 +22,9 @@ export function Card({
     <div
       role="dialog"
       aria-label={title}
-      className={`absolute top-4 z-30 max-h-[80%] ${aside ? "left-3" : "left-1/2 -translate-x-1/2"} overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg ${wide ? "w-[620px] max-w-[97%]" : "w-80"}`}
+      className={`absolute top-4 z-30 max-h-[80%] ${aside ? "left-3" : "left-1/2 -translate-x-1/2"}
+        overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-[13px] shadow-lg
+        ${wide ? "w-[620px] max-w-[97%]" : "w-80"}`}
       data-overlay
       onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), close())}
     >

@@ -70,7 +70,8 @@ function SizesCard({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
                   ) : (
                     <input
                       aria-label={`size ${d.id}`}
-                      className={`figures w-28 rounded-field border bg-base-100 px-1 text-right ${changed.includes(d) ? "border-accent" : "border-base-content/40"}`}
+                      className={`figures w-28 rounded-field border bg-base-100 px-1 text-right
+                        ${changed.includes(d) ? "border-accent" : "border-base-content/40"}`}
                       value={typed[d.id] ?? String(d.value)}
                       onChange={(e) => setTyped({ ...typed, [d.id]: e.target.value })}
                       onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()}

@@ -39,7 +39,8 @@ export function NumbersCard({ store }: { store: BenchStore }) {
   const field = (key: string, label: string, now: string, give: (v: string) => boolean) => (
     <input
       aria-label={label}
-      className={`figures w-32 rounded-field border bg-base-100 px-1 text-right ${typed[key] !== undefined && typed[key] !== now ? "border-accent" : "border-base-content/40"}`}
+      className={`figures w-32 rounded-field border bg-base-100 px-1 text-right
+        ${typed[key] !== undefined && typed[key] !== now ? "border-accent" : "border-base-content/40"}`}
       value={typed[key] ?? now}
       onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
       onKeyDown={(e) => {

@@ -22,7 +22,8 @@ export function RelationRow({
   return (
     <div
       data-relation={r.id}
-      className={`group flex items-center gap-1.5 rounded-field px-1 ${chosen ? "bg-[var(--rust-wash)]" : "hover:bg-base-200"}`}
+      className={`group flex items-center gap-1.5 rounded-field px-1
+        ${chosen ? "bg-[var(--rust-wash)]" : "hover:bg-base-200"}`}
     >
       <button
         className="flex min-w-0 flex-1 items-baseline gap-1.5 py-0.5 text-left"

@@ -6,6 +6,9 @@ import { typeOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import { quantityOf } from "@/core/sketch/sketch";
 import type { BenchStore } from "../store";
 
+const FRAME = `flex items-center rounded-field border border-base-content/40 bg-base-100 pr-1
+  focus-within:border-accent`;
+
 /** Kinds a placed dimension can be turned into over the same things. */
 function turns(sketch: Sketch, d: Dimension): { label: string; kind: Dimension["kind"]; sides?: ("near" | "far")[] }[] {
   const [a, b] = d.of.map((r) => typeOf(sketch, r));
@@ -122,7 +125,7 @@ export function Typed({
     if (text === undefined || text === value || onAccept(text.trim())) setText(undefined);
   };
   return (
-    <span className="flex items-center rounded-field border border-base-content/40 bg-base-100 pr-1 focus-within:border-accent">
+    <span className={FRAME}>
       <input
         aria-label={label}
         className="figures w-20 bg-transparent px-1 text-right text-xs outline-none disabled:opacity-60"

@@ -104,7 +104,8 @@ function Picked({ store, sketch, selection }: { store: BenchStore; sketch: Sketc
           {!sketch.curves.length
             ? "Empty. Take a drawing tool below."
             : left
-              ? `${left} freedom${left > 1 ? "s" : ""} left in ${d!.loose.length} curve${d!.loose.length > 1 ? "s" : ""}. Key 2 proposes the rest, 4 shows what swings.`
+              ? `${left} freedom${left > 1 ? "s" : ""} left in ${d!.loose.length} ` +
+                `curve${d!.loose.length > 1 ? "s" : ""}. Key 2 proposes the rest, 4 shows what swings.`
               : "Fully defined: nothing can move."}
         </p>
       </Part>

@@ -66,7 +66,8 @@ function zigzag(camera: Camera, frame: Frame, c: Curve): string {
     for (let k = 0; k < n; k++, side = -side) {
       const t = (k + 0.5) / n;
       out.push(
-        `${(a[0] + (b[0] - a[0]) * t - ((b[1] - a[1]) / l) * 5 * side).toFixed(1)} ${(a[1] + (b[1] - a[1]) * t + ((b[0] - a[0]) / l) * 5 * side).toFixed(1)}`,
+        `${(a[0] + (b[0] - a[0]) * t - ((b[1] - a[1]) / l) * 5 * side).toFixed(1)} ` +
+          `${(a[1] + (b[1] - a[1]) * t + ((b[0] - a[0]) / l) * 5 * side).toFixed(1)}`,
       );
     }
   }
@@ -227,10 +228,11 @@ export function WayArrow({
         const v: Vec2 = [(e[0] - o[0]) / l, (e[1] - o[1]) / l];
         const a: Vec2 = [o[0] + v[0] * 8, o[1] + v[1] * 8],
           b: Vec2 = [o[0] + v[0] * 18, o[1] + v[1] * 18];
+        const barb = (side: number): Vec2 => [b[0] - v[0] * 4 - v[1] * 3 * side, b[1] - v[1] * 4 + v[0] * 3 * side];
         return (
           <path
             key={i}
-            d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}M${b[0] - v[0] * 4 - v[1] * 3} ${b[1] - v[1] * 4 + v[0] * 3}L${b[0]} ${b[1]}L${b[0] - v[0] * 4 + v[1] * 3} ${b[1] - v[1] * 4 - v[0] * 3}`}
+            d={`M${a.join(" ")}L${b.join(" ")}M${barb(1).join(" ")}L${b.join(" ")}L${barb(-1).join(" ")}`}
           />
         );
       })}

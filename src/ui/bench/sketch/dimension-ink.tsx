@@ -59,13 +59,8 @@ function DrawnDimension(props: Props) {
       b = camera.toPixels(toSpace(frame, from));
     const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
     const u: Vec2 = [(b[0] - a[0]) / l, (b[1] - a[1]) / l];
-    return (
-      <path
-        key={i}
-        d={`M${a[0]} ${a[1]}L${a[0] + u[0] * 10 - u[1] * 3} ${a[1] + u[1] * 10 + u[0] * 3}L${a[0] + u[0] * 10 + u[1] * 3} ${a[1] + u[1] * 10 - u[0] * 3}Z`}
-        fill={ink}
-      />
-    );
+    const barb = (side: number): Vec2 => [a[0] + u[0] * 10 - u[1] * 3 * side, a[1] + u[1] * 10 + u[0] * 3 * side];
+    return <path key={i} d={`M${a.join(" ")}L${barb(1).join(" ")}L${barb(-1).join(" ")}Z`} fill={ink} />;
   };
   const quantity = quantityOf(shown);
   return (
@@ -99,7 +94,9 @@ function DrawnDimension(props: Props) {
           <button
             aria-label={`dimension ${dimension.id}`}
             data-dimension-id={dimension.id}
-            className={`figures ${passive ? PASSIVE : ""} absolute -translate-x-1/2 -translate-y-1/2 cursor-move bg-base-100 px-1 text-[13px] leading-tight ${troubled ? "underline decoration-wavy" : ""}`}
+            className={`figures ${passive ? PASSIVE : ""} absolute -translate-x-1/2 -translate-y-1/2
+              cursor-move bg-base-100 px-1 text-[13px] leading-tight
+              ${troubled ? "underline decoration-wavy" : ""}`}
             style={{ left: label[0], top: label[1], color: dimension.reference ? "var(--color-secondary)" : ink }}
             onPointerDown={(e) => {
               if (e.button !== 0) return;

@@ -29,7 +29,10 @@ export const MarkInk = memo(function MarkInk({
     <button
       aria-label={`${kind} constraint ${id}`}
       title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
-      className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full border bg-base-100 text-[10px] leading-none ${chosen ? "border-accent text-accent" : "border-secondary"} ${agreeing ? "border-dashed opacity-70" : ""}`}
+      className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full
+        border bg-base-100 text-[10px] leading-none
+        ${chosen ? "border-accent text-accent" : "border-secondary"}
+        ${agreeing ? "border-dashed opacity-70" : ""}`}
       style={{ left: x, top: y }}
       onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
     >

@@ -35,7 +35,8 @@ export function TypingFields({
         <label key={f.label} className="flex items-center gap-1 text-[11px]">
           <span className="quiet">{f.label}</span>
           <span
-            className={`flex items-center rounded-field border bg-base-100 px-1 ${f.typed ? "border-accent" : "border-base-300"}`}
+            className={`flex items-center rounded-field border bg-base-100 px-1
+              ${f.typed ? "border-accent" : "border-base-300"}`}
           >
             <input
               aria-label={f.label}

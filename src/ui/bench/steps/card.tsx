@@ -4,7 +4,8 @@ import { useEffect, type ReactNode } from "react";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { AnyRef } from "@/core/naming/reference";
-import { refText, withStepsCalled } from "@/core/part/reference/text";
+import { refText } from "@/core/part/reference/text";
+import { withStepsCalled } from "@/core/naming/words";
 import type { Step } from "@/core/part/steps/kinds";
 import type { Size } from "@/core/part/steps/fields";
 import { NumberField } from "../../parts/number-field";
@@ -36,7 +37,8 @@ export function CardFrame({
     refusal = state?.refusal;
   return (
     <form
-      className="max-h-[calc(100vh-16rem)] w-72 space-y-2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 text-sm shadow-lg"
+      className={`max-h-[calc(100vh-16rem)] w-72 space-y-2 overflow-y-auto rounded-box border border-accent
+        bg-base-100 p-3 text-sm shadow-lg`}
       aria-label={title}
       onSubmit={(e) => (e.preventDefault(), acceptDraft())}
       onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}
@@ -92,7 +94,8 @@ export function Choice<T extends string>({
           key={k}
           type="button"
           aria-pressed={value === k}
-          className={`btn ${small ? "btn-xs" : "btn-sm"} flex-1 whitespace-nowrap rounded-none px-1.5 font-normal first:rounded-l-field last:rounded-r-field ${value === k ? "btn-primary" : ""}`}
+          className={`btn ${small ? "btn-xs" : "btn-sm"} flex-1 whitespace-nowrap rounded-none px-1.5
+            font-normal first:rounded-l-field last:rounded-r-field ${value === k ? "btn-primary" : ""}`}
           onClick={() => onChange(k)}
         >
           {text}

@@ -1,7 +1,8 @@
 "use client";
 
-import { withStepsCalled } from "@/core/part/reference/text";
+import { stepMark, withStepsCalled } from "@/core/naming/words";
 import { kindOf } from "@/core/part/steps/kinds";
+import type { Step } from "@/core/part/steps/kinds";
 import type { Of } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
 import { Choice, Tick } from "./card";
@@ -22,6 +23,10 @@ export function OfField({
   const steps = document.steps
     .slice(0, at)
     .filter((s) => !["sketch", "plane", "axis", "point", "shell"].includes(s.kind) && !s.suppressed);
+  const called = (s: Step) => {
+    const number = withStepsCalled(stepMark(s.id), document.steps);
+    return `${s.name ?? kindOf(s).read(s, document.units).title} (${number})`;
+  };
   const chosen = "steps" in of ? of.steps : [];
   return (
     <>
@@ -42,7 +47,7 @@ export function OfField({
           {steps.map((s) => (
             <Tick
               key={s.id}
-              label={`${s.name ?? kindOf(s).read(s, document.units).title} (${withStepsCalled(`‹${s.id}›`, document.steps)})`}
+              label={called(s)}
               on={chosen.includes(s.id)}
               onChange={(on) => {
                 const next = steps.map((x) => x.id).filter((id) => (id === s.id ? on : chosen.includes(id)));

@@ -32,7 +32,8 @@ export function PlaneCard({ store }: { store: BenchStore }) {
   const moving = mode.kind === "plane" && mode.move;
   return (
     <div
-      className="max-h-[calc(100vh-9rem)] w-60 space-y-2 overflow-y-auto rounded-box border border-accent bg-base-100 p-3 shadow-lg"
+      className={`max-h-[calc(100vh-9rem)] w-60 space-y-2 overflow-y-auto rounded-box border border-accent
+        bg-base-100 p-3 shadow-lg`}
       aria-label="New sketch"
       onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}
     >

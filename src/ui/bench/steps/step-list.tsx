@@ -11,7 +11,7 @@ import { CSS } from "@dnd-kit/utilities";
 import { Eye, EyeOff, GripVertical, Pencil, TextCursorInput, Trash2, TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import { edgeRef } from "@/core/part/reference/make";
-import { withStepsCalled } from "@/core/part/reference/text";
+import { withStepsCalled } from "@/core/naming/words";
 import { kindOf, type Step } from "@/core/part/steps/kinds";
 import { freeRef } from "./repick";
 import { readPath, withValue } from "@/core/naming/field";
@@ -109,7 +109,9 @@ function StepRow({ store, step, place, beyond }: { store: BenchStore; step: Step
       ref={setNodeRef}
       style={{ transform: CSS.Transform.toString(transform), transition }}
       data-step={step.id}
-      className={`group relative flex items-start gap-1.5 border-l-3 py-1.5 pl-1 pr-2 ${beyond ? "opacity-45" : ""} ${open ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
+      className={`group relative flex items-start gap-1.5 border-l-3 py-1.5 pl-1 pr-2
+        ${beyond ? "opacity-45" : ""}
+        ${open ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
     >
       <button
         className="quiet cursor-grab pt-1 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
@@ -163,7 +165,10 @@ function StepRow({ store, step, place, beyond }: { store: BenchStore; step: Step
           ))}
         </div>
       )}
-      <span className="absolute right-1 top-1 flex rounded-field bg-base-100 opacity-0 shadow-sm group-focus-within:opacity-100 group-hover:opacity-100">
+      <span
+        className={`absolute right-1 top-1 flex rounded-field bg-base-100 opacity-0 shadow-sm
+          group-focus-within:opacity-100 group-hover:opacity-100`}
+      >
         <button
           className="btn btn-ghost btn-xs btn-square"
           title="Edit"

@@ -1,3 +1,4 @@
+import { begun } from "@/core/naming/words";
 import { KINDS } from "@/core/sketch/constraints/registry";
 import { fits, typeOf, type Constraint, type EntityType } from "@/core/sketch/sketch";
 import type { Hands, Pointer, Preview, Tool } from "./tool";
@@ -55,7 +56,7 @@ export class ConstrainTool implements Tool {
   }
 
   get hint(): string {
-    const name = NAMES[this.kind] ?? this.kind[0]!.toUpperCase() + this.kind.slice(1);
+    const name = NAMES[this.kind] ?? begun(this.kind);
     return `${name}: ${ASKS[this.kind]}.${this.picked.length ? ` ${this.picked.length} picked.` : ""}`;
   }
   get preview(): Preview {

@@ -167,9 +167,15 @@ export class DimensionTool implements Tool {
   get hint(): string {
     if (!this.picked.length) return "Dimension: pick a line, a circle, or the first of two things.";
     if (this.isOneRound)
-      return "Dimension: click to place the number, or pick a second thing. The key once more: diameter, radius, arc length.";
+      return (
+        "Dimension: click to place the number, or pick a second thing. The key once more: diameter, " +
+        "radius, arc length."
+      );
     const round = this.picked.some((r) => isRound(typeOf(this.hands.sketch(), r)));
-    return `Dimension: ${this.picked.length === 1 ? "pick a second thing, or click" : "click"} free paper to place the number.${round ? " The key once more: centre, near side, far side." : ""}`;
+    return (
+      `Dimension: ${this.picked.length === 1 ? "pick a second thing, or click" : "click"} free paper to ` +
+      `place the number.${round ? " The key once more: centre, near side, far side." : ""}`
+    );
   }
   begin(): void {
     this.picked = this.hands

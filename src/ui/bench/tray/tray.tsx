@@ -26,7 +26,8 @@ export function Tray({ store }: { store: BenchStore }) {
   return (
     <div
       ref={box}
-      className="pointer-events-auto relative max-w-full rounded-box border border-base-300 bg-base-100/95 px-1.5 py-1 shadow-md"
+      className={`pointer-events-auto relative max-w-full rounded-box border border-base-300 bg-base-100/95
+        px-1.5 py-1 shadow-md`}
       role="toolbar"
       aria-label={isSketch ? "Sketch tools" : "Solid tools"}
     >
@@ -40,7 +41,8 @@ export function Tray({ store }: { store: BenchStore }) {
             <button
               key={v.tool}
               aria-pressed={v.tool === toolName}
-              className={`px-2 py-1 leading-none ${v.tool === toolName ? "bg-[var(--rust-wash)] text-accent" : "hover:bg-base-200"}`}
+              className={`px-2 py-1 leading-none
+                ${v.tool === toolName ? "bg-[var(--rust-wash)] text-accent" : "hover:bg-base-200"}`}
               onClick={(e) => (store.getState().setTool(v.tool), e.currentTarget.blur())}
             >
               {v.label}
@@ -69,7 +71,8 @@ export function Tray({ store }: { store: BenchStore }) {
                 key={t.key}
                 title={`${t.label}: ${t.help} (${t.key})`}
                 onClick={press(t)}
-                className={`relative flex h-6 items-center gap-0.5 whitespace-nowrap rounded-field border px-1 text-[10.5px] leading-none tracking-tight ${look}`}
+                className={`relative flex h-6 items-center gap-0.5 whitespace-nowrap rounded-field border px-1
+                  text-[10.5px] leading-none tracking-tight ${look}`}
               >
                 <kbd className="figures quiet text-[9px]">{t.key}</kbd>
                 {t.label}
@@ -81,7 +84,9 @@ export function Tray({ store }: { store: BenchStore }) {
                 aria-label={t.label}
                 aria-pressed={active}
                 onClick={press(t)}
-                className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"} @max-[36rem]:h-7 @max-[36rem]:w-8 flex-col items-center justify-center gap-0.5 rounded-field border leading-none ${look}`}
+                className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"}
+                  @max-[36rem]:h-7 @max-[36rem]:w-8 flex-col items-center justify-center gap-0.5
+                  rounded-field border leading-none ${look}`}
               >
                 {t.icon ? (
                   <TrayIcon name={t.icon} />

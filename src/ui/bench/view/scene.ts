@@ -32,7 +32,9 @@ function hatched(base: string, direction: number): THREE.Material {
   material.onBeforeCompile = (shader) => {
     shader.fragmentShader = shader.fragmentShader.replace(
       "#include <dithering_fragment>",
-      `#include <dithering_fragment>\nif (mod(gl_FragCoord.x + ${direction.toFixed(1)} * gl_FragCoord.y, 11.0) < 4.0) gl_FragColor.rgb = mix(gl_FragColor.rgb, vec3(1.0), 0.72);`,
+      `#include <dithering_fragment>
+       if (mod(gl_FragCoord.x + ${direction.toFixed(1)} * gl_FragCoord.y, 11.0) < 4.0)
+         gl_FragColor.rgb = mix(gl_FragColor.rgb, vec3(1.0), 0.72);`,
     );
   };
   material.customProgramCacheKey = () => `${base}${direction}`;
@@ -50,7 +52,9 @@ function cutFace(planes: THREE.Plane[]): THREE.Material {
   material.onBeforeCompile = (shader) => {
     shader.fragmentShader = shader.fragmentShader.replace(
       "#include <dithering_fragment>",
-      `#include <dithering_fragment>\nif (mod(gl_FragCoord.x - gl_FragCoord.y, 9.0) < 1.3) gl_FragColor.rgb = vec3(${ink.r.toFixed(3)}, ${ink.g.toFixed(3)}, ${ink.b.toFixed(3)});`,
+      `#include <dithering_fragment>
+       if (mod(gl_FragCoord.x - gl_FragCoord.y, 9.0) < 1.3)
+         gl_FragColor.rgb = vec3(${[ink.r, ink.g, ink.b].map((part) => part.toFixed(3)).join()});`,
     );
   };
   material.customProgramCacheKey = () => "cut-face";

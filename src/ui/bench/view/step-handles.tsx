@@ -123,6 +123,8 @@ function Arrow({ store, camera, handle }: { store: BenchStore; camera: Camera; h
     const text = String(Number(Math.max(step, Math.round(shown / step) * step).toFixed(5)));
     store.getState().changeDraft((d) => handle.put(d, text));
   };
+  const off = (along: number, aside: number) =>
+    `${tip[0] + way[0] * along - way[1] * aside} ${tip[1] + way[1] * along + way[0] * aside}`;
   return (
     <g
       data-handle={handle.name}
@@ -144,9 +146,7 @@ function Arrow({ store, camera, handle }: { store: BenchStore; camera: Camera; h
       <path d={`M${b[0]} ${b[1]}L${tip[0]} ${tip[1]}`} strokeWidth={14} opacity={0} />
       {quantity === "length" && <path d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`} strokeWidth={1} strokeDasharray="4 3" />}
       <path d={`M${b[0]} ${b[1]}L${tip[0]} ${tip[1]}`} strokeWidth={2.6} />
-      <path
-        d={`M${tip[0] + way[0] * 9} ${tip[1] + way[1] * 9}L${tip[0] - way[1] * 6} ${tip[1] + way[0] * 6}L${tip[0] + way[1] * 6} ${tip[1] - way[0] * 6}Z`}
-      />
+      <path d={`M${off(9, 0)}L${off(0, 6)}L${off(0, -6)}Z`} />
     </g>
   );
 }

@@ -79,12 +79,13 @@ export function UnfoldedBox({
       const here = look.toViewer.every((v, i) => Math.abs(v - camera.toViewer[i]!) < 1e-3);
       const cx = M + col * W,
         cy = M + row * H + H / 2;
+      const place = `${y < 0 ? "front" : "back"} ${x < 0 ? "left" : "right"}`;
       return (
         <g
           key={`${x}${y}${z}`}
           role="button"
           tabIndex={0}
-          aria-label={`Pictorial view from the ${y < 0 ? "front" : "back"} ${x < 0 ? "left" : "right"}, ${z > 0 ? "above" : "below"}`}
+          aria-label={`Pictorial view from the ${place}, ${z > 0 ? "above" : "below"}`}
           className="cursor-pointer"
           onClick={() => camera.turnTo(look)}
           onKeyDown={(e) => e.key === "Enter" && camera.turnTo(look)}

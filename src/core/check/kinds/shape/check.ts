@@ -116,7 +116,10 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
         verdict: "unknown",
         finding: "differs",
         off,
-        doubt: `The two parts nearly coincide and the cut between them does not balance (by ${(d.imbalance * 100).toPrecision(2)} % of the volume). ${near.matching.unmatchedSubmission.length} of ${submission.faces.length} faces differ.`,
+        doubt:
+          "The two parts nearly coincide and the cut between them does not balance " +
+          `(by ${(d.imbalance * 100).toPrecision(2)} % of the volume). ` +
+          `${near.matching.unmatchedSubmission.length} of ${submission.faces.length} faces differ.`,
       },
       picture,
     };

@@ -1,3 +1,4 @@
+import { begun } from "@/core/naming/words";
 import { z } from "zod";
 import type { Rigid } from "@/core/geometry/rigid";
 import type { Vec3 } from "@/core/geometry/vector";
@@ -66,7 +67,10 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
     }
     if (e.finding !== "mirrored") return toStudent(e);
     const where = differences(e, units);
-    return `The part is the mirror image of the reference. Where it lies best: ${where[0]!.toLowerCase()}${where.slice(1)}.`;
+    return (
+      "The part is the mirror image of the reference. Where it lies best: " +
+      `${where[0]!.toLowerCase()}${where.slice(1)}.`
+    );
   },
   toStudent: (e) => toStudent(e),
   earnsNothing: (e) => e.finding === "mirrored" || e.finding === "scaled",
@@ -114,5 +118,5 @@ function differences({ missing, extra }: ShapeEvidence, unit: LengthUnit): strin
     return `${word} ${volumeText(total, unit)}${places} at (${at}) ${unit}`;
   };
   const text = `${tell("missing", missing)}, ${tell("extra", extra)}`;
-  return text[0]!.toUpperCase() + text.slice(1);
+  return begun(text);
 }

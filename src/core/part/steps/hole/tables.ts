@@ -86,7 +86,8 @@ const HEADS: Record<string, { label: string; rows: string[][] }> = {
   "iso-4762": {
     label: "Cap screw ISO 4762",
     rows: lines(
-      "M3 5.5 3\nM4 7 4\nM5 8.5 5\nM6 10 6\nM8 13 8\nM10 16 10\nM12 18 12\nM14 21 14\nM16 24 16\nM20 30 20\nM24 36 24\nM30 45 30\nM36 54 36",
+      "M3 5.5 3\nM4 7 4\nM5 8.5 5\nM6 10 6\nM8 13 8\nM10 16 10\nM12 18 12\nM14 21 14\nM16 24 16\n" +
+        "M20 30 20\nM24 36 24\nM30 45 30\nM36 54 36",
     ),
   },
   "iso-1207": {
@@ -102,17 +103,20 @@ const HEADS: Record<string, { label: string; rows: string[][] }> = {
 const COUNTERSUNK = lines("M3 6.72\nM4 8.96\nM5 11.2\nM6 13.44\nM8 17.92\nM10 22.4\nM12 26.88\nM16 33.6\nM20 40.32");
 /** Hexagon heads ISO 4017: room for a socket spanner (its seat's diameter) and the head's height; mm. */
 const HEXAGON = lines(
-  "M4 13 2.8\nM5 15 3.5\nM6 18 4\nM8 24 5.3\nM10 28 6.4\nM12 33 7.5\nM16 40 10\nM20 46 12.5\nM24 58 15\nM30 73 18.7\nM36 82 22.5",
+  "M4 13 2.8\nM5 15 3.5\nM6 18 4\nM8 24 5.3\nM10 28 6.4\nM12 33 7.5\nM16 40 10\nM20 46 12.5\n" +
+    "M24 58 15\nM30 73 18.7\nM36 82 22.5",
 );
 /** Pipe threads: drill before tapping; mm. ISO 228 (parallel), ISO 7 (tapered). */
 const PIPE = lines("1/8 8.8 8.4\n1/4 11.8 11.2\n3/8 15.25 14.75\n1/2 19 18.25\n3/4 24.5 23.75\n1 30.75 30");
 /** Unified coarse threads: drill before tapping; in. */
 const UNC = lines(
-  "#4-40 0.089\n#6-32 0.1065\n#8-32 0.136\n#10-24 0.1495\n1/4-20 0.201\n5/16-18 0.257\n3/8-16 0.3125\n7/16-14 0.368\n1/2-13 0.4219\n5/8-11 0.5312\n3/4-10 0.6562\n1-8 0.875",
+  "#4-40 0.089\n#6-32 0.1065\n#8-32 0.136\n#10-24 0.1495\n1/4-20 0.201\n5/16-18 0.257\n" +
+    "3/8-16 0.3125\n7/16-14 0.368\n1/2-13 0.4219\n5/8-11 0.5312\n3/4-10 0.6562\n1-8 0.875",
 );
 /** Clearance for inch screws, close, normal, loose; in. */
 const INCH_CLEARANCE = lines(
-  "1/4 17/64 9/32 19/64\n5/16 21/64 11/32 23/64\n3/8 25/64 13/32 27/64\n7/16 29/64 15/32 31/64\n1/2 17/32 9/16 39/64\n5/8 21/32 11/16 47/64\n3/4 25/32 13/16 29/32",
+  "1/4 17/64 9/32 19/64\n5/16 21/64 11/32 23/64\n3/8 25/64 13/32 27/64\n7/16 29/64 15/32 31/64\n" +
+    "1/2 17/32 9/16 39/64\n5/8 21/32 11/16 47/64\n3/4 25/32 13/16 29/32",
 );
 
 /** Room around a head that is sunk in flush: a little wider and deeper than it (by the screw's size, mm). */

@@ -1,3 +1,4 @@
+import { stepMark } from "@/core/naming/words";
 import { angleField, countField, lengthField, OfSchema, stepFields, stepKind } from "../fields";
 import { means } from "@/core/naming/field";
 import { z } from "zod";
@@ -42,7 +43,7 @@ export const patternKind = stepKind({
   schema: PatternStepSchema,
   read(step, unit) {
     const { way } = step,
-      of = "steps" in step.of ? step.of.steps.map((id) => `‹${id}›`).join(", ") : "the whole part";
+      of = "steps" in step.of ? step.of.steps.map((id) => stepMark(id)).join(", ") : "the whole part";
     const sizes =
       way.kind === "ring"
         ? `${way.count} in a ring`

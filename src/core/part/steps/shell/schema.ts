@@ -20,8 +20,9 @@ export type ShellStep = z.infer<typeof ShellStepSchema>;
 
 export const shellKind = stepKind({
   schema: ShellStepSchema,
-  read: (step, unit) => ({
-    title: "Shell",
-    detail: `wall ${sizeText(step.thickness, unit)}${step.outward ? " outward" : ""} · ${step.open.length} face${step.open.length === 1 ? "" : "s"} open`,
-  }),
+  read: (step, unit) => {
+    const wall = `wall ${sizeText(step.thickness, unit)}${step.outward ? " outward" : ""}`;
+    const open = `${step.open.length} face${step.open.length === 1 ? "" : "s"} open`;
+    return { title: "Shell", detail: `${wall} · ${open}` };
+  },
 });

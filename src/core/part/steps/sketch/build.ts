@@ -31,7 +31,9 @@ function planeNow(context: BuildContext, plane: Plane): Outcome<Plane> {
   const found = findFace(t, plane),
     carrier = found.ok ? t.carrier(found.value) : undefined;
   if (carrier?.kind !== "plane") {
-    const sentence = `The face this sketch lies on (${faceText(plane)}) is no longer there, or no longer flat. Choose another plane for it.`;
+    const sentence =
+      `The face this sketch lies on (${faceText(plane)}) is no longer there, or no longer flat. ` +
+      "Choose another plane for it.";
     return refuseLost("lost-face", [{ ref: plane, sentence }], []);
   }
   return done({ ...plane, frame: own(faceFrame(carrier.normal, carrier.offset)) });

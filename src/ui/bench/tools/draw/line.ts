@@ -35,7 +35,8 @@ export class LineTool implements Tool {
     if (!this.from) return "Line: click where it begins.";
     return this.arcs
       ? "Tangent arc: click where it ends. The key once more goes back to lines."
-      : "Line: click the next point. Escape ends the chain; hold Shift to find nothing; the key once more turns to a tangent arc.";
+      : "Line: click the next point. Escape ends the chain; hold Shift to find nothing; the key once more " +
+          "turns to a tangent arc.";
   }
   /** The curve before in the chain, or one that ends where this begins. */
   private before() {

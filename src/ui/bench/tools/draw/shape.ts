@@ -60,7 +60,8 @@ export class ShapeTool implements Tool {
   ) {}
 
   get hint(): string {
-    return `${this.shape.name}: ${this.shape.asks[this.places.length]!}.${this.sizesNow().length ? " Type numbers, Tab goes on." : ""}`;
+    const typing = this.sizesNow().length ? " Type numbers, Tab goes on." : "";
+    return `${this.shape.name}: ${this.shape.asks[this.places.length] ?? ""}.${typing}`;
   }
   private sizesNow(): readonly Size[] {
     return this.shape.sizes?.[this.places.length] ?? [];

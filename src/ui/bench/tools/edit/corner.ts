@@ -16,7 +16,8 @@ export class CornerTool implements Tool {
   get hint(): string {
     const name = this.kind === "fillet" ? "Corner fillet" : "Corner chamfer";
     return this.corners.length
-      ? `${name}: ${this.corners.length} corner${this.corners.length > 1 ? "s" : ""}. Click more, type the ${this.kind === "fillet" ? "radius" : "setback"}, Enter makes them.`
+      ? `${name}: ${this.corners.length} corner${this.corners.length > 1 ? "s" : ""}. Click more, type the ` +
+          `${this.kind === "fillet" ? "radius" : "setback"}, Enter makes them.`
       : `${name}: click the corners; those made together share a value.`;
   }
   get preview(): Preview {

@@ -24,7 +24,10 @@ export class PatternTool implements Tool {
     const name = this.ring ? "Ring" : "Row";
     if (!this.asking) return `${name}: click the curves to repeat (${this.gather.text} so far), then Enter.`;
     if (this.ring && !this.about) return `${name}: click the point to go around.`;
-    return `${name}: type how many in all${this.ring ? " and over which angle" : " and the step across and up"}; Enter makes it.`;
+    return (
+      `${name}: type how many in ` +
+      `all${this.ring ? " and over which angle" : " and the step across and up"}; Enter makes it.`
+    );
   }
   private defaults(): string[] {
     return this.ring ? ["6", "360"] : ["3", this.hands.unit === "mm" ? "10" : "1/2", "0"];

@@ -8,6 +8,12 @@ import type { Field, Hands, Pointer, Preview, Tool } from "../tool";
 import { Gather } from "./gather";
 
 export type TransformKind = "move" | "copy" | "turn" | "scale";
+const ASKS: Record<TransformKind, { readonly point: string; readonly amount: string }> = {
+  move: { point: "to take them by", amount: "where it goes" },
+  copy: { point: "to take them by", amount: "where it goes" },
+  turn: { point: "to turn about", amount: "how far round" },
+  scale: { point: "that stays", amount: "how large" },
+};
 const NAMES: Record<TransformKind, string> = { move: "Move", copy: "Copy", turn: "Turn", scale: "Scale" };
 type Numbers = { by: Vec2; turn: number; scale: number };
 
@@ -32,9 +38,9 @@ export class TransformTool implements Tool {
   get hint(): string {
     const name = NAMES[this.kind];
     if (!this.ready) return `${name}: click the curves (${this.gather.text} so far), then Enter.`;
-    if (!this.about)
-      return `${name}: click the point ${this.kind === "turn" ? "to turn about" : this.kind === "scale" ? "that stays" : "to take them by"}.`;
-    return `${name}: click ${this.kind === "turn" ? "how far round" : this.kind === "scale" ? "how large" : "where it goes"}, or type it; Enter makes it.`;
+    const asks = ASKS[this.kind];
+    if (!this.about) return `${name}: click the point ${asks.point}.`;
+    return `${name}: click ${asks.amount}, or type it; Enter makes it.`;
   }
   private now(): Numbers {
     const a = this.about ?? [0, 0],
