@@ -27,6 +27,18 @@ describe("what a reader meets", () => {
     );
     expect(long).toEqual([]);
   });
+  it("every tolerance has a name, in its room's file", () => {
+    const bare = /^(?!\s*(\*|\/\/|\/\*)).*(?<![\w."'])\d[\d.]*e-\d+/;
+    const free = /tolerance\.ts$|\.test\.tsx?$|\/testing\/|^src\/(cli\/bench|demo)\/|formats\/dxf-units\.ts$/;
+    const found = code
+      .filter((f) => !free.test(f))
+      .flatMap((f) =>
+        textOf(f)
+          .split("\n")
+          .flatMap((line, i) => (bare.test(line.split(" // ")[0] ?? "") ? [`${f}:${i + 1}`] : [])),
+      );
+    expect(found).toEqual([]);
+  });
   it("no file is too long to be read in one go", () => {
     const long = code.filter((f) => textOf(f).split("\n").length - 1 > MOST_LINES);
     expect(long).toEqual([]);

@@ -1,3 +1,4 @@
+import { FACET, LEAST_FACET } from "./tolerance";
 import { meshOf, type Mesh } from "@/core/kernel/mesh";
 import { KERNEL_VERSION, type Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf } from "@/core/kernel/properties";
@@ -40,7 +41,7 @@ export function measurePart(kernel: Kernel, document: PartDocument): Measured {
 
 /** Facets fine enough for a picture of a body of this size. */
 export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh =>
-  meshOf(kernel, solid, Math.max(size * 1e-3, 1e-4), 0.5);
+  meshOf(kernel, solid, Math.max(size * FACET, LEAST_FACET), 0.5);
 
 /**
  * Checks a submitted part against an exercise's reference.

@@ -1,9 +1,10 @@
+import { ROUNDING } from "@/core/geometry/tolerance";
 import { IDENTITY, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, type Matching } from "./match";
-import { SAME_DIRECTION, SAME_PLACE } from "./tolerance";
+import { BY_LESS, BETTER, NOT_PARALLEL, SAME_ANGLE, SAME_DIRECTION, SAME_PLACE, SAME_SIZE } from "./tolerance";
 
 export interface Placement {
   readonly motion: Rigid;
@@ -45,13 +46,13 @@ function rotations(reference: readonly Heading[], submission: readonly Heading[]
   const found: Rigid["rows"][] = [];
   const give = (rows: Rigid["rows"]) => {
     const r = snapRows(rows);
-    if (!found.some((f) => f.every((row, i) => length3(sub3(row, r[i]!)) < 1e-6))) found.push(r);
+    if (!found.some((f) => f.every((row, i) => length3(sub3(row, r[i]!)) < SAME_ANGLE))) found.push(r);
   };
   const across = (list: readonly Heading[]) =>
     list.flatMap((a, i) =>
       list
         .slice(i + 1)
-        .filter((b) => length3(cross3(a.direction, b.direction)) > 1e-3)
+        .filter((b) => length3(cross3(a.direction, b.direction)) > NOT_PARALLEL)
         .map((b) => [a.direction, b.direction] as const),
     );
   const own = across(submission.slice(0, 8)).slice(0, 6),
@@ -62,7 +63,7 @@ function rotations(reference: readonly Heading[], submission: readonly Heading[]
         [p, q],
         [q, p],
       ] as const)
-        if (Math.abs(dot3(a, b) - dot3(c, d)) < 1e-6) give(rotationBetween(triad(a, b), triad(c, d)));
+        if (Math.abs(dot3(a, b) - dot3(c, d)) < SAME_ANGLE) give(rotationBetween(triad(a, b), triad(c, d)));
   if (!own.length && submission[0])
     for (const h of reference)
       give(
@@ -87,7 +88,7 @@ function wishes(reference: readonly Face[], turned: readonly Face[], size: numbe
     const same = list.find(
       (o) =>
         o.along.length === w.along.length &&
-        o.along.every((d, i) => length3(sub3(d, w.along[i]!)) < 1e-6) &&
+        o.along.every((d, i) => length3(sub3(d, w.along[i]!)) < SAME_ANGLE) &&
         o.by.every((v, i) => Math.abs(v - w.by[i]!) <= SAME_PLACE * size),
     );
     if (same) same.weight += w.weight;
@@ -98,9 +99,9 @@ function wishes(reference: readonly Face[], turned: readonly Face[], size: numbe
       const a = r.carrier,
         b = s.carrier;
       // faces that agree in size speak louder
-      const weight = Math.min(r.area, s.area) * (Math.abs(r.area - s.area) < 1e-6 * r.area ? 2 : 1);
+      const weight = Math.min(r.area, s.area) * (Math.abs(r.area - s.area) < SAME_SIZE * r.area ? 2 : 1);
       if (a.kind === "plane" && b.kind === "plane" && length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION) {
-        const sign = a.normal[0] + 1e-3 * a.normal[1] + 1e-6 * a.normal[2] < 0 ? -1 : 1;
+        const sign = dot3(a.normal, [1, BY_LESS, BY_LESS ** 2]) < 0 ? -1 : 1;
         give({ along: [scale3(a.normal, sign)], by: [sign * (a.offset - b.offset)], weight });
       }
       const p = axisOf(a),
@@ -178,7 +179,7 @@ const combine = (basis: readonly { q: Vec3; value: number }[]): Vec3 =>
 function orthogonal(basis: readonly { q: Vec3 }[], d: Vec3): Vec3 | undefined {
   let v = d;
   for (const { q } of basis) v = sub3(v, scale3(q, dot3(v, q)));
-  return length3(v) > 1e-3 ? unit3(v) : undefined;
+  return length3(v) > NOT_PARALLEL ? unit3(v) : undefined;
 }
 
 /** The basis with a wish taken in, or undefined when it only repeats what is fixed. */
@@ -220,14 +221,14 @@ export function placeOn(reference: readonly Face[], submission: readonly Face[],
     const fallback = sub3(areaCentre(reference), areaCentre(turned));
     let top = 0;
     for (const raw of shifts(wishes(reference, turned, size), fallback, branches)) {
-      const shift = raw.map((v) => (Math.abs(v) < 1e-12 * size ? 0 : v)) as unknown as Vec3;
+      const shift = raw.map((v) => (Math.abs(v) < ROUNDING * size ? 0 : v)) as unknown as Vec3;
       const matching = matchFaces(
         reference,
         turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift })),
         size,
       );
       top = Math.max(top, matching.area);
-      if (best && matching.area <= best.matching.area * (1 + 1e-9)) continue;
+      if (best && matching.area <= best.matching.area * (1 + BETTER)) continue;
       best = { motion: { rows, shift }, matching };
       if (isWhole()) break;
     }

@@ -12,3 +12,21 @@ export const SAME_SIZE = 1e-6;
 export const BALANCE = 1e-6;
 /** Lumps of difference below this share of the reference's volume are noise of the boolean. */
 export const NOISE = 1e-9;
+/** A difference too small to be worth a figure. */
+export const NO_DIFFERENCE = 5e-7;
+/** A part exactly on the limit is inside it. */
+export const ON_THE_LIMIT = 1e-9;
+/** A ratio this near to 25.4 was made by confusing units, share. */
+export const INCHES = 1e-4;
+/** Facets follow the surface within this share of the size, and never finer than LEAST_FACET mm. */
+export const FACET = 1e-3;
+/** The finest facets, mm. */
+export const LEAST_FACET = 1e-4;
+/** Directions whose sine is more span a frame. */
+export const NOT_PARALLEL = 1e-3;
+/** Angles between directions that agree within this fit each other; cosine. */
+export const SAME_ANGLE = 1e-6;
+/** A placement must cover more than the best one by this share. */
+export const BETTER = 1e-9;
+/** Of a direction and its opposite one is taken: by its first component, then by the others, which weigh less. */
+export const BY_LESS = 1e-3;

@@ -1,3 +1,4 @@
+import { HEIGHT, NOTHING, ONE, ROUND, SQUARE } from "./tolerance";
 import { onEllipse, TURN } from "@/core/geometry/segment";
 import { deBoor } from "@/core/geometry/spline";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
@@ -5,8 +6,9 @@ import { LETTER } from "@/core/sketch/edit/rewire";
 import { pointAt, pointsOf, type Constraint, type Curve } from "@/core/sketch/sketch";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { numberOf, readDxfFile, textOf, type Entity } from "./dxf-file";
+import { TOO_FAR, UNITS } from "./dxf-units";
 import { DXF_LAYERS } from "./dxf-layers";
-import { isDegenerate, ROUND, splinePieces, type Piece } from "./dxf-spline";
+import { isDegenerate, splinePieces, type Piece } from "./dxf-spline";
 
 /** What came out of a DXF file, in mm. */
 export interface Imported {
@@ -21,41 +23,7 @@ export interface Imported {
   readonly unit: string;
 }
 
-/** Units of the header variable $INSUNITS (DXF reference): millimetres per unit. */
-const UNITS: Record<number, readonly [string, number]> = {
-  1: ["in", 25.4],
-  2: ["ft", 304.8],
-  3: ["miles", 1_609_344],
-  4: ["mm", 1],
-  5: ["cm", 10],
-  6: ["m", 1000],
-  7: ["km", 1e6],
-  8: ["microinches", 2.54e-5],
-  9: ["mils", 0.0254],
-  10: ["yards", 914.4],
-  11: ["ångström", 1e-7],
-  12: ["nm", 1e-6],
-  13: ["µm", 0.001],
-  14: ["dm", 100],
-  15: ["decametres", 1e4],
-  16: ["hectometres", 1e5],
-};
-const TOO_FAR: Record<number, string> = {
-  17: "gigametres",
-  18: "astronomical units",
-  19: "light years",
-  20: "parsecs",
-};
-
 const MAX_CURVES = 2500;
-/** Ends nearer than this share of the drawing's size are one. */
-const ONE = 1e-7;
-/** A height above the drawing plane that counts, mm. */
-const HEIGHT = 1e-9;
-/** A direction is that of the drawing plane within this. */
-const SQUARE = 1e-9;
-/** Lengths below this are nothing, mm. */
-const NOTHING = 1e-9;
 
 /**
  * Reads the plane curves of an ASCII DXF file (R12 and 2000): line, arc, circle, ellipse, point, polylines with

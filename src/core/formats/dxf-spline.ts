@@ -1,3 +1,4 @@
+import { IN_LINE, NOTHING, SAME_WEIGHT } from "./tolerance";
 import { bezierAt, type Bezier } from "@/core/geometry/bezier";
 import { cross2, distance2, dot2, mid2, scale2, sub2, add2, type Vec2 } from "@/core/geometry/vector";
 
@@ -16,11 +17,6 @@ export type Piece =
       readonly start: Vec2;
       readonly end: Vec2;
     };
-
-/** Weights that differ by less share are one. */
-const SAME_WEIGHT = 1e-12;
-/** Half axes that differ by less share make a circle. */
-export const ROUND = 1e-9;
 
 /**
  * The pieces of a B-spline of degree 1 to 3, span by span, exactly: polynomial ones as Bézier curves, rational ones of
@@ -103,7 +99,7 @@ function conic(a: Vec2, b: Vec2, c: Vec2, w: number): Piece | undefined {
     half = sub2(c, middle);
   const cosine = dot2(sub2(middle, centre), v) / dot2(v, v),
     sine = Math.sqrt(Math.max(0, 1 - cosine * cosine));
-  if (sine < 1e-12 || Math.abs(cross2(half, v)) < 1e-12) return undefined;
+  if (sine < IN_LINE || Math.abs(cross2(half, v)) < IN_LINE) return undefined;
   const u = scale2(half, 1 / sine);
   const turn = Math.atan2(2 * dot2(u, v), dot2(v, v) - dot2(u, u)) / 2;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
@@ -118,4 +114,4 @@ function conic(a: Vec2, b: Vec2, c: Vec2, w: number): Piece | undefined {
 
 /** Whether two pieces have one tangent where they meet is not asked: each is a curve of its own. */
 export const isDegenerate = (p: Piece): boolean =>
-  p.kind === "bezier" && p.poles.every((q) => distance2(q, bezierAt(p.poles, 0)) < 1e-9);
+  p.kind === "bezier" && p.poles.every((q) => distance2(q, bezierAt(p.poles, 0)) < NOTHING);

@@ -1,9 +1,5 @@
+import { WELD } from "./tolerance";
 import type { Mesh } from "@/core/kernel/mesh";
-
-/**
- * Points nearer than this are one, mm: faces share their edges' points exactly, but for rounding to single precision.
- */
-const WELD = 1e-5;
 
 /**
  * One net over all faces: points that faces share are made one, and facets that shrink to nothing by that are left

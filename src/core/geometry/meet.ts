@@ -1,3 +1,4 @@
+import { CAUTION, ROUNDING, TINY } from "./tolerance";
 import {
   around,
   ellipseAngle,
@@ -60,7 +61,7 @@ function lineLine(p: Line, q: Line, join: number): Vec2[] {
   const area = cross2(u, v),
     lu = Math.hypot(...u),
     lv = Math.hypot(...v);
-  if (Math.abs(area) <= 1e-12 * lu * lv) return [...ends(p, q, join), ...ends(q, p, join)];
+  if (Math.abs(area) <= ROUNDING * lu * lv) return [...ends(p, q, join), ...ends(q, p, join)];
   const t = cross2(w, v) / area,
     s = cross2(w, u) / area;
   if (t < -join / lu || t > 1 + join / lu || s < -join / lv || s > 1 + join / lv) return [];
@@ -76,7 +77,7 @@ const onArc = (c: Arc, p: Vec2, join: number): boolean => {
 
 function lineArc(l: Line, c: Arc, join: number): Vec2[] {
   const u = sub2(l.b, l.a),
-    length = Math.hypot(...u) || 1e-300,
+    length = Math.hypot(...u) || TINY,
     w = sub2(c.centre, l.a);
   const along = dot2(u, w) / length,
     off = Math.abs(cross2(u, w)) / length;
@@ -110,7 +111,7 @@ function arcArc(p: Arc, q: Arc, join: number): Vec2[] {
 
 function lineEllipse(l: Line, e: Extract<Segment, { kind: "ellipse" }>, join: number): Vec2[] {
   // in the ellipse's own axes it is the unit circle
-  const k = cross2(e.major, e.minor) || 1e-300;
+  const k = cross2(e.major, e.minor) || TINY;
   const own = (p: Vec2): Vec2 => {
     const d = sub2(p, e.centre);
     return [cross2(d, e.minor) / k, cross2(e.major, d) / k];
@@ -118,7 +119,7 @@ function lineEllipse(l: Line, e: Extract<Segment, { kind: "ellipse" }>, join: nu
   const a = own(l.a),
     b = own(l.b),
     u = sub2(b, a),
-    uu = dot2(u, u) || 1e-300;
+    uu = dot2(u, u) || TINY;
   const foot = -dot2(a, u) / uu,
     off = Math.abs(cross2(u, a)) / Math.sqrt(uu);
   const slack = join / Math.min(Math.hypot(...e.major), Math.hypot(...e.minor));
@@ -193,11 +194,11 @@ function polish(p: Segment, q: Segment, t: number, u: number, join: number): Vec
       dw = dot2(d, w),
       ew = dot2(e, w);
     // damped: tangent places make the 2 × 2 system singular
-    const mu = 1e-10 * (dd + ee),
-      det = (dd + mu) * (ee + mu) - de * de || 1e-300;
+    const mu = CAUTION * (dd + ee),
+      det = (dd + mu) * (ee + mu) - de * de || TINY;
     const dt = (-(ee + mu) * dw + de * ew) / det,
       du = (-de * dw + (dd + mu) * ew) / det;
-    const cap = Math.min(1, 0.1 / Math.max(Math.abs(dt), Math.abs(du), 1e-300));
+    const cap = Math.min(1, 0.1 / Math.max(Math.abs(dt), Math.abs(du), TINY));
     t = Math.max(0, Math.min(1, t + cap * dt));
     u = Math.max(0, Math.min(1, u + cap * du));
   }

@@ -1,3 +1,4 @@
+import { SAME_WAY } from "./tolerance";
 import { add3, cross3, dot3, type Vec3 } from "./vector";
 
 /** Rows of a rotation matrix and a shift: p -> R p + t. Millimetres. */
@@ -34,7 +35,7 @@ export function rotationBetween(from: Triad, to: Triad): Rigid["rows"] {
  */
 export const snapRows = (rows: Rigid["rows"]): Rigid["rows"] =>
   rows.map((r) =>
-    r.map((v) => (Math.abs(v - Math.round(v)) < 1e-9 ? Math.round(v) + 0 : v)),
+    r.map((v) => (Math.abs(v - Math.round(v)) < SAME_WAY ? Math.round(v) + 0 : v)),
   ) as unknown as Rigid["rows"];
 
 export const determinant = (rows: Rigid["rows"]): number => dot3(rows[0], cross3(rows[1], rows[2]));

@@ -1,3 +1,4 @@
+import { ROUNDING, TINY } from "./tolerance";
 import { cross2, distance2, dot2, scale2, sub2, type Vec2 } from "./vector";
 import { splitBezier, bezierAt, bezierDerivative, type Bezier } from "./bezier";
 
@@ -44,7 +45,7 @@ export const onEllipse = (centre: Vec2, major: Vec2, minor: Vec2, angle: number)
 /** The angle at which an ellipse stands nearest to pointing at p: exact for points on it. */
 export const ellipseAngle = (centre: Vec2, major: Vec2, minor: Vec2, p: Vec2): number => {
   const d = sub2(p, centre),
-    k = cross2(major, minor) || 1e-300;
+    k = cross2(major, minor) || TINY;
   return Math.atan2(cross2(major, d) / k, cross2(d, minor) / k);
 };
 
@@ -142,7 +143,7 @@ export function stretch<S extends Segment>(s: S, t0: number, t1: number): S {
 
 /** A whole circle or ellipse: it begins where it ends. */
 export const isWhole = (s: Segment): boolean =>
-  (s.kind === "arc" || s.kind === "ellipse") && Math.abs(Math.abs(s.sweep) - TURN) < 1e-12;
+  (s.kind === "arc" || s.kind === "ellipse") && Math.abs(Math.abs(s.sweep) - TURN) < ROUNDING;
 
 /** Points along a segment, the end left out; round ones in steps of at most `step` radians. */
 export function sampled(s: Segment, step = TURN / 256): Vec2[] {
@@ -263,7 +264,7 @@ export function nearestOn(s: Segment, p: Vec2): { readonly t: number; readonly a
 /** The tangent direction at t as an angle, and the signed curvature (positive: bends to the left). */
 export function headingAt(s: Segment, t: number): [number, number] {
   const [d, e] = segmentMotion(s, t);
-  const l = Math.hypot(...d) || 1e-300;
+  const l = Math.hypot(...d) || TINY;
   return [Math.atan2(d[1], d[0]), cross2(d, e) / (l * l * l)];
 }
 

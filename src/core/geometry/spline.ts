@@ -1,3 +1,4 @@
+import { KNOT_GAP, ROUNDING } from "./tolerance";
 import type { Bezier } from "./bezier";
 import type { Vec2 } from "./vector";
 
@@ -80,7 +81,7 @@ export function centripetalKnots(points: readonly Vec2[]): number[] {
   points
     .slice(1)
     .forEach((p, i) =>
-      knots.push(knots[i]! + Math.max(Math.sqrt(Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1])), 1e-3)),
+      knots.push(knots[i]! + Math.max(Math.sqrt(Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1])), KNOT_GAP)),
     );
   const last = knots[knots.length - 1]!;
   return knots.map((k) => Number(((k / last) * (points.length - 1)).toPrecision(12)));
@@ -96,7 +97,7 @@ export function splinePoles(beziers: readonly Bezier[]): { poles: Vec2[]; knots:
   const spans = [1];
   for (let i = 1; i < n; i++)
     spans.push(
-      (spans[i - 1]! * gap(beziers[i]![0], beziers[i]![1])) / (gap(beziers[i - 1]![2], beziers[i - 1]![3]) || 1e-12),
+      (spans[i - 1]! * gap(beziers[i]![0], beziers[i]![1])) / (gap(beziers[i - 1]![2], beziers[i - 1]![3]) || ROUNDING),
     );
   const poles: Vec2[] = [beziers[0]![0], beziers[0]![1]];
   for (let i = 0; i + 1 < n; i++) {

@@ -1,3 +1,5 @@
+import { AS_LARGE, SAME_CARRIER } from "./tolerance";
+import { ROUNDING, SAME_WAY } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { cross3, length3, sub3 } from "@/core/geometry/vector";
 import { carrierOf, type Carrier } from "./carrier";
@@ -22,7 +24,7 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
       kernel.release(make, ...(solid.shape === plain ? [] : [plain]));
       return solid;
     }
-    if (merge) kernel.run(() => make.SimplifyResult(true, true, SAME_ANGLE));
+    if (merge) kernel.run(() => make.SimplifyResult(true, true, SAME_WAY));
     const shape = merge ? make.Shape() : plain;
     const bad = merge && isSpoilt(kernel, plain, shape);
     const solid = bad ? undefined : carried(kernel, shape, make, [body, ...tools]);
@@ -30,9 +32,6 @@ export function combine(kernel: Kernel, kind: BooleanKind, body: Solid, tools: r
     return solid ?? combine(kernel, kind, body, tools, false);
   });
 }
-
-/** Directions that differ by less lie on one carrier, radians. */
-const SAME_ANGLE = 1e-9;
 
 function operation(kernel: Kernel, kind: BooleanKind, body: Solid, tools: readonly Solid[]) {
   const oc = kernel.library;
@@ -66,7 +65,7 @@ function mergedOnCopies(
   const copies = [body, ...tools].map((s) => copied(kernel, s));
   const [first, ...rest] = copies as [Solid, ...Solid[]];
   const make = operation(kernel, kind, first, rest);
-  kernel.run(() => make.SimplifyResult(true, true, SAME_ANGLE));
+  kernel.run(() => make.SimplifyResult(true, true, SAME_WAY));
   const shape = make.Shape();
   const isGood = !isSpoilt(kernel, plain, shape) && isAsLarge(kernel, plain, shape);
   const solid = isGood ? carried(kernel, shape, make, copies) : undefined;
@@ -84,8 +83,6 @@ function copied(kernel: Kernel, solid: Solid): Solid {
   return { shape, names: solid.names };
 }
 
-/** The rule of thumb for volumes is off by 1e-5 where curved faces trim each other; a spoilt merge by far more. */
-const AS_LARGE = 1e-4;
 function isAsLarge(kernel: Kernel, plain: TopoDS_Shape, merged: TopoDS_Shape): boolean {
   const [was, is] = [roughVolume(kernel, plain), roughVolume(kernel, merged)];
   return Math.abs(is - was) <= AS_LARGE * Math.abs(was);
@@ -109,15 +106,13 @@ function isSameRound(a: Carrier, b: Carrier): boolean {
   if (a.kind !== b.kind || a.kind === "plane" || b.kind === "plane") return false;
   if (a.kind === "other" || b.kind === "other") return true;
   const sizes = (c: typeof a) => (c.kind === "cone" ? [c.half] : c.kind === "torus" ? [c.major, c.minor] : [c.radius]);
-  if (sizes(a).some((s, i) => Math.abs(s - sizes(b)[i]!) > SAME_PLACE)) return false;
+  if (sizes(a).some((s, i) => Math.abs(s - sizes(b)[i]!) > SAME_CARRIER)) return false;
   const at = (c: typeof a) => (c.kind === "cylinder" ? c.at : c.kind === "cone" ? c.tip : c.centre);
   const apart = sub3(at(b), at(a));
-  if (a.kind === "sphere" || b.kind === "sphere") return length3(apart) <= SAME_PLACE;
-  if (length3(cross3(a.axis, b.axis)) > SAME_PLACE) return false;
-  return length3(a.kind === "cylinder" ? cross3(apart, a.axis) : apart) <= SAME_PLACE;
+  if (a.kind === "sphere" || b.kind === "sphere") return length3(apart) <= SAME_CARRIER;
+  if (length3(cross3(a.axis, b.axis)) > SAME_CARRIER) return false;
+  return length3(a.kind === "cylinder" ? cross3(apart, a.axis) : apart) <= SAME_CARRIER;
 }
-/** Surfaces nearer to each other than this are one, mm; looser than the library, since a copy too many does no harm. */
-const SAME_PLACE = 1e-5;
 
 /**
  * Merging round faces that close on themselves (two half turns) goes wrong in the library: the shell is left open, or
@@ -165,7 +160,7 @@ export function isUnchanged(kernel: Kernel, before: Solid, after: Solid): boolea
     same = faceShapes(kernel, after.shape).shapes.every((f) => index.find(f) >= 0);
   if (same) return true;
   const [was, is] = [roughVolume(kernel, before.shape), roughVolume(kernel, after.shape)];
-  return is >= was * (1 - 1e-12);
+  return is >= was * (1 - ROUNDING);
 }
 
 export const isEmpty = (kernel: Kernel, s: Solid): boolean => count(kernel, s.shape, "SOLID") === 0;

@@ -1,3 +1,5 @@
+import { DERIVE, TIDY } from "./tolerance";
+import { ROUNDING } from "@/core/geometry/tolerance";
 import type { BRepAdaptor_Surface, TopoDS_Face } from "replicad-opencascadejs";
 import type { Line } from "@/core/geometry/line";
 import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
@@ -58,14 +60,14 @@ export function normalAt(c: Carrier, p: Vec3): Vec3 | undefined {
     sign = c.hollow ? -1 : 1,
     away = (from: Vec3): Vec3 | undefined => {
       const w = sub3(p, from);
-      return length3(w) < 1e-12 ? undefined : scale3(unit3(w), sign);
+      return length3(w) < ROUNDING ? undefined : scale3(unit3(w), sign);
     };
   if (!axis) return away((c as { centre: Vec3 }).centre);
   const w = sub3(p, axis.at),
     along = dot3(w, axis.along),
     foot = add3(axis.at, scale3(axis.along, along)),
     out = sub3(p, foot);
-  if (length3(out) < 1e-12) return undefined;
+  if (length3(out) < ROUNDING) return undefined;
   if (c.kind === "cylinder") return away(foot);
   if (c.kind === "cone")
     return scale3(sub3(scale3(unit3(out), Math.cos(c.half)), scale3(axis.along, Math.sin(c.half))), sign);
@@ -96,7 +98,7 @@ export function mappedCarrier(c: Carrier, place: (p: Vec3) => Vec3, turn: (d: Ve
 }
 
 /** Direction cosines a rounding away from 0 or ±1 are put there. */
-const tidy = (v: number): number => (Math.abs(v) < 1e-14 ? 0 : Math.abs(Math.abs(v) - 1) < 1e-14 ? Math.sign(v) : v);
+const tidy = (v: number): number => (Math.abs(v) < TIDY ? 0 : Math.abs(Math.abs(v) - 1) < TIDY ? Math.sign(v) : v);
 const tidy3 = (v: Vec3): Vec3 => [tidy(v[0]), tidy(v[1]), tidy(v[2])];
 
 /** The carrier of a face; normals point out of the material. */
@@ -156,7 +158,7 @@ export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
 function middleOf(surface: BRepAdaptor_Surface, flipped: boolean): { point: Vec3; normal: Vec3 } {
   const u = (surface.FirstUParameter() + surface.LastUParameter()) / 2,
     v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
-  const h = 1e-4,
+  const h = DERIVE,
     point = at(surface, u, v);
   // differences are enough to tell which side is meant
   const n = cross3(sub3(at(surface, u + h, v), point), sub3(at(surface, u, v + h), point));

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { carried } from "./history";
@@ -62,8 +63,6 @@ function runsPastTip(kernel: Kernel, solid: Solid): boolean {
       [0, 1, 2].reduce((s, i) => s + c.axis[i]! * (pick(i) - c.tip[i]!), 0);
     const low = along((i) => (c.axis[i]! > 0 ? min[i]! : max[i]!)),
       high = along((i) => (c.axis[i]! > 0 ? max[i]! : min[i]!));
-    return low < -AT_TIP && high > AT_TIP;
+    return low < -COINCIDENT && high > COINCIDENT;
   });
 }
-/** A tip this near to the end of a body stands at it, mm. */
-const AT_TIP = 1e-6;

@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { marked } from "@/core/naming/names";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
@@ -34,7 +35,7 @@ export function numbered<E extends Omit<Edge, "key"> & { readonly base: string }
   for (const [base, members] of groups) {
     members.sort((a, b) => {
       const [p, q] = [middle(a), middle(b)],
-        k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > 1e-6);
+        k = [0, 1, 2].find((d) => Math.abs(p[d]! - q[d]!) > COINCIDENT);
       return k === undefined ? 0 : p[k]! - q[k]!;
     });
     members.forEach((m, n) => (keys[m] = marked(base, n + 1)));
@@ -65,7 +66,7 @@ export function describeEdge(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "k
       centre: [c.X(), c.Y(), c.Z()],
       axis: [d.X(), d.Y(), d.Z()],
       radius: circle.Radius(),
-      whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < 1e-9,
+      whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < SAME_WAY,
     };
     kernel.release(c, d, position, circle);
   }

@@ -1,10 +1,11 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
 import { carrierOf, type Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
 import { formatFace, marked, type FaceName } from "@/core/naming/names";
-import { AREA_ACCURACY } from "./properties";
+import { AREA_ACCURACY } from "./tolerance";
 import { faceShapes, type Solid } from "./solid";
 
 /** A face in numbers: what carries it, and cheap invariants of its extent. mm, mm². */
@@ -46,7 +47,7 @@ export function keyedFaces(list: readonly Omit<Face, "key">[]): Face[] {
 }
 
 const comparePlace = (a: Vec3, b: Vec3): number => {
-  for (let i = 0; i < 3; i++) if (Math.abs(a[i]! - b[i]!) > 1e-6) return a[i]! - b[i]!;
+  for (let i = 0; i < 3; i++) if (Math.abs(a[i]! - b[i]!) > COINCIDENT) return a[i]! - b[i]!;
   return 0;
 };
 

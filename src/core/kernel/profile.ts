@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { parseEdge, sectionKey, silhouetteKey } from "@/core/naming/names";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { TURN } from "@/core/geometry/segment";
@@ -8,9 +9,6 @@ import { facesOf, type Face } from "./faces";
 import { KernelFault, type Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
 import { distinct, type Solid } from "./solid";
-
-/** A point on a face's carrier, within this (mm). */
-const ON = 1e-6;
 
 /** Where a plane cuts a body: edges named `section/FACE` by the face they lie on. */
 export function sectionOf(kernel: Kernel, solid: Solid, frame: Frame): Edge[] {
@@ -43,7 +41,7 @@ export function sectionOf(kernel: Kernel, solid: Solid, frame: Frame): Edge[] {
 
 /** The face whose carrier passes through a point; of several the one whose middle is nearest. */
 function faceThrough(faces: readonly Face[], p: Vec3): Face | undefined {
-  const on = faces.filter(({ carrier }) => distanceTo(carrier, p) < ON);
+  const on = faces.filter(({ carrier }) => distanceTo(carrier, p) < COINCIDENT);
   return on.sort((a, b) => length3(sub3(a.centre, p)) - length3(sub3(b.centre, p)))[0];
 }
 
@@ -80,13 +78,13 @@ function straightOutlines(
   const at = c.kind === "cylinder" ? c.at : c.tip,
     tilt = dot3(c.axis, n),
     points = rim.flatMap((e) => e.points);
-  if (Math.abs(tilt) > 1 - 1e-9 || !points.length) return [];
+  if (Math.abs(tilt) > 1 - SAME_WAY || !points.length) return [];
   const grow = c.kind === "cone" ? Math.tan(c.half) : 0,
     towards = unit3(sub3(n, scale3(c.axis, tilt))),
     across = cross3(c.axis, towards);
   // cos·(towards, n) = grow·(axis, n): a cone looked at within its own angle has no outline
   const cosine = (grow * tilt) / Math.sqrt(1 - tilt * tilt);
-  if (Math.abs(cosine) >= 1 - 1e-9) return [];
+  if (Math.abs(cosine) >= 1 - SAME_WAY) return [];
   const along = points.map((p) => dot3(sub3(p, at), c.axis)),
     whole = rim.some((e) => e.shape.kind === "circle" && e.shape.whole);
   const [low, high] = [Math.min(...along), Math.max(...along)],
@@ -111,7 +109,7 @@ function ballOutlines(c: Extract<Carrier, { kind: "sphere" }>, rim: readonly Edg
   const sides = rim.flatMap(({ shape }) =>
     shape.kind === "circle" ? [{ ...shape, sign: Math.sign(dot3(sub3(middle, shape.centre), shape.axis)) || 1 }] : [],
   );
-  const isIn = (p: Vec3) => sides.every((s) => s.sign * dot3(sub3(p, s.centre), s.axis) > -ON);
+  const isIn = (p: Vec3) => sides.every((s) => s.sign * dot3(sub3(p, s.centre), s.axis) > -COINCIDENT);
   const cuts = sides
     .flatMap((s) => {
       const a = c.radius * dot3(x, s.axis),
@@ -123,14 +121,14 @@ function ballOutlines(c: Extract<Carrier, { kind: "sphere" }>, rim: readonly Edg
     .map((t) => ((t % TURN) + TURN) % TURN)
     .sort((p, q) => p - q);
   const stretch = (from: number, to: number): Outline => ({
-    shape: { kind: "circle", centre: c.centre, axis: n, radius: c.radius, whole: to - from > TURN - 1e-9 },
+    shape: { kind: "circle", centre: c.centre, axis: n, radius: c.radius, whole: to - from > TURN - SAME_WAY },
     points: Array.from({ length: 65 }, (_, i) => place(from + ((to - from) * i) / 64)),
     length: c.radius * (to - from),
   });
   if (!cuts.length) return isIn(place(0)) ? [stretch(0, TURN)] : [];
   return cuts.flatMap((from, i) => {
     const to = i + 1 < cuts.length ? cuts[i + 1]! : cuts[0]! + TURN;
-    return to - from > 1e-9 && isIn(place((from + to) / 2)) ? [stretch(from, to)] : [];
+    return to - from > SAME_WAY && isIn(place((from + to) / 2)) ? [stretch(from, to)] : [];
   });
 }
 
@@ -151,5 +149,5 @@ function isSpanned(angles: readonly number[], at: number): boolean {
     if (next - a > gap) [gap, from] = [next - a, a];
   });
   const past = (((want - from) % turn) + turn) % turn;
-  return past < 1e-9 || past > gap - 1e-9;
+  return past < SAME_WAY || past > gap - SAME_WAY;
 }

@@ -1,3 +1,4 @@
+import { AREA_ACCURACY, EIGEN, RULES_AGREE, VOLUME_ACCURACY } from "./tolerance";
 import type { GProp_GProps, TopoDS_Shape } from "replicad-opencascadejs";
 import { cross3, unit3, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
@@ -20,29 +21,13 @@ export interface Properties {
   readonly box: { readonly min: Vec3; readonly max: Vec3 };
 }
 
-/**
- * Accuracy asked of the adaptive rule; asked for 1e-7 it was off by 7e-6 on a disc with a wall. The plain rule is exact
- * for planes and pieces of cylinders, moments too, but off by 2e-6 where curved faces are trimmed by one another.
- */
-const ACCURACY = 1e-11;
-/**
- * Accuracy asked for areas: right to 6e-12 on a pierced cylinder, where the plain rule is off by 6e-6; asking for more
- * gives the same at five times the cost.
- */
-export const AREA_ACCURACY = 1e-3;
-/**
- * Volumes by the two rules that differ by less than this share: the plain rule was exact, the adaptive one is off by
- * 1e-9.
- */
-const RULES_AGREE = 1e-8;
-
 /** Volume properties of a shape by the better of two rules. The caller releases them. */
 function volumeProperties(kernel: Kernel, shape: TopoDS_Shape): GProp_GProps {
   const oc = kernel.library;
   const plain = new oc.GProp_GProps(),
     adaptive = new oc.GProp_GProps();
   oc.BRepGProp.VolumeProperties(shape, plain, false, false, false);
-  oc.BRepGProp.VolumeProperties(shape, adaptive, ACCURACY, false, false);
+  oc.BRepGProp.VolumeProperties(shape, adaptive, VOLUME_ACCURACY, false, false);
   const exact = Math.abs(plain.Mass() - adaptive.Mass()) <= RULES_AGREE * Math.abs(plain.Mass());
   kernel.release(exact ? adaptive : plain);
   return exact ? plain : adaptive;
@@ -68,7 +53,7 @@ export function eigen3(m: readonly (readonly number[])[]): { values: Vec3; vecto
       [1, 2],
     ] as const)
       if (Math.abs(a[i]![j]!) > Math.abs(a[p]![q]!)) [p, q] = [i, j];
-    if (Math.abs(a[p]![q]!) <= 1e-15 * (Math.abs(a[0]![0]!) + Math.abs(a[1]![1]!) + Math.abs(a[2]![2]!))) break;
+    if (Math.abs(a[p]![q]!) <= EIGEN * (Math.abs(a[0]![0]!) + Math.abs(a[1]![1]!) + Math.abs(a[2]![2]!))) break;
     const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
     const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
     const c = 1 / Math.hypot(t, 1),

@@ -1,12 +1,10 @@
+import { OFFSET_JOIN, SAME_VOLUME } from "./tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { carried, drain } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
 import { formatFace } from "@/core/naming/names";
 import { explore, faceShapes, type Solid } from "./solid";
-
-/** Offsets are exact for what students model; this is how near pieces must come to be joined, mm. */
-const JOIN = 1e-5;
 
 /**
  * Hollows a body out: faces of `open` (places in explorer order) are taken away, the others keep a wall.
@@ -26,7 +24,7 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
         only ?? solid.shape,
         list,
         -thickness,
-        JOIN,
+        OFFSET_JOIN,
         oc.BRepOffset_Mode.BRepOffset_Skin,
         false,
         false,
@@ -64,5 +62,5 @@ function isBroken(kernel: Kernel, before: TopoDS_Shape, after: TopoDS_Shape, thi
   kernel.release(check);
   if (!valid) return true;
   const [was, is] = [roughVolume(kernel, before), roughVolume(kernel, after)];
-  return is <= 0 || (thickness > 0 && is >= was * (1 - 1e-9));
+  return is <= 0 || (thickness > 0 && is >= was * (1 - SAME_VOLUME));
 }

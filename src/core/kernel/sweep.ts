@@ -1,3 +1,4 @@
+import { COINCIDENT, ROUNDING } from "@/core/geometry/tolerance";
 import type { NCollection_List_TopoDS_Shape, TopoDS_Face, TopoDS_Shape, TopoDS_Wire } from "replicad-opencascadejs";
 import { normalOf, offsetFrame, toSpace, type Frame } from "@/core/geometry/frame";
 import { turnedFrame, type Line } from "@/core/geometry/line";
@@ -63,9 +64,6 @@ interface Sweep {
   Generated(s: TopoDS_Shape): NCollection_List_TopoDS_Shape;
 }
 
-/** A point lies on a surface within this, mm. */
-const ON = 1e-6;
-
 /** Middle of a segment as the edge made of it has it. */
 const middle = (s: Segment): Vec2 =>
   !isWhole(s)
@@ -121,7 +119,7 @@ function named(
       carrier = carrierOf(kernel, f);
     f.delete();
     const k = middles.findIndex(
-      (m, j) => !names.flat().some((n) => n.of === segments[j]!.curve) && distanceTo(carrier, m) < ON,
+      (m, j) => !names.flat().some((n) => n.of === segments[j]!.curve) && distanceTo(carrier, m) < COINCIDENT,
     );
     if (k >= 0) names[i]!.push({ step, role: "side", of: segments[k]!.curve });
   }
@@ -206,7 +204,7 @@ export function revolution(
 ): Solid {
   return kernel.guard("revolving", () => {
     const oc = kernel.library,
-      whole = Math.abs(to - from - TURN) < 1e-12;
+      whole = Math.abs(to - from - TURN) < ROUNDING;
     const base = from ? turnedFrame(frame, axis, from) : frame;
     const face = kernel.run(() => faceOf(kernel, base, region));
     const at = point(kernel, axis.at),

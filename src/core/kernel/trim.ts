@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { TURN } from "@/core/geometry/segment";
@@ -11,9 +12,6 @@ import { boxOf, roughBoxOf } from "./properties";
 import { type FaceName } from "@/core/naming/names";
 import { explore, faceShapes, type Solid } from "./solid";
 import { prism, revolution } from "./sweep";
-
-/** A point is on a plane within this, mm. */
-const ON = 1e-6;
 
 /** The separate solids of a body, each with the names of its faces. The caller releases them. */
 export function piecesOf(kernel: Kernel, solid: Solid): Solid[] {
@@ -33,7 +31,7 @@ export function touches(kernel: Kernel, solid: Solid, frame: Frame): boolean {
     o = dot3(n, frame.origin);
   const low = [0, 1, 2].reduce((s, i) => s + Math.min(n[i]! * min[i]!, n[i]! * max[i]!), -o),
     high = [0, 1, 2].reduce((s, i) => s + Math.max(n[i]! * min[i]!, n[i]! * max[i]!), -o);
-  return low <= ON && high >= -ON;
+  return low <= COINCIDENT && high >= -COINCIDENT;
 }
 
 /** Surfaces that can stop a volume. */

@@ -1,3 +1,4 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
 import { footOn, type Line } from "@/core/geometry/line";
 import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
@@ -29,9 +30,6 @@ export interface Reading {
   readonly between?: readonly [Vec3, Vec3];
 }
 
-/** Directions this near to parallel are: radians. */
-const PARALLEL = 1e-9;
-
 const length = (what: Reading["what"], value: number, between?: readonly [Vec3, Vec3]): Reading => ({
   what,
   quantity: "length",
@@ -40,7 +38,7 @@ const length = (what: Reading["what"], value: number, between?: readonly [Vec3, 
 });
 const angle = (value: number, what: Reading["what"] = "angle"): Reading => ({ what, quantity: "angle", value });
 const turned = (a: Vec3, b: Vec3): number => Math.atan2(length3(cross3(a, b)), dot3(a, b));
-const areParallel = (a: Vec3, b: Vec3): boolean => length3(cross3(a, b)) < PARALLEL;
+const areParallel = (a: Vec3, b: Vec3): boolean => length3(cross3(a, b)) < SAME_WAY;
 
 /** What carries a thing: a plane, a line (with the radius of what turns about it), or a point. */
 type Support =
@@ -148,11 +146,11 @@ function ofPlaneAnd(plane: { normal: Vec3; offset: number }, s: Exclude<Support,
   if ("point" in s) return [length("distance", Math.abs(off(s.point)), drop(s.point))];
   const slope = Math.abs(dot3(plane.normal, s.line.along));
   const list: Reading[] =
-    slope < PARALLEL
+    slope < SAME_WAY
       ? [length("distance", Math.abs(off(s.line.at)), drop(s.line.at))]
       : [angle(Math.asin(Math.min(1, slope)))];
   // a circle parallel to the plane has a height over it
-  if (s.centre && slope > 1 - PARALLEL) list.unshift(length("distance", Math.abs(off(s.centre)), drop(s.centre)));
+  if (s.centre && slope > 1 - SAME_WAY) list.unshift(length("distance", Math.abs(off(s.centre)), drop(s.centre)));
   return list;
 }
 

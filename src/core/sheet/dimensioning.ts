@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { DrawnDimension } from "./measure";
 import { element } from "./svg";
@@ -105,7 +106,7 @@ export function drawDimensions(list: readonly DrawnDimension[], toPaper: ToPaper
 
 /** Dimension line with its number above; arrows turn inward when there is no room. */
 function between(a: Vec2, b: Vec2, text: string): string[] {
-  const upright = Math.abs(a[0] - b[0]) < 1e-9;
+  const upright = Math.abs(a[0] - b[0]) < COINCIDENT;
   const [p, q] = (upright ? a[1] > b[1] : a[0] < b[0]) ? [a, b] : [b, a];
   const length = Math.hypot(q[0] - p[0], q[1] - p[1]);
   const room = length > text.length * WIDTH + 2;

@@ -1,3 +1,5 @@
+import { SQUARE } from "./tolerance";
+import { SAME_WAY } from "@/core/geometry/tolerance";
 import type { AnchoredDimension } from "./subject";
 import { dot3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Gaze } from "@/core/kernel/hidden-lines";
@@ -78,8 +80,8 @@ function targetPoint(
   reach?: "near" | "far",
 ): Vec3 | undefined {
   const c = face.carrier;
-  if (c.kind === "cylinder") return Math.abs(dot3(c.axis, normal)) < 1e-6 ? c.at : undefined;
-  if (c.kind === "plane" && Math.abs(Math.abs(dot3(c.normal, normal)) - 1) < 1e-9) return face.points[0];
+  if (c.kind === "cylinder") return Math.abs(dot3(c.axis, normal)) < SQUARE ? c.at : undefined;
+  if (c.kind === "plane" && Math.abs(Math.abs(dot3(c.normal, normal)) - 1) < SAME_WAY) return face.points[0];
   if (!reach) return undefined;
   const away = (p: Vec3) => Math.abs(dot3(p, normal) - offset);
   return [...face.points].sort((p, q) => (reach === "near" ? away(p) - away(q) : away(q) - away(p)))[0];

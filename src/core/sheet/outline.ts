@@ -1,3 +1,5 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
+import { DRAWN_PARALLEL, NEAR, WHOLE_TURN } from "./tolerance";
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import type { ProjectedEdge } from "@/core/kernel/hidden-lines";
 
@@ -8,8 +10,6 @@ export type Stroke = { readonly hidden: boolean } & (
   | { readonly kind: "path"; readonly points: readonly Vec2[] }
 );
 
-/** Distances below this (mm) are drawing noise: far below a line's width at any scale used. */
-const NEAR = 1e-4;
 const TURN = 2 * Math.PI;
 
 interface Bundle<C> {
@@ -54,7 +54,7 @@ function circleThrough(p: readonly Vec2[]): { centre: Vec2; radius: number } | u
     b = p[Math.floor(p.length / 3)]!,
     c = p[Math.floor((2 * p.length) / 3)]!;
   const d = 2 * cross2(sub2(b, a), sub2(c, a));
-  if (Math.abs(d) < 1e-9) return undefined;
+  if (Math.abs(d) < SAME_WAY) return undefined;
   const bb = dot2(b, b) - dot2(a, a),
     cc = dot2(c, c) - dot2(a, a);
   const centre: Vec2 = [(bb * (c[1] - a[1]) - cc * (b[1] - a[1])) / d, (cc * (b[0] - a[0]) - bb * (c[0] - a[0])) / d];
@@ -79,10 +79,10 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
       const length = distance2(a, b);
       if (length < NEAR) continue;
       let along: Vec2 = [(b[0] - a[0]) / length, (b[1] - a[1]) / length];
-      if (along[0] < -1e-9 || (Math.abs(along[0]) <= 1e-9 && along[1] < 0)) along = [-along[0], -along[1]];
+      if (along[0] < -SAME_WAY || (Math.abs(along[0]) <= SAME_WAY && along[1] < 0)) along = [-along[0], -along[1]];
       let bundle = lines.find(
         (l) =>
-          Math.abs(cross2(l.carrier.along, along)) < 1e-6 &&
+          Math.abs(cross2(l.carrier.along, along)) < DRAWN_PARALLEL &&
           Math.abs(cross2(l.carrier.along, sub2(a, l.carrier.at))) < NEAR,
       );
       if (!bundle) lines.push((bundle = { carrier: { at: a, along }, shown: [], hidden: [] }));
@@ -154,7 +154,7 @@ function angles(points: readonly Vec2[], c: Vec2): [number, number][] {
     total += d;
   }
   const sweep = Math.min(Math.abs(total), TURN);
-  if (sweep > TURN - 1e-6) return [[0, TURN]];
+  if (sweep > TURN - WHOLE_TURN) return [[0, TURN]];
   const start = (((total > 0 ? at[0]! : at[at.length - 1]!) % TURN) + TURN) % TURN;
   return start + sweep <= TURN
     ? [[start, start + sweep]]

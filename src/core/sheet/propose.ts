@@ -1,3 +1,5 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
+import { SQUARE, WHOLE_TURN } from "./tolerance";
 import type { AnchoredDimension } from "./subject";
 import { dot3, type Vec3 } from "@/core/geometry/vector";
 import type { SheetModel } from "./model";
@@ -12,7 +14,7 @@ const AXES: readonly { axis: Vec3; view: AnchoredDimension["view"] }[] = [
   { axis: [0, 1, 0], view: "top" },
 ];
 
-const same = (a: number, b: number) => Math.abs(a - b) < 1e-6;
+const same = (a: number, b: number) => Math.abs(a - b) < COINCIDENT;
 
 /**
  * Proposes dimensions for a reference: over-all sizes, steps from the lowest face on each axis, ends of slanting
@@ -26,7 +28,7 @@ export function proposeDimensions(model: SheetModel): AnchoredDimension[] {
 
   for (const { axis, view } of AXES) {
     const level = planes
-      .filter((p) => Math.abs(Math.abs(dot3(p.normal, axis)) - 1) < 1e-9)
+      .filter((p) => Math.abs(Math.abs(dot3(p.normal, axis)) - 1) < SAME_WAY)
       .map((p) => ({ key: p.face.key, at: p.offset * dot3(p.normal, axis), area: p.face.area }));
     level.sort((a, b) => a.at - b.at || b.area - a.area);
     const stops = level.filter((s, i) => i === 0 || !same(s.at, level[i - 1]!.at));
@@ -39,7 +41,7 @@ export function proposeDimensions(model: SheetModel): AnchoredDimension[] {
     const known = stops.map((s) => s.at);
     for (const p of planes) {
       const slant = Math.abs(dot3(p.normal, axis));
-      if (slant < 1e-6 || slant > 1 - 1e-9) continue;
+      if (slant < SQUARE || slant > 1 - SAME_WAY) continue;
       const along = p.face.points.map((q) => dot3(q, axis));
       for (const [reach, at] of [
         ["near", Math.min(...along)],
@@ -47,13 +49,13 @@ export function proposeDimensions(model: SheetModel): AnchoredDimension[] {
       ] as const) {
         if (known.some((k) => same(k, at))) continue;
         known.push(at);
-        const seen = AXES.find((a) => Math.abs(dot3(p.normal, a.axis)) < 1e-6)?.axis;
+        const seen = AXES.find((a) => Math.abs(dot3(p.normal, a.axis)) < SQUARE)?.axis;
         give({ kind: "linear", view: viewAlong(seen ?? axis), faces: [base.key, p.face.key], reach });
       }
     }
     // places of round faces across this axis
     for (const r of rounds) {
-      if (Math.abs(dot3(r.carrier.axis, axis)) > 1e-9) continue;
+      if (Math.abs(dot3(r.carrier.axis, axis)) > SAME_WAY) continue;
       const at = dot3(r.carrier.at, axis);
       if (known.some((k) => same(k, at))) continue;
       known.push(at);
@@ -90,5 +92,5 @@ const viewAlong = (d: Vec3): AnchoredDimension["view"] =>
 function isWhole(r: Round): number {
   const along = r.points.map((p) => dot3(p, r.carrier.axis));
   const height = Math.max(...along) - Math.min(...along);
-  return r.area / (r.carrier.radius * height) > Math.PI + 1e-6 ? 1 : 0;
+  return r.area / (r.carrier.radius * height) > Math.PI + WHOLE_TURN ? 1 : 0;
 }

@@ -1,3 +1,5 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
+import { LEAST_SCALE, WHOLE_TURN } from "./tolerance";
 import type { SheetSubject } from "./subject";
 import type { Vec2 } from "@/core/geometry/vector";
 import { massText, volumeText } from "@/core/units/amounts";
@@ -161,7 +163,7 @@ function compose(
   const scaleIn = (b: typeof below) =>
     Math.max(0, Math.min((right - b.x) / picture[0], (b.bottom - b.y) / picture[1], scale));
   const place = scaleIn(beside) >= scaleIn(below) ? beside : below;
-  const pScale = Math.max(scaleIn(place) * 0.92, 1e-3);
+  const pScale = Math.max(scaleIn(place) * 0.92, LEAST_SCALE);
   const corner: Record<ViewName, Vec2> = {
     front: [x0, frontTop],
     top: [x0, topTop],
@@ -260,7 +262,7 @@ function drawView(v: View, corner: Vec2, scale: number, centres: readonly { at: 
     const p = toPaper(at),
       key = p.map((n) => n.toFixed(2)).join();
     const biggest = Math.max(
-      ...centres.filter((c) => Math.hypot(c.at[0] - at[0], c.at[1] - at[1]) < 1e-6).map((c) => c.radius),
+      ...centres.filter((c) => Math.hypot(c.at[0] - at[0], c.at[1] - at[1]) < COINCIDENT).map((c) => c.radius),
       radius,
     );
     if (seen.has(key)) return [];
@@ -290,7 +292,7 @@ function strokePath(s: Stroke, toPaper: (p: Vec2) => Vec2, scale: number): strin
   if (s.kind === "path") return `M${s.points.map(at).join("L")}`;
   const r = figure(s.radius * scale);
   const on = (t: number): Vec2 => [s.centre[0] + s.radius * Math.cos(t), s.centre[1] + s.radius * Math.sin(t)];
-  if (s.to - s.from > 2 * Math.PI - 1e-6)
+  if (s.to - s.from > 2 * Math.PI - WHOLE_TURN)
     return `M${at(on(0))}A${r} ${r} 0 1 0 ${at(on(Math.PI))}A${r} ${r} 0 1 0 ${at(on(0))}Z`;
   return `M${at(on(s.from))}A${r} ${r} 0 ${s.to - s.from > Math.PI ? 1 : 0} 0 ${at(on(s.to))}`;
 }

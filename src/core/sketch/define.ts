@@ -1,3 +1,4 @@
+import { COLLAPSED, STILL } from "./tolerance";
 import { headingAt } from "@/core/geometry/segment";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { plainNumber, inUnit, type LengthUnit } from "@/core/units/quantity";
@@ -74,7 +75,7 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
 }
 
 const sizeOf = (s: Sketch): number =>
-  Math.max(1e-9, ...s.curves.flatMap((c) => pointsOf(c).map((p) => Math.hypot(...pointAt(s, p)))));
+  Math.max(COLLAPSED, ...s.curves.flatMap((c) => pointsOf(c).map((p) => Math.hypot(...pointAt(s, p)))));
 
 function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | NewDimension> {
   const size = sizeOf(s),
@@ -86,7 +87,7 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
   const tie = (kind: Constraint["kind"], ...of: string[]): NewConstraint => ({ kind, of });
   const measure = (kind: Dimension["kind"], ...of: string[]): NewDimension[] => {
     const m = measureDimension(s, { kind, of });
-    if (!(m > 1e-6 * (quantityOf({ kind }) === "angle" ? 1 : size))) return [];
+    if (!(m > STILL * (quantityOf({ kind }) === "angle" ? 1 : size))) return [];
     const value =
       quantityOf({ kind }) === "angle"
         ? Number(((m * 180) / Math.PI).toFixed(2))
@@ -117,7 +118,7 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
           if (
             !/\.(start|end)$/.test(p) ||
             !/\.(start|end)$/.test(q) ||
-            distance2(pointAt(s, p), pointAt(s, q)) > 1e-6 * size
+            distance2(pointAt(s, p), pointAt(s, q)) > STILL * size
           )
             continue;
           const direction = (c: Curve, ref: string): Vec2 => {
@@ -132,7 +133,7 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
   const byLength = [...lines].sort((a, b) => distance2(b.start, b.end) - distance2(a.start, a.end));
   for (const l of byLength) {
     const u = sub2(l.end, l.start),
-      square = Math.min(Math.abs(u[0]), Math.abs(u[1])) < 1e-6 * size;
+      square = Math.min(Math.abs(u[0]), Math.abs(u[1])) < STILL * size;
     if (square) yield* measure("length", l.id);
   }
   for (const l of byLength) {
@@ -141,9 +142,9 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
   }
   for (const p of points) {
     const [x, y] = pointAt(s, p);
-    if (Math.abs(x) > 1e-6 * size) yield* measure("horizontal-distance", "origin", p);
+    if (Math.abs(x) > STILL * size) yield* measure("horizontal-distance", "origin", p);
     else yield tie("point-on-curve", p, "y-axis");
-    if (Math.abs(y) > 1e-6 * size) yield* measure("vertical-distance", "origin", p);
+    if (Math.abs(y) > STILL * size) yield* measure("vertical-distance", "origin", p);
     else yield tie("point-on-curve", p, "x-axis");
   }
   for (const l of lines) yield* measure("angle", "x-axis", l.id);

@@ -4,7 +4,7 @@ import { rankOf } from "./rank";
 import { curveKind } from "./curves/registry";
 import { isDimension, pointsOf, type Curve, type Relation, type Sketch } from "./sketch";
 import { type System } from "./system";
-import { PROBE, PROBE_SURVIVES } from "./tolerance";
+import { PROBE, PROBE_SURVIVES, STILL } from "./tolerance";
 import { preparedClusters, type Solution } from "./relations";
 
 /** How a point can still go: along one direction, or anywhere. */
@@ -148,7 +148,7 @@ function wayOf(mx: number[] | undefined, my: number[] | undefined, count: number
     const l = Math.hypot(v[0], v[1]);
     if (l === 0) continue;
     if (!way) way = [v[0] / l, v[1] / l];
-    else if (Math.abs(way[0] * v[1] - way[1] * v[0]) > 1e-6 * l) return "any";
+    else if (Math.abs(way[0] * v[1] - way[1] * v[0]) > STILL * l) return "any";
   }
   return way;
 }

@@ -1,3 +1,4 @@
+import { HELD, LEAST_RADIUS } from "./tolerance";
 import { newton, prepare, type Prepared } from "./newton";
 import { sub2, type Vec2 } from "@/core/geometry/vector";
 import type { LengthUnit } from "@/core/units/quantity";
@@ -89,7 +90,7 @@ export class Drag {
     };
     if (grip.rim) {
       const [cx, cy] = system.slots.centre(grip.ref).map((s) => x[system.root[s]!]!) as [number, number];
-      put(held[0]!, Math.max(Math.hypot(pointer[0] - cx, pointer[1] - cy), 1e-4 * system.scale));
+      put(held[0]!, Math.max(Math.hypot(pointer[0] - cx, pointer[1] - cy), LEAST_RADIUS * system.scale));
     } else held.forEach((slot, k) => put(slot, start[slot]! + (pointer[k % 2]! - grip.at[k % 2]!)));
     const isHeld = new Set(held);
     const weight = (slot: number) => (isHeld.has(slot) ? HELD : 1);
@@ -105,8 +106,6 @@ export class Drag {
   }
 }
 
-/** Mobility of what is held: it gives way last. */
-const HELD = 1e-5;
 /** A way that is too long for one step is gone in so many. */
 const PACES = 8;
 

@@ -1,6 +1,6 @@
 import { addEntry, envelope, factor, solveFactored, type Envelope } from "./skyline";
 import { residual, type BoundEquation, type Cluster } from "./system";
-import { RESIDUAL, RESIDUAL_LOOSE } from "./tolerance";
+import { DAMPING, NO_DAMPING, PIVOT, RESIDUAL, RESIDUAL_LOOSE } from "./tolerance";
 
 /** A cluster made ready for repeated solving: which equations share unknowns, and storage for J W Jᵀ. */
 export interface Prepared {
@@ -128,7 +128,7 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
       for (let i = 0; i < both.length; i += 2) s += a[both[i]!]! * b[both[i + 1]!]!;
       addEntry(matrix, pairs[2 * q]!, pairs[2 * q + 1]!, s);
     }
-    factor(matrix, 1e-11);
+    factor(matrix, PIVOT);
     const y = Float64Array.from(r);
     solveFactored(matrix, y);
     step.fill(0);
@@ -151,10 +151,10 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
       unknowns.forEach((s, i) => (x[s] = before[i]!));
       ({ sum, worst } = measure());
       if (worst <= RESIDUAL_LOOSE * scale) return true;
-      damping = damping ? damping * 16 : 1e-4;
+      damping = damping ? damping * 16 : DAMPING;
       if (damping > 1e6) return false;
     } else damping = length === 1 ? damping / 16 : damping;
-    if (damping < 1e-12) damping = 0;
+    if (damping < NO_DAMPING) damping = 0;
   }
   return worst <= RESIDUAL_LOOSE * scale;
 }

@@ -1,3 +1,4 @@
+import { COLLAPSED } from "./tolerance";
 import { curveKind } from "./curves/registry";
 import { curveOf, type Sketch } from "./sketch";
 
@@ -6,7 +7,7 @@ const spreadOut = (k: number): number => 2 * ((k * 0.618_033_988_749_895) % 1) -
 
 /** A sketch with every coordinate off by up to a share of its size; what is fixed stays. */
 export function nudged(sketch: Sketch, share: number, seed: number): Sketch {
-  const size = Math.max(...sketch.curves.flatMap((c) => curveKind(c).numbers(c).map(Math.abs)), 1e-9);
+  const size = Math.max(...sketch.curves.flatMap((c) => curveKind(c).numbers(c).map(Math.abs)), COLLAPSED);
   const fixed = new Set(sketch.constraints.filter((k) => k.kind === "fixed").map((k) => curveOf(k.of[0]!)));
   let k = seed * 1009;
   return {

@@ -5,7 +5,7 @@ import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "./curves/registry";
 import type { Gap, Outline } from "./regions";
 import { lineThrough, type Sketch } from "./sketch";
-import { JOIN } from "./tolerance";
+import { JOIN, LEAVES_SQUARE, STUB } from "./tolerance";
 
 /** Two loose ends that are meant to be one. */
 export interface Closing {
@@ -75,14 +75,14 @@ export function turningFault(sketch: Sketch, region: Outline, axis: string, unit
       if (Math.abs(off(line, segmentAt(s, t))) > slack) continue;
       const [h] = [
         Math.atan2(
-          ...(sub2(segmentAt(s, t ? 1 : 1e-4), segmentAt(s, t ? 1 - 1e-4 : 0))
+          ...(sub2(segmentAt(s, t ? 1 : STUB), segmentAt(s, t ? 1 - STUB : 0))
             .slice()
             .reverse() as [number, number]),
         ),
       ];
       const axisHeading = Math.atan2(line[1][1] - line[0][1], line[1][0] - line[0][0]);
       // a round piece must leave the axis square to it, or a point is left there
-      if (Math.abs(Math.cos(h - axisHeading)) > 1e-3)
+      if (Math.abs(Math.cos(h - axisHeading)) > LEAVES_SQUARE)
         return (
           `Where ${wordsFor(sketch, unit)(s.curve)} meets the axis it slants and leaves a point. Make ` +
           "it leave squarely."

@@ -1,6 +1,6 @@
 import { gather, type Prepared } from "./newton";
 import { residual } from "./system";
-import { MOVES, RANK } from "./tolerance";
+import { FILL, MOVES, RANK } from "./tolerance";
 
 export interface Rank {
   /** Numbers (within the cluster) of equations that depend on those before them. */
@@ -75,7 +75,7 @@ export function rankOf(p: Prepared, x: Float64Array, order: readonly number[]): 
       const cols: number[] = [],
         vals: number[] = [];
       for (const c of used)
-        if (c !== best && Math.abs(work[c]!) > 1e-15) {
+        if (c !== best && Math.abs(work[c]!) > FILL) {
           cols.push(c);
           vals.push(work[c]!);
         }

@@ -1,3 +1,4 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
 import { headingAt, segmentMiddle, sweptArea } from "@/core/geometry/segment";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { reversed, sampled, segmentEnd, segmentStart, splitAtMeetings, type Segment } from "./arrangement";
@@ -134,7 +135,7 @@ export function findRegions(sketch: Sketch): Regions {
     fan.sort((a, b) => {
       const [ta, ca] = heading.get(a)!,
         [tb, cb] = heading.get(b)!;
-      return Math.abs(ta - tb) > 1e-9 ? ta - tb : ca - cb;
+      return Math.abs(ta - tb) > SAME_WAY ? ta - tb : ca - cb;
     });
     // the face at the left of an incoming half edge goes on with the one before its twin, clockwise
     fan.forEach((h, i) => (h.twin.next = fan[(i + fan.length - 1) % fan.length]!));

@@ -1,3 +1,4 @@
+import { AS_SHOWN } from "./tolerance";
 import { scale2 } from "@/core/geometry/vector";
 import { plainNumber, readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -10,9 +11,6 @@ import { measuredValue, settle } from "./settle";
 import { DimensionSchema, quantityOf, type Dimension, type Sketch } from "./sketch";
 import { drivingSizes } from "./sizes";
 import { measureDimension, solveSketch } from "./solve";
-
-/** A size given within this of what is measured was read off the rounded figure shown: mm, radians. */
-const AS_SHOWN = { length: 0.006, angle: 2e-4 };
 
 export function rename(sketch: Sketch, id: string, name: string, unit: LengthUnit): Outcome<Sketch> {
   const d = sketch.dimensions.find((x) => x.id === id);

@@ -1,9 +1,7 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
 import { angleText, isReserved, readQuantity, type LengthUnit, type Value } from "@/core/units/quantity";
 import { refuse, type Refusal } from "@/core/units/refusal";
 import { quantityOf, type Dimension, type Sketch } from "./sketch";
-
-/** An angle this near to a straight one is straight, radians. */
-const STRAIGHT = 1e-9;
 
 /**
  * Reads every driving size of a sketch, expressions over each other included.
@@ -44,7 +42,7 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
       label = d.name ?? d.id;
     if (typeof d.value === "number") {
       const plain = readQuantity(d.value, quantity, unit);
-      const most = quantity === "length" ? Infinity : Math.PI - STRAIGHT;
+      const most = quantity === "length" ? Infinity : Math.PI - SAME_WAY;
       if (plain.ok && plain.value > 0 && plain.value < most) return (sizes.set(d.id, plain.value), plain.value);
     }
     const names = (name: string): Value | string | undefined => {
@@ -68,7 +66,7 @@ function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUni
     open.pop();
     const wrong = (sentence: string) => void (fault ??= refuse("bad-number", sentence, [d.id]).refusal);
     if (!r.ok) return wrong(`Dimension ${label}: ${r.refusal.sentence}`);
-    if (quantity === "angle" && (r.value === 0 || (d.kind === "angle" && Math.abs(r.value - Math.PI) < STRAIGHT)))
+    if (quantity === "angle" && (r.value === 0 || (d.kind === "angle" && Math.abs(r.value - Math.PI) < SAME_WAY)))
       return wrong(
         `Dimension ${label}: an angle of ${angleText(r.value)} is said by a parallel or a collinear constraint.`,
       );

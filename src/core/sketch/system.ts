@@ -153,7 +153,7 @@ export function buildSystem(
         if (slots.same(p, q)) continue;
         fresh = true;
         if (constant[p] && constant[q]) {
-          if (Math.abs(x[p]! - x[q]!) > 1e-9 * scale) broken.push(r.id);
+          if (Math.abs(x[p]! - x[q]!) > COLLAPSED * scale) broken.push(r.id);
           continue;
         }
         const [keep, lose] = constant[p] || (!constant[q] && p < q) ? [p, q] : [q, p];

@@ -36,3 +36,31 @@ export const ROUGH = [0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 0.8, 1.2];
  * it is.
  */
 export const CONFLICT_WORK = 40_000;
+/** A size given within this of what is measured was read off the rounded figure shown: mm, radians. */
+export const AS_SHOWN = { length: 0.006, angle: 2e-4 };
+/** Mobility of what is held: it gives way last. */
+export const HELD = 1e-5;
+/** Numbers that agree to this share of the size are where they were. */
+export const STILL = 1e-6;
+/** A sketch may be scaled by this at least, and by its inverse at most. */
+export const SMALLEST_SCALE = 1e-6;
+/** A pivot of the damped system below this share counts as nothing. */
+export const PIVOT = 1e-11;
+/** The first damping when a whole step did not help. */
+export const DAMPING = 1e-4;
+/** Damping below this is none. */
+export const NO_DAMPING = 1e-12;
+/** An entry left by elimination that is rounding only. */
+export const FILL = 1e-15;
+/** How far along a curve its heading at an end is looked at: share of its parameter. */
+export const STUB = 1e-4;
+/** A curve leaves the axis squarely when the cosine is less than this. */
+export const LEAVES_SQUARE = 1e-3;
+/** A circle is never dragged smaller, share of the size. */
+export const LEAST_RADIUS = 1e-4;
+/** Keeps the root of a derivative finite: its square is still a number. */
+export const TINY_ROOT = 1e-150;
+/** An end on the mirror's axis is its own image within this share of the size. */
+export const SAME_IMAGE = 1e-7;
+/** Parameters of a spline's points are at least so far apart. */
+export const KNOT_GAP = 1e-6;

@@ -1,3 +1,5 @@
+import { NOTHING } from "./tolerance";
+
 export type LengthUnit = "mm" | "in";
 export type QuantityKind = "length" | "angle";
 
@@ -254,7 +256,7 @@ export class Reader {
         const t = a.angle ? a.n : a.n * ANGLES["deg"]!;
         const n = Math[name](t);
         if (Math.abs(n) > 1e12) throw new Fault(`${name} has no value there`);
-        return { n: Math.abs(n) < 1e-16 ? 0 : n, length: 0, angle: 0 };
+        return { n: Math.abs(n) < NOTHING ? 0 : n, length: 0, angle: 0 };
       }
     }
   }

@@ -1,5 +1,6 @@
 "use client";
 
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { useEffect, useRef } from "react";
 import { readQuantity } from "@/core/units/quantity";
 import type { Sheet } from "@/core/sheet/sheet";
@@ -44,7 +45,7 @@ export function SheetPane({
     for (const d of sheet.dimensions)
       if (
         !now.has(d.id) &&
-        sizes.some((s) => s.kind === d.kind && Math.abs(s.size - d.size) < 1e-6 * Math.max(1, d.size))
+        sizes.some((s) => s.kind === d.kind && Math.abs(s.size - d.size) < COINCIDENT * Math.max(1, d.size))
       )
         tick(d.id);
   }, [document, sheet, store]);

@@ -1,11 +1,13 @@
+import { ON_THE_LIMIT } from "@/core/check/tolerance";
+import { TINY } from "@/core/geometry/tolerance";
 import { massText } from "@/core/units/amounts";
 
 /** A reading against its tolerance: the main scale with the band marked, and a sliding scale that points. */
 export function Vernier({ value, target, tolerance }: { value: number; target: number; tolerance: number }) {
-  const reach = Math.max(target * tolerance * 2, 1e-9);
+  const reach = Math.max(target * tolerance * 2, TINY);
   const x = (v: number) => 130 + Math.max(-1.06, Math.min(1.06, (v - target) / reach)) * 120;
   const off = Math.abs(value - target) - target * tolerance;
-  const inside = off <= 1e-9 * target;
+  const inside = off <= ON_THE_LIMIT * target;
   const beyond = Math.abs(value - target) > reach * 1.06;
   const here = x(value);
   return (

@@ -1,3 +1,4 @@
+import { NO_DIFFERENCE, ON_THE_LIMIT } from "../tolerance";
 import { z } from "zod";
 import { percentText } from "@/core/units/amounts";
 import { VerdictSchema, type Verdict } from "./kind";
@@ -24,11 +25,6 @@ export const amountEvidence = <K extends "volume" | "mass">(check: K): z.ZodType
     tolerance: z.number(),
     off: z.number(),
   }) as unknown as z.ZodType<AmountEvidence<K>>;
-
-/** A difference too small to be worth a figure. */
-const NO_DIFFERENCE = 5e-7;
-/** A part exactly on the limit is inside it. */
-const ON_THE_LIMIT = 1e-9;
 
 export function compareAmounts<K extends "volume" | "mass">(
   check: K,

@@ -1,3 +1,4 @@
+import { LEVEL_ENOUGH } from "../tolerance";
 import { distance3, type Vec3 } from "@/core/geometry/vector";
 import { parseCopy, parseEdge, parseFace, stepOf } from "@/core/naming/names";
 import { stepMark } from "@/core/naming/words";
@@ -34,9 +35,6 @@ export function faceText(ref: FaceRef): string {
   return `the ${kind}${ROLES[role] ?? "face"} of ${stepMark(id)}`;
 }
 
-/** How far from level or upright a line may be to be called so: a share of its length. */
-const STRAIGHT = 1e-3;
-
 /** "the upright edge, 36 mm, of ‹extrude1›", "the round edge, ⌀10, of ‹hole1›". */
 export function edgeText(ref: EdgeRef, unit: LengthUnit = "mm"): string {
   const [a, b] = parseEdge(ref.edge).map(stepOf) as [string, string];
@@ -52,13 +50,13 @@ function shapeText(kind: string | undefined, at: readonly Vec3[], unit: LengthUn
   const length = distance3(first, last);
   if (kind === "line") {
     const rise = Math.abs(last[2] - first[2]) / (length || 1);
-    const way = rise > 1 - STRAIGHT ? "upright" : rise < STRAIGHT ? "level" : "slanting";
+    const way = rise > 1 - LEVEL_ENOUGH ? "upright" : rise < LEVEL_ENOUGH ? "level" : "slanting";
     return `${way} edge, ${lengthText(length, unit)}`;
   }
   if (kind !== "circle") return undefined;
   const diameter = 2 * radiusThrough(first, at[Math.round(at.length / 3)]!, at[Math.round((2 * at.length) / 3)]!);
   if (!Number.isFinite(diameter)) return "round edge";
-  const whole = length < STRAIGHT * diameter;
+  const whole = length < LEVEL_ENOUGH * diameter;
   return whole ? `round edge, ⌀${lengthText(diameter, unit)}` : `arc, R ${lengthText(diameter / 2, unit)}`;
 }
 

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { Frame } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
 import type { Vec3 } from "@/core/geometry/vector";
@@ -109,7 +110,7 @@ export function lengthOf(
 ): Outcome<number> {
   const r = readQuantity(size, "length", context.unit, context.names);
   if (!r.ok) return r;
-  return r.value > 1e-6 ? r : refuse("bad-number", `${what} must be greater than 0.${hint && ` ${hint}`}`);
+  return r.value > COINCIDENT ? r : refuse("bad-number", `${what} must be greater than 0.${hint && ` ${hint}`}`);
 }
 
 /** Reads an angle of a step, radians. */

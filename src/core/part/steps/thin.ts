@@ -1,3 +1,4 @@
+import { FACING } from "../tolerance";
 import type { Operation, Thin, WallFinish } from "./fields";
 import { curveOf } from "@/core/sketch/sketch";
 import { toSpace, type Frame } from "@/core/geometry/frame";
@@ -187,7 +188,7 @@ function facing(kernel: BuildContext["kernel"], piece: Solid, step: string, at: 
       if (c.kind === "other") return [];
       if (c.kind !== "plane") return [{ ...c, hollow: !c.hollow }];
       const along = dot3(c.normal, way);
-      return Math.abs(along) < 1e-6
+      return Math.abs(along) < FACING
         ? []
         : [along > 0 ? c : { kind: "plane", normal: scale3(c.normal, -1), offset: -c.offset }];
     }),

@@ -1,3 +1,5 @@
+import { TINY_ROOT } from "../tolerance";
+import { TINY } from "@/core/geometry/tolerance";
 import type { Equation } from "./kind";
 
 /**
@@ -24,7 +26,7 @@ export class Dual {
     return this.with(this.v * o.v, o.v, o, this.v);
   }
   div(o: Dual): Dual {
-    const k = o.v || 1e-300;
+    const k = o.v || TINY;
     return this.with(this.v / k, 1 / k, o, -this.v / (k * k));
   }
   times(k: number): Dual {
@@ -35,7 +37,7 @@ export class Dual {
   }
   sqrt(): Dual {
     const r = Math.sqrt(Math.max(this.v, 0));
-    return this.with(r, 0.5 / (r || 1e-150));
+    return this.with(r, 0.5 / (r || TINY_ROOT));
   }
   sin(): Dual {
     return this.with(Math.sin(this.v), Math.cos(this.v));
@@ -45,7 +47,7 @@ export class Dual {
   }
   /** Angle of (x, this). */
   atan2(x: Dual): Dual {
-    const q = this.v * this.v + x.v * x.v || 1e-300;
+    const q = this.v * this.v + x.v * x.v || TINY;
     return this.with(Math.atan2(this.v, x.v), x.v / q, x, -this.v / q);
   }
 }

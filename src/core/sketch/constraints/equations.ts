@@ -1,3 +1,4 @@
+import { ROUNDING, TINY } from "@/core/geometry/tolerance";
 import { cross, derived, dot, length, pair, sub, type Dual, type Dual2 } from "./dual";
 import type { Equation, Scratch } from "./kind";
 
@@ -26,7 +27,7 @@ export const distance = (a: Two, b: Two, d: number, rims: Rims = []): Equation =
   evaluate: (v, g) => {
     const dx = v[2]! - v[0]!,
       dy = v[3]! - v[1]!;
-    const l = Math.sqrt(dx * dx + dy * dy) || 1e-300;
+    const l = Math.sqrt(dx * dx + dy * dy) || TINY;
     g[2] = dx / l;
     g[3] = dy / l;
     g[0] = -g[2];
@@ -55,7 +56,7 @@ export const equalLength = (a: Four, b: Four): Equation => ({
     ] as const) {
       const dx = v[o + 2]! - v[o]!,
         dy = v[o + 3]! - v[o + 1]!;
-      const l = Math.sqrt(dx * dx + dy * dy) || 1e-300;
+      const l = Math.sqrt(dx * dx + dy * dy) || TINY;
       g[o + 2] = (s * dx) / l;
       g[o + 3] = (s * dy) / l;
       g[o] = -g[o + 2]!;
@@ -74,8 +75,8 @@ export const turnBetween = (a: Four, b: Four, scale: number, f: (turn: number) =
       ay = v[3]! - v[1]!,
       bx = v[6]! - v[4]!,
       by = v[7]! - v[5]!;
-    const la = ax * ax + ay * ay || 1e-300,
-      lb = bx * bx + by * by || 1e-300;
+    const la = ax * ax + ay * ay || TINY,
+      lb = bx * bx + by * by || TINY;
     const [r, dr] = f(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
     const k = dr * scale;
     g[2] = (k * ay) / la;
@@ -101,7 +102,7 @@ export const pointLine = (p: Two, l: Four, d: number, rims: Rims = []): Equation
       dy = v[5]! - v[3]!,
       px = v[0]! - v[2]!,
       py = v[1]! - v[3]!;
-    const len = Math.sqrt(dx * dx + dy * dy) || 1e-300;
+    const len = Math.sqrt(dx * dx + dy * dy) || TINY;
     const ux = dx / len,
       uy = dy / len;
     const side = ux * py - uy * px,
@@ -167,7 +168,9 @@ export const fold = (t: number): number => t - 2 * Math.PI * Math.ceil((t - Math
  */
 export function turnTo(a: Four, b: Four, scale: number, x: Float64Array, targets: readonly number[]): Equation {
   const now = turnNow(a, b, x);
-  const want = targets.reduce((best, t) => (Math.abs(fold(now - t)) < Math.abs(fold(now - best)) - 1e-12 ? t : best));
+  const want = targets.reduce((best, t) =>
+    Math.abs(fold(now - t)) < Math.abs(fold(now - best)) - ROUNDING ? t : best,
+  );
   return turnBetween(a, b, scale, (t) => [fold(t - want), 1]);
 }
 export const ALONG = [0, Math.PI] as const;
@@ -177,5 +180,5 @@ export const ACROSS = [Math.PI / 2, -Math.PI / 2] as const;
 export function sideNow(p: Two, l: Four, x: Float64Array): number {
   const dx = x[l[2]]! - x[l[0]]!,
     dy = x[l[3]]! - x[l[1]]!;
-  return (dx * (x[p[1]]! - x[l[1]]!) - dy * (x[p[0]]! - x[l[0]]!)) / (Math.sqrt(dx * dx + dy * dy) || 1e-300);
+  return (dx * (x[p[1]]! - x[l[1]]!) - dy * (x[p[0]]! - x[l[0]]!)) / (Math.sqrt(dx * dx + dy * dy) || TINY);
 }

@@ -1,3 +1,4 @@
+import { KNOT_GAP } from "../tolerance";
 import { z } from "zod";
 import { means } from "@/core/naming/field";
 import { EdgeRefSchema } from "@/core/naming/reference";
@@ -95,7 +96,7 @@ export const SplineSchema = z
   .refine(
     (s) =>
       !s.knots ||
-      (s.knots.length === s.through.length && s.knots.every((k, i) => i === 0 || k - s.knots![i - 1]! > 1e-6)),
+      (s.knots.length === s.through.length && s.knots.every((k, i) => i === 0 || k - s.knots![i - 1]! > KNOT_GAP)),
     "knots rise, one for each point",
   );
 

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { headingAt, segmentLength, stretch, type Segment } from "@/core/geometry/segment";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -72,7 +73,7 @@ function oneCorner(
     u = away(sp, p),
     v = away(sq, q);
   const turn = Math.acos(Math.max(-1, Math.min(1, u[0] * v[0] + u[1] * v[1])));
-  if (turn > Math.PI - 1e-6 || turn < 1e-6)
+  if (turn > Math.PI - COINCIDENT || turn < COINCIDENT)
     return refuse("no-corner", "The two run on smoothly here; there is no corner to work on.", [p, q]);
   if (kind === "chamfer" && (sp.kind !== "line" || sq.kind !== "line"))
     return refuse("not-lines", "Only a corner of two lines can be cut off.", [p, q]);

@@ -1,3 +1,4 @@
+import { SAME_IMAGE } from "../tolerance";
 import { dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { lineThrough, pointAt, typeOf, type Constraint, type Sketch } from "../sketch";
@@ -25,7 +26,7 @@ export function mirror(sketch: Sketch, curves: readonly string[], about: string)
     const at = pointAt(sketch, p),
       to = image(at);
     // a point on the line is its own image
-    const same = Math.hypot(to[0] - at[0], to[1] - at[1]) < 1e-7 * size;
+    const same = Math.hypot(to[0] - at[0], to[1] - at[1]) < SAME_IMAGE * size;
     return {
       id: ids("k"),
       kind: same ? "coincident" : "symmetric",

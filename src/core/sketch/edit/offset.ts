@@ -3,7 +3,7 @@ import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { segmentOf } from "../curves/registry";
 import type { Constraint, Curve, Dimension, Sketch } from "../sketch";
-import { JOIN } from "../tolerance";
+import { COLLAPSED, JOIN } from "../tolerance";
 import { idsFor, LETTER } from "./rewire";
 
 /**
@@ -129,7 +129,7 @@ function aside(curve: Curve, s: Segment, by: number, id: string): Curve | undefi
   if (s.kind !== "arc") return undefined;
   // the left of a counter-clockwise arc is inside
   const r = s.radius - by;
-  if (r <= 1e-9) return undefined;
+  if (r <= COLLAPSED) return undefined;
   if (curve.kind === "circle") return { ...base, id, kind: "circle", centre: curve.centre, radius: r };
   const k = r / s.radius,
     c = s.centre,

@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import type { Vec2 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import {
@@ -26,7 +27,7 @@ export function linearPattern(sketch: Sketch, source: readonly string[], count: 
   const { points, round } = placesOf(sketch, source);
   const lead = points[0];
   if (lead === undefined) return refuse("nothing-picked", "Pick the curves to repeat first.", []);
-  if (Math.hypot(...step) < 1e-6)
+  if (Math.hypot(...step) < COINCIDENT)
     return refuse("bad-number", "The step from one to the next must be greater than 0.", []);
   const ids = idsFor(sketch),
     curves = [],
@@ -41,8 +42,8 @@ export function linearPattern(sketch: Sketch, source: readonly string[], count: 
       constraints.push({ id: ids("k"), kind, of, ...(factor !== undefined && { factor }) });
     if (k === 1) {
       firstLead = copy.map(lead);
-      const level = Math.abs(step[1]) < 1e-9 * Math.abs(step[0]),
-        upright = Math.abs(step[0]) < 1e-9 * Math.abs(step[1]);
+      const level = Math.abs(step[1]) < SAME_WAY * Math.abs(step[0]),
+        upright = Math.abs(step[0]) < SAME_WAY * Math.abs(step[1]);
       if (level) tie("horizontal", [lead, firstLead]);
       if (upright) tie("vertical", [lead, firstLead]);
       if (!upright)
@@ -90,9 +91,9 @@ export function circularPattern(
   if (typeOf(sketch, about) !== "point") return refuse("not-a-point", "Pick the point to go around.", [about]);
   const { points, round } = placesOf(sketch, source);
   if (!points.length) return refuse("nothing-picked", "Pick the curves to repeat first.", []);
-  if (!(Math.abs(angle) > 1e-6) || Math.abs(angle) > 360)
+  if (!(Math.abs(angle) > COINCIDENT) || Math.abs(angle) > 360)
     return refuse("bad-number", "The angle must be between 0 and 360°.", []);
-  const whole = Math.abs(Math.abs(angle) - 360) < 1e-9,
+  const whole = Math.abs(Math.abs(angle) - 360) < SAME_WAY,
     each = angle / (whole ? count : count - 1);
   const ids = idsFor(sketch),
     curves = [],

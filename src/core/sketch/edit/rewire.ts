@@ -1,3 +1,4 @@
+import { ROUNDING } from "@/core/geometry/tolerance";
 import type { Segment } from "@/core/geometry/segment";
 import { segmentAt } from "@/core/geometry/segment";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
@@ -83,7 +84,7 @@ export function pieceOf(template: Curve, s: Segment, id: string): Curve {
         knots.push(
           knots[i]! +
             ((knots[i]! - knots[i - 1]!) * distance2(beziers[i]![0], beziers[i]![1])) /
-              (distance2(beziers[i - 1]![2], beziers[i - 1]![3]) || 1e-9),
+              (distance2(beziers[i - 1]![2], beziers[i - 1]![3]) || ROUNDING),
         );
       return {
         ...base,

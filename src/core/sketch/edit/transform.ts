@@ -1,3 +1,5 @@
+import { ROUNDING } from "@/core/geometry/tolerance";
+import { SMALLEST_SCALE, STILL } from "../tolerance";
 import type { Vec2 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { LengthUnit } from "@/core/units/quantity";
@@ -35,14 +37,14 @@ export function holds(sketch: Sketch, r: Relation, size: number): boolean {
   if (isDimension(r))
     return (
       Math.abs(kind.measure!(system.slots, r.of, system.x, { flip: r.flip, sides: r.sides }) - size) <=
-      1e-6 * (quantityOf(r) === "angle" ? 1 : system.scale)
+      STILL * (quantityOf(r) === "angle" ? 1 : system.scale)
     );
   const merged = kind.merge?.(system.slots, r.of) ?? [];
-  if (merged.some(([a, b]) => Math.abs(system.x[a]! - system.x[b]!) > 1e-6 * system.scale)) return false;
+  if (merged.some(([a, b]) => Math.abs(system.x[a]! - system.x[b]!) > STILL * system.scale)) return false;
   if (r.kind === "tangent" || r.kind === "curvature") return true;
   return buildSystem(bare, [{ ...r }], new Map())
     .equations.filter((e) => e.relation === r.id)
-    .every((e) => Math.abs(residual(e, system.x)) <= 1e-6 * system.scale);
+    .every((e) => Math.abs(residual(e, system.x)) <= STILL * system.scale);
 }
 
 /**
@@ -58,13 +60,13 @@ export function transform(
 ): Outcome<Sketch> {
   const { scale = 1 } = motion,
     map = mapOf(motion);
-  if (!(scale > 1e-6 && scale < 1e6)) return refuse("bad-number", "The scale must be greater than 0.", []);
+  if (!(scale > SMALLEST_SCALE && scale < 1e6)) return refuse("bad-number", "The scale must be greater than 0.", []);
   const source = curves.filter((id) => sketch.curves.some((c) => c.id === id));
   if (!source.length) return refuse("nothing-picked", "Pick the curves first.", []);
   const sizes = drivingSizes(sketch, unit);
   if (!sizes.ok) return sizes;
   const inside = (r: Relation) => r.of.every((ref) => source.includes(curveOf(ref)));
-  const turns = Math.abs(Math.sin(motion.turn ?? 0)) > 1e-12;
+  const turns = Math.abs(Math.sin(motion.turn ?? 0)) > ROUNDING;
   // level and upright things do not stay so when turned
   const survivesTurn = (r: Relation) =>
     !turns || !["horizontal", "vertical", "horizontal-distance", "vertical-distance"].includes(r.kind);

@@ -1,3 +1,4 @@
+import { ROUNDING } from "@/core/geometry/tolerance";
 import { sizeText } from "@/core/sketch/sentences";
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { onCircle, segmentAt } from "@/core/geometry/segment";
@@ -101,7 +102,7 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
         v0 = sub2(e, c),
         v: Vec2 = d.flip ? [-v0[0], -v0[1]] : v0;
       const k = cross2(u, v);
-      if (Math.abs(k) < 1e-12) return undefined;
+      if (Math.abs(k) < ROUNDING) return undefined;
       const t = cross2(sub2(c, a), v) / k;
       const o: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
       const from = Math.atan2(u[1], u[0]);

@@ -1,5 +1,6 @@
 "use client";
 
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { memo, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { toSpace, type Frame } from "@/core/geometry/frame";
@@ -229,7 +230,9 @@ function useRemainder(
         const b = sketch.curves[i]!;
         if (c.kind !== "line" || b.kind !== "line" || sized.has(c.id) || c.construction) return [];
         const length = distance2(c.start, c.end);
-        return Math.abs(length - distance2(b.start, b.end)) > 1e-6 * Math.max(1, length) ? [{ id: c.id, length }] : [];
+        return Math.abs(length - distance2(b.start, b.end)) > COINCIDENT * Math.max(1, length)
+          ? [{ id: c.id, length }]
+          : [];
       })
       .slice(0, 2);
   }, [sketch, unit, dimension, fresh, text]);

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { headingAt, isWhole } from "@/core/geometry/segment";
 import { distance2, mid2, type Vec2 } from "@/core/geometry/vector";
 import { segmentOf } from "@/core/sketch/curves/registry";
@@ -69,7 +70,7 @@ export function snapHeading(
       if (!s || isWhole(s)) continue;
       for (const end of [0, 1]) {
         const ref = `${c.id}.${end ? "end" : "start"}`;
-        if (distance2(pointAt(sketch, ref), from) > 1e-6) continue;
+        if (distance2(pointAt(sketch, ref), from) > COINCIDENT) continue;
         const [h] = headingAt(s, end),
           to = end ? h : h + Math.PI;
         if (turned(to) < NEAR)

@@ -1,3 +1,4 @@
+import { UNSEEN } from "../tolerance";
 import { toSpace } from "@/core/geometry/frame";
 import type { PartDocument } from "@/core/part/document";
 import { frameOf } from "@/core/part/steps/sketch/schema";
@@ -64,7 +65,7 @@ export function fitView({ built, mode, camera }: BenchState, document: PartDocum
 /** A step's card lies at the left: the model is seen in the round beside it. */
 export function beside(camera: Camera, fit: () => void): void {
   camera.side = CARD_PIXELS;
-  const edgeOn = camera.toViewer.filter((v) => Math.abs(v) > 1e-3).length === 1;
+  const edgeOn = camera.toViewer.filter((v) => Math.abs(v) > UNSEEN).length === 1;
   if (edgeOn) camera.turnTo(PICTORIAL, fit);
   else fit();
 }

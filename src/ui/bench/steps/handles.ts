@@ -1,3 +1,5 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
+import { UNSEEN } from "../tolerance";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { extentOf } from "@/core/sketch/profile";
 import { faceFrame, normalOf, toSpace, type Frame } from "@/core/geometry/frame";
@@ -137,7 +139,7 @@ function edgeHandles(
   const e = under.edges[first]!,
     foot = midway(e.points);
   const out = e.faces.map((f) => normalAt(under.faces[f]!.carrier, foot) ?? ([0, 0, 0] as Vec3)).reduce(add3);
-  return length3(out) < 1e-6 ? [] : [{ name, foot, along: unit3(out), value, quantity: "length", per: 1, put }];
+  return length3(out) < COINCIDENT ? [] : [{ name, foot, along: unit3(out), value, quantity: "length", per: 1, put }];
 }
 
 /** Middle of a sketch's drawing, and where it lies. */
@@ -218,7 +220,7 @@ function revolveHandles(document: PartDocument, draft: RevolveStep, read: Find):
   const radius = distance3(base.middle, footOn(base.middle, axis)),
     sign = draft.reverse ? -1 : 1,
     share = turn.kind === "both" ? 0.5 : 1;
-  if (radius < 1e-3) return [];
+  if (radius < UNSEEN) return [];
   // the tip runs round with the angle: the arrow stands there, along the circle
   const tip = turnedPoint(base.middle, axis, sign * angle * share),
     along = scale3(unit3(cross3(axis.along, sub3(tip, footOn(tip, axis)))), sign);

@@ -1,3 +1,5 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
+import { DRAWN_PARALLEL } from "../tolerance";
 import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { curveById, entityOf, lineThrough, pointAt, typeOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import type { Hands, NewDimension, Pointer, Preview, Tool } from "./tool";
@@ -12,7 +14,7 @@ const side = ([a, b]: [Vec2, Vec2], p: Vec2) => cross2(sub2(b, a), sub2(p, a));
 
 /** Which of aligned, level and upright distance is meant: where the pointer goes beside the two points tells. */
 function distanceKind(a: Vec2, b: Vec2, at: Vec2): "distance" | "horizontal-distance" | "vertical-distance" {
-  const slack = 1e-6 * (Math.abs(b[0] - a[0]) + Math.abs(b[1] - a[1]));
+  const slack = COINCIDENT * (Math.abs(b[0] - a[0]) + Math.abs(b[1] - a[1]));
   if (Math.abs(a[1] - b[1]) <= slack) return "horizontal-distance";
   if (Math.abs(a[0] - b[0]) <= slack) return "vertical-distance";
   const within = (v: number, p: number, q: number) => v >= Math.min(p, q) && v <= Math.max(p, q);
@@ -67,7 +69,7 @@ export function meant(
     const u = sub2(b, a),
       v = sub2(d, c),
       sine = cross2(u, v) / (Math.hypot(...u) * Math.hypot(...v));
-    const isParallel = Math.abs(sine) < 1e-6;
+    const isParallel = Math.abs(sine) < DRAWN_PARALLEL;
     // angles are doubled across centre lines only: beside an axis the other sector may be meant
     const isWhole = (ref: string) => (isParallel ? isAxis(sketch, ref) : isCentreLine(sketch, ref));
     const centre = [second, first].find(isWhole);
@@ -123,7 +125,7 @@ function twoThings(
   }
   if (isRound(types[0]) && isRound(types[1])) {
     const [c, d] = [pointAt(sketch, `${first}.centre`), pointAt(sketch, `${second}.centre`)];
-    if (distance2(c, d) < 1e-6) return make("ring", [first, second]);
+    if (distance2(c, d) < COINCIDENT) return make("ring", [first, second]);
   }
   const asPoint = (ref: string) =>
     isRound(typeOf(sketch, ref)) || typeOf(sketch, ref) === "ellipse" ? `${ref}.centre` : ref;

@@ -1,3 +1,4 @@
+import { UNSEEN } from "../tolerance";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, cross3, dot3, scale3, sub3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 
@@ -66,7 +67,7 @@ export class Camera {
     const d = sub3(p, this.target);
     // what lies behind the eye is put far out, not turned over
     const k = this.perspective
-      ? this.scale / Math.max(1 - dot3(d, this.toViewer) / this.eyeDistance, 1e-3)
+      ? this.scale / Math.max(1 - dot3(d, this.toViewer) / this.eyeDistance, UNSEEN)
       : this.scale;
     return [this.width / 2 + dot3(d, this.right) * k, this.height / 2 - dot3(d, this.up) * k];
   }
@@ -130,7 +131,7 @@ export class Camera {
     const mid = (d: Vec3) => (Math.min(...across(d)) + Math.max(...across(d))) / 2;
     const span = (d: Vec3) => Math.max(...across(d)) - Math.min(...across(d));
     this.target = [this.right, this.up, this.toViewer].reduce<Vec3>((s, d) => add3(s, scale3(d, mid(d))), [0, 0, 0]);
-    const [w, h] = [Math.max(span(this.right), 1e-3), Math.max(span(this.up), 1e-3)];
+    const [w, h] = [Math.max(span(this.right), UNSEEN), Math.max(span(this.up), UNSEEN)];
     // beside what lies in the corner, or below it: whichever leaves more
     const rooms = [
       { right: this.corner[0], top: 0 },

@@ -1,8 +1,6 @@
+import { UNSEEN } from "../tolerance";
 import type { Mesh } from "@/core/kernel/mesh";
 import { dot3, type Vec3 } from "@/core/geometry/vector";
-
-/** How far in front of the cut its outline is drawn, mm, so that it is not lost in it. */
-const LIFT = 1e-3;
 
 /** Where a plane cuts the facets: pairs of points, x y z after each other. @param hidden faces left out */
 export function cutOutline(
@@ -30,7 +28,7 @@ export function cutOutline(
         const s = a / (a - b);
         points.push(
           [0, 1, 2].map(
-            (x) => corners[i]![x]! + s * (corners[j]![x]! - corners[i]![x]!) + LIFT * n[x]!,
+            (x) => corners[i]![x]! + s * (corners[j]![x]! - corners[i]![x]!) + UNSEEN * n[x]!,
           ) as unknown as Vec3,
         );
       }

@@ -1,3 +1,4 @@
+import { NO_AREA, UNSEEN } from "../tolerance";
 import { dot3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Mesh } from "@/core/kernel/mesh";
 import type { Thing } from "@/core/measure/measure";
@@ -15,7 +16,7 @@ export interface Cut {
   readonly normal: Vec3;
 }
 export const isCutAway = (cut: Cut | undefined, p: Vec3): boolean =>
-  cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > 1e-3;
+  cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > UNSEEN;
 
 /** The faces of a mesh under a pixel, the nearest to the viewer first; facets are good enough to point with. */
 export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[] {
@@ -39,7 +40,7 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[
         vx = px[2 * c]! - ax,
         vy = px[2 * c + 1]! - ay;
       const area = ux * vy - uy * vx;
-      if (Math.abs(area) < 1e-9) continue;
+      if (Math.abs(area) < NO_AREA) continue;
       const wx = at[0] - ax,
         wy = at[1] - ay,
         u = (wx * vy - wy * vx) / area,

@@ -1,3 +1,4 @@
+import { UNSEEN } from "../tolerance";
 import * as THREE from "three";
 import type { Mesh } from "@/core/kernel/mesh";
 import type { Vec3 } from "@/core/geometry/vector";
@@ -97,7 +98,7 @@ export class Scene {
       ? [
           new THREE.Plane().setFromNormalAndCoplanarPoint(
             new THREE.Vector3(...cut.normal).negate(),
-            new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), 1e-3),
+            new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), UNSEEN),
           ),
         ]
       : [];

@@ -1,5 +1,6 @@
 "use client";
 
+import { UNSEEN } from "../tolerance";
 import { unit3, type Vec3 } from "@/core/geometry/vector";
 import type { Camera, Look } from "./camera";
 
@@ -38,7 +39,7 @@ export function UnfoldedBox({
     H = 22,
     M = 1;
   const cell = (name: Six, col: number, row: number) => {
-    const here = LOOKS[name].toViewer.every((v, i) => Math.abs(v - camera.toViewer[i]!) < 1e-3);
+    const here = LOOKS[name].toViewer.every((v, i) => Math.abs(v - camera.toViewer[i]!) < UNSEEN);
     return (
       <g
         key={name}
@@ -76,7 +77,7 @@ export function UnfoldedBox({
       ] as const
     ).map(([x, y, col]) => {
       const look = corner(x, y, z);
-      const here = look.toViewer.every((v, i) => Math.abs(v - camera.toViewer[i]!) < 1e-3);
+      const here = look.toViewer.every((v, i) => Math.abs(v - camera.toViewer[i]!) < UNSEEN);
       const cx = M + col * W,
         cy = M + row * H + H / 2;
       const place = `${y < 0 ? "front" : "back"} ${x < 0 ? "left" : "right"}`;

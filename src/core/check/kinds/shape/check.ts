@@ -6,7 +6,7 @@ import type { Solid } from "@/core/kernel/solid";
 import { differenceOf } from "../../difference";
 import { transformedFace } from "../../match";
 import { placeOn, type Placement } from "../../placement";
-import { SAME_SIZE } from "../../tolerance";
+import { INCHES, ON_THE_LIMIT, SAME_SIZE } from "../../tolerance";
 import type { CheckContext } from "../context";
 import type { ShapeEvidence, Lump } from "./kind";
 
@@ -56,7 +56,7 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
   }
   const scale = Math.cbrt(submission.properties.volume / reference.properties.volume);
   const byArea = Math.sqrt(submission.properties.area / reference.properties.area);
-  if (Math.abs(scale - 1) > 1e-4 && Math.abs(byArea / scale - 1) < 1e-6) {
+  if (Math.abs(scale - 1) > INCHES && Math.abs(byArea / scale - 1) < SAME_SIZE) {
     const right = placeOn(
       reference.faces,
       submission.faces.map((f) => transformedFace(f, false, 1 / scale)),
@@ -124,7 +124,7 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
       picture,
     };
   return {
-    evidence: { ...found, verdict: off <= tolerance + 1e-9 ? "met" : "missed", finding: "differs", off },
+    evidence: { ...found, verdict: off <= tolerance + ON_THE_LIMIT ? "met" : "missed", finding: "differs", off },
     picture,
   };
 }

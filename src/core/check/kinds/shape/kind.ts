@@ -1,3 +1,4 @@
+import { INCHES } from "../../tolerance";
 import { begun } from "@/core/naming/words";
 import { z } from "zod";
 import type { Rigid } from "@/core/geometry/rigid";
@@ -107,7 +108,7 @@ function differsText(e: ShapeEvidence): string {
 
 const MM_PER_INCH = 25.4;
 const inchesText = (scale: number) =>
-  Math.abs(Math.max(scale, 1 / scale) / MM_PER_INCH - 1) < 1e-4 ? ": inches and millimetres were confused" : "";
+  Math.abs(Math.max(scale, 1 / scale) / MM_PER_INCH - 1) < INCHES ? ": inches and millimetres were confused" : "";
 
 function differences({ missing, extra }: ShapeEvidence, unit: LengthUnit): string {
   const tell = (word: string, list: readonly Lump[]) => {

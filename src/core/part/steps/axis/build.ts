@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { normalOf } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
 import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3 } from "@/core/geometry/vector";
@@ -19,7 +20,7 @@ function lineBy(context: BuildContext, { by, id }: AxisStep): Outcome<Line> {
       b = placeOf(context, by.b);
     if (!a.ok) return a;
     if (!b.ok) return b;
-    return distance3(a.value, b.value) > 1e-9
+    return distance3(a.value, b.value) > COINCIDENT
       ? done({ at: a.value, along: unit3(sub3(b.value, a.value)) })
       : refuse("bad-points", "The two points are one.", [id]);
   }
@@ -29,7 +30,8 @@ function lineBy(context: BuildContext, { by, id }: AxisStep): Outcome<Line> {
   if (!b.ok) return b;
   const n = normalOf(a.value),
     m = normalOf(b.value);
-  if (length3(cross3(n, m)) < 1e-9) return refuse("bad-planes", "The two planes are parallel and meet nowhere.", [id]);
+  if (length3(cross3(n, m)) < SAME_WAY)
+    return refuse("bad-planes", "The two planes are parallel and meet nowhere.", [id]);
   const [p, q] = [dot3(n, a.value.origin), dot3(m, b.value.origin)],
     c = dot3(n, m),
     k = 1 - c * c;

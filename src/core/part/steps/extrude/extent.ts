@@ -1,3 +1,5 @@
+import { FACING } from "../../tolerance";
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
@@ -12,8 +14,6 @@ import type { ExtrudeStep } from "./schema";
 
 /** How far past the part a Through cut reaches, so that no face of the tool lies on one of the part, mm. */
 const CLEARANCE = 1;
-/** Planes that are as parallel as this stop a prism squarely. */
-const PARALLEL = 1e-9;
 
 /** From and to along the sketch's normal, mm. */
 export interface Span {
@@ -67,17 +67,17 @@ export function spanOf(context: BuildContext, step: ExtrudeStep, frame: Frame): 
           const n = normalOf(frame),
             m = normalOf(plane.value),
             along = dot3(sub3(plane.value.origin, frame.origin), n);
-          if (Math.abs(Math.abs(dot3(n, m)) - 1) < PARALLEL) {
+          if (Math.abs(Math.abs(dot3(n, m)) - 1) < SAME_WAY) {
             const sign = step.reverse ? -1 : 1,
               end = sign * along + offset.value;
-            if (end <= 1e-6)
+            if (end <= COINCIDENT)
               return refuse("behind", "The face lies behind the sketch. Turn the direction round.", [step.id]);
             return done(flip({ from: 0, to: end }));
           }
           far = Math.max(far, Math.abs(along)) * 2 + 2 * Math.abs(offset.value) + CLEARANCE;
         }
       }
-      return far > CLEARANCE + 1e-6
+      return far > CLEARANCE + COINCIDENT
         ? done(flip({ from: 0, to: far }))
         : refuse("behind", "There is nothing of the part on this side of the sketch. Turn the direction round.", [
             step.id,
@@ -122,7 +122,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
   }
   if (extent.kind !== "face") return done(solids);
   const plane = planeOf(context, extent.face);
-  if (plane.ok && Math.abs(Math.abs(dot3(n, normalOf(plane.value))) - 1) < PARALLEL) return done(solids);
+  if (plane.ok && Math.abs(Math.abs(dot3(n, normalOf(plane.value))) - 1) < SAME_WAY) return done(solids);
   const offset =
     extent.offset === undefined ? done(0) : readQuantity(extent.offset, "length", context.unit, context.names);
   if (!offset.ok) return offset;
@@ -131,7 +131,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
   if (plane.ok) {
     const m = normalOf(plane.value),
       out = dot3(m, way) > 0 ? m : scale3(m, -1);
-    if (dot3(out, way) < 1e-6)
+    if (dot3(out, way) < FACING)
       return refuse("beside", "This face runs along the direction and never stops it. Pick another.", [step.id]);
     carrier = {
       kind: "plane" as const,
@@ -147,7 +147,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
         step.id,
       ]);
     carrier = deeper(surface, offset.value);
-    if (("radius" in carrier ? carrier.radius : "minor" in carrier ? carrier.minor : 1) <= 1e-6)
+    if (("radius" in carrier ? carrier.radius : "minor" in carrier ? carrier.minor : 1) <= COINCIDENT)
       return refuse("bad-number", "So far beyond the face nothing of its surface is left.", [step.id]);
   } else return plane as never;
   const out = solids.map((s) => {

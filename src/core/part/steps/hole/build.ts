@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { roughBoxOf } from "@/core/kernel/properties";
@@ -66,7 +67,7 @@ function boreOf(context: BuildContext, step: HoleStep): Outcome<Omit<Bore, "dept
   if (step.head.kind === "plain") return done({ radius, ...(tip !== undefined && { tip }) });
   const wide = lengthOf(context, step.head.diameter, `The ${step.head.kind} diameter`);
   if (!wide.ok) return wide;
-  if (wide.value / 2 <= radius + 1e-6)
+  if (wide.value / 2 <= radius + COINCIDENT)
     return refuse("bad-number", `The ${step.head.kind} must be wider than the hole.`, [step.id]);
   if (step.head.kind === "counterbore") {
     const deep = lengthOf(context, step.head.depth, "The counterbore's depth");
@@ -99,10 +100,12 @@ function depthOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{ 
   if (step.extent.kind === "face") {
     const face = planeOf(context, step.extent.face);
     if (!face.ok) return face;
-    if (Math.abs(Math.abs(dot3(n, normalOf(face.value))) - 1) > 1e-9)
+    if (Math.abs(Math.abs(dot3(n, normalOf(face.value))) - 1) > SAME_WAY)
       return refuse("not-flat", "As far as a face takes a face parallel to the one the hole starts from.", [step.id]);
     const depth = dot3(sub3(seat.origin, face.value.origin), n) * (step.reverse ? -1 : 1);
-    return depth > 1e-6 ? done({ depth, open: false }) : refuse("behind", "That face lies behind the hole.", [step.id]);
+    return depth > COINCIDENT
+      ? done({ depth, open: false })
+      : refuse("behind", "That face lies behind the hole.", [step.id]);
   }
   const { min, max } = roughBoxOf(context.kernel, context.body!.shape);
   return done({ depth: Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) + 1, open: true });
@@ -133,7 +136,7 @@ function volumes(context: BuildContext, step: HoleStep): Outcome<Solid[]> {
   if (step.thread?.depth !== undefined) {
     const thread = lengthOf(context, step.thread.depth, "The depth of the thread");
     if (!thread.ok) return thread;
-    if (!depth.value.open && thread.value > depth.value.depth + 1e-9)
+    if (!depth.value.open && thread.value > depth.value.depth + COINCIDENT)
       return refuse("bad-number", "The thread is deeper than the hole. Make the hole deeper or the thread shorter.", [
         step.id,
       ]);

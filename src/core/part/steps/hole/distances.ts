@@ -1,3 +1,4 @@
+import { CROSSING } from "../../tolerance";
 import { normalOf, toPlane, toSpace, type Frame } from "@/core/geometry/frame";
 import { cross2, dot2, sub2, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { EdgeRef, FaceRef } from "@/core/naming/reference";
@@ -15,9 +16,6 @@ interface Guide {
   readonly normal: Vec2;
   readonly offset: number;
 }
-
-/** Guides that cross at less than this (sine) have no place in common. */
-const CROSSING = 1e-6;
 
 /**
  * Where a hole stands that is told by its distances from two edges or faces: counted inwards, from a face into the

@@ -1,3 +1,4 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
 import { turnedVector } from "@/core/geometry/line";
 import { snapRows, type Rigid } from "@/core/geometry/rigid";
 import { TURN } from "@/core/geometry/segment";
@@ -48,7 +49,7 @@ export function imagesOf(context: BuildContext, step: PatternStep): Outcome<Imag
       angle = angleOf(context, way.angle);
     if (!line.ok) return line;
     if (!angle.ok) return angle;
-    const whole = Math.abs(angle.value - TURN) < 1e-9;
+    const whole = Math.abs(angle.value - TURN) < SAME_WAY;
     const step1 =
       (way.reverse ? -1 : 1) * (way.by === "step" ? angle.value : angle.value / (whole ? way.count : way.count - 1));
     for (let i = 1; i < way.count; i++) {

@@ -1,3 +1,4 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
 import { normalOf, offsetFrame, type Frame } from "@/core/geometry/frame";
 import { footOn, turnedFrame } from "@/core/geometry/line";
 import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
@@ -28,7 +29,7 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
       if (!from.ok) return from;
       if (!about.ok) return about;
       if (!angle.ok) return angle;
-      if (Math.abs(dot3(about.value.along, normalOf(from.value))) > 1e-9)
+      if (Math.abs(dot3(about.value.along, normalOf(from.value))) > SAME_WAY)
         return refuse("bad-axis", "The edge must be parallel to the plane that is tilted.", [id]);
       // turned about the edge where it stands: the plane runs through the edge
       return done(turnedFrame({ ...from.value, origin: about.value.at }, about.value, angle.value));
@@ -40,7 +41,7 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
       if (!b.ok) return b;
       const n = normalOf(a.value),
         m = normalOf(b.value);
-      if (length3(cross3(n, m)) < 1e-9)
+      if (length3(cross3(n, m)) < SAME_WAY)
         return done(frameIn(add3(a.value.origin, scale3(n, dot3(sub3(b.value.origin, a.value.origin), n) / 2)), n));
       // crossing planes: through their line, halving the angle; the normals of two faces point away from each other
       const along = unit3(cross3(n, m)),
@@ -60,7 +61,7 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
       }
       const [a, b, c] = places as [Vec3, Vec3, Vec3],
         n = cross3(sub3(b, a), sub3(c, a));
-      if (length3(n) < 1e-9) return refuse("bad-points", "The three points stand in one line.", [id]);
+      if (length3(n) < SAME_WAY) return refuse("bad-points", "The three points stand in one line.", [id]);
       const x = unit3(sub3(b, a));
       return done({ origin: a, x, y: cross3(unit3(n), x) });
     }
@@ -72,7 +73,7 @@ function frameBy(context: BuildContext, { by, id }: PlaneStep): Outcome<Frame> {
       const carrier = context.topology()!.carrier(face.value),
         n = scale3(normalOf(beside.value), by.far ? -1 : 1);
       if (carrier.kind !== "cylinder") return refuse("not-round", "A tangent plane touches a cylindrical face.", [id]);
-      if (Math.abs(dot3(carrier.axis, n)) > 1e-9)
+      if (Math.abs(dot3(carrier.axis, n)) > SAME_WAY)
         return refuse("bad-axis", "The plane it is to be parallel to must run along the cylinder.", [id]);
       return done(
         frameIn(add3(footOn([0, 0, 0], { at: carrier.at, along: carrier.axis }), scale3(n, carrier.radius)), n),

@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { TURN } from "@/core/geometry/segment";
 import { normalOf, toSpace } from "@/core/geometry/frame";
 import type { Line } from "@/core/geometry/line";
@@ -39,7 +40,7 @@ function axisFor(context: BuildContext, step: RevolveStep, sketch: BuiltSketch):
     axis = { at: a, along: unit3(sub3(b, a)) };
   }
   const n = normalOf(sketch.frame);
-  if (Math.abs(dot3(axis.along, n)) > 1e-9 || Math.abs(dot3(sub3(axis.at, sketch.frame.origin), n)) > 1e-6)
+  if (Math.abs(dot3(axis.along, n)) > SAME_WAY || Math.abs(dot3(sub3(axis.at, sketch.frame.origin), n)) > COINCIDENT)
     return refuse("no-axis", "The axis does not lie in the plane of the sketch.", [step.id]);
   return done(axis);
 }
@@ -52,15 +53,15 @@ function angles(context: BuildContext, step: RevolveStep): Outcome<[number, numb
   const b = turn.kind === "two" ? angleOf(context, turn.back) : done(0);
   if (!b.ok) return b;
   const [from, to] = turn.kind === "both" ? [-a.value / 2, a.value / 2] : [-b.value, a.value];
-  if (a.value <= 1e-9 || (turn.kind === "two" && b.value <= 1e-9))
+  if (a.value <= SAME_WAY || (turn.kind === "two" && b.value <= SAME_WAY))
     return refuse(
       "bad-number",
       "The angle must be greater than 0. Turn the direction round instead of typing a negative one.",
       [step.id],
     );
-  if (to - from > TURN + 1e-9) return refuse("bad-number", "The angle must be at most 360°.", [step.id]);
+  if (to - from > TURN + SAME_WAY) return refuse("bad-number", "The angle must be at most 360°.", [step.id]);
   // all but a whole turn is one
-  if (to - from > TURN - 1e-9) return done([0, TURN]);
+  if (to - from > TURN - SAME_WAY) return done([0, TURN]);
   return done(step.reverse ? [-to, -from] : [from, to]);
 }
 

@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { normalOf, toPlane, type Frame } from "@/core/geometry/frame";
 import { ellipseAngle } from "@/core/geometry/segment";
 import { add3, cross3, dot3, scale3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
@@ -15,7 +16,7 @@ export function pictureOf(edge: Edge, frame: Frame, id: string): Curve | undefin
   const flat = edge.points.map((p) => toPlane(frame, p)),
     a = flat[0]!,
     b = flat[flat.length - 1]!;
-  const apart = (p: Vec2, q: Vec2) => Math.hypot(p[0] - q[0], p[1] - q[1]) > 1e-9;
+  const apart = (p: Vec2, q: Vec2) => Math.hypot(p[0] - q[0], p[1] - q[1]) > COINCIDENT;
   if (edge.shape.kind === "line")
     return apart(a, b) ? { ...base, kind: "line", start: own(a), end: own(b) } : { ...base, kind: "point", at: own(a) };
   if (edge.shape.kind === "circle") return roundPicture(edge.shape, flat, frame, base);
@@ -42,7 +43,7 @@ function roundPicture(
   // run as the sketch's arcs run
   const ccw = (middle[0] - a[0]) * (b[1] - middle[1]) - (middle[1] - a[1]) * (b[0] - middle[0]) > 0;
   const [start, end] = ccw ? [a, b] : [b, a];
-  if (Math.abs(Math.abs(tilt) - 1) < 1e-9)
+  if (Math.abs(Math.abs(tilt) - 1) < SAME_WAY)
     return shape.whole
       ? { ...base, kind: "circle", centre: own(centre), radius: r }
       : { ...base, kind: "arc", centre: own(centre), start: own(start), end: own(end) };
@@ -52,7 +53,7 @@ function roundPicture(
   const place = (v: Vec3): Vec2 => toPlane(frame, add3(shape.centre, scale3(v, r)));
   const major = place(across),
     minor = place(down);
-  if (Math.abs(tilt) < 1e-9) {
+  if (Math.abs(tilt) < SAME_WAY) {
     // seen from its edge: a line as far as it reaches
     const along = flat.map(
       (p) => (p[0] - centre[0]) * (major[0] - centre[0]) + (p[1] - centre[1]) * (major[1] - centre[1]),

@@ -1,3 +1,5 @@
+import { FLAT } from "../../tolerance";
+import { COINCIDENT, ROUNDING } from "@/core/geometry/tolerance";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import type { Arc, Constraint, Sketch } from "@/core/sketch/sketch";
 import { pointAt, pointsOf } from "@/core/sketch/sketch";
@@ -41,9 +43,9 @@ export const centreArc: Shape = {
   sizes: [[], [gap("radius", 0, 1)]],
   meet: (p, [d]) => (p.length === 2 ? atSize(p[0]!, p[1]!, d, undefined) : p[2]!),
   make([a, b, p], id) {
-    if (!a || !b || !p || distance2(a, b) < 1e-6) return undefined;
+    if (!a || !b || !p || distance2(a, b) < COINCIDENT) return undefined;
     const c = arc(id, a, b, polar(a, distance2(a, b), heading(a, p)));
-    if (distance2(c.start, c.end) < 1e-6) return undefined;
+    if (distance2(c.start, c.end) < COINCIDENT) return undefined;
     return {
       curves: [c],
       anchors: [`${c.id}.centre`, `${c.id}.start`, `${c.id}.end`],
@@ -58,7 +60,7 @@ export function endNear(sketch: Sketch, at: Vec2): { ref: string; curve: string;
     const s = segmentOf(c);
     if (!s) continue;
     for (const ref of pointsOf(c)) {
-      if (!/\.(start|end)$/.test(ref) || distance2(pointAt(sketch, ref), at) > 1e-6) continue;
+      if (!/\.(start|end)$/.test(ref) || distance2(pointAt(sketch, ref), at) > COINCIDENT) continue;
       const atEnd = ref.endsWith(".end"),
         [h] = headingAt(s, atEnd ? 1 : 0);
       return { ref, curve: c.id, direction: asVec(atEnd ? h : h + Math.PI) };
@@ -73,7 +75,7 @@ export function tangentArc(from: Vec2, direction: Vec2, to: Vec2): { centre: Vec
     n: Vec2 = [-direction[1], direction[0]],
     off = n[0] * w[0] + n[1] * w[1],
     ww = w[0] * w[0] + w[1] * w[1];
-  if (Math.abs(off) < 1e-6 * Math.sqrt(ww) || ww < 1e-12) return undefined;
+  if (Math.abs(off) < FLAT * Math.sqrt(ww) || ww < ROUNDING) return undefined;
   const s = ww / (2 * off);
   return { centre: [from[0] + n[0] * s, from[1] + n[1] * s], ccw: s > 0 };
 }

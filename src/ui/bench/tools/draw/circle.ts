@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { distance2, mid2, type Vec2 } from "@/core/geometry/vector";
 import type { Circle } from "@/core/sketch/sketch";
 import { atSize, centreOf, gap, own } from "./places";
@@ -18,7 +19,7 @@ export const centreCircle: Shape = {
   meet: ([a, b], [d]) => atSize(a!, b!, d === undefined ? undefined : d / 2, undefined),
   make([a, b], id) {
     const r = a && b ? distance2(a, b) : 0;
-    if (r < 1e-6) return undefined;
+    if (r < COINCIDENT) return undefined;
     const c = circle(id, a!, r);
     return { curves: [c], anchors: [`${c.id}.centre`, { on: c.id }], sizes: [{ kind: "diameter", of: [c.id] }] };
   },
@@ -32,7 +33,7 @@ export const twoPointCircle: Shape = {
   meet: ([a, b], [d]) => atSize(a!, b!, d, undefined),
   make([a, b], id) {
     const d = a && b ? distance2(a, b) : 0;
-    if (d < 1e-6) return undefined;
+    if (d < COINCIDENT) return undefined;
     const c = circle(id, mid2(a!, b!), d / 2);
     return { curves: [c], anchors: [{ on: c.id }, { on: c.id }], sizes: [{ kind: "diameter", of: [c.id] }] };
   },

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { ellipseAngle, onEllipse } from "@/core/geometry/segment";
 import { asideBy, atSize, beside, gap, heading, own } from "./places";
@@ -15,7 +16,7 @@ function axes(
 ): { centre: [number, number]; major: [number, number]; minor: [number, number] } | undefined {
   const b = Math.abs(beside(c, a, p)),
     t = heading(c, a);
-  if (b < 1e-6 || distance2(c, a) < 1e-6) return undefined;
+  if (b < COINCIDENT || distance2(c, a) < COINCIDENT) return undefined;
   return { centre: own(c), major: own(a), minor: [c[0] - Math.sin(t) * b, c[1] + Math.cos(t) * b] };
 }
 const meet: NonNullable<Shape["meet"]> = (p, [d]) =>

@@ -1,3 +1,4 @@
+import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { meetings } from "@/core/geometry/meet";
 import type { Segment } from "@/core/geometry/segment";
@@ -105,7 +106,9 @@ export class LineTool implements Tool {
           ? { kind: "line", a: [0, -reach], b: [0, reach] }
           : curve && segmentOf(curve);
     const found = shape
-      ? meetings(ray, shape, 1e-6).filter((m) => m.t > 1e-6 && distance2(m.at, p.at) < 2 * BOTH_PIXELS * p.pixel)
+      ? meetings(ray, shape, COINCIDENT).filter(
+          (m) => m.t > COINCIDENT && distance2(m.at, p.at) < 2 * BOTH_PIXELS * p.pixel,
+        )
       : [];
     return found.sort((x, y) => distance2(x.at, p.at) - distance2(y.at, p.at))[0]?.at;
   }
@@ -183,7 +186,7 @@ export class LineTool implements Tool {
       ...(this.value(0) !== undefined
         ? [{ id: id("m"), kind: "length" as const, of: [name], value: this.typed[0]!.trim() }]
         : []),
-      ...(this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) > 1e-9
+      ...(this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) > SAME_WAY
         ? [
             {
               id: id("m"),
@@ -195,7 +198,7 @@ export class LineTool implements Tool {
         : []),
     ];
     // a typed 0 or 180° is level
-    if (this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) <= 1e-9)
+    if (this.value(1) !== undefined && Math.abs(Math.sin(this.value(1)!)) <= SAME_WAY)
       ties.push({ kind: "horizontal", of: [name] });
     if (
       !drawTied(

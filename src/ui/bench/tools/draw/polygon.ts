@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { distance2 } from "@/core/geometry/vector";
 import { polygonOn } from "@/core/sketch/edit/pattern";
 import { atSize, heading, own } from "./places";
@@ -17,7 +18,7 @@ const polygon = (outside: boolean): Shape => ({
   meet: ([a, b], [, d]) => atSize(a!, b!, d === undefined ? undefined : d / 2, undefined),
   make([a, b], id, [count = 6], sketch) {
     const r = a && b ? distance2(a, b) : 0;
-    if (r < 1e-6) return undefined;
+    if (r < COINCIDENT) return undefined;
     const circle = { id: id("c"), kind: "circle" as const, centre: own(a!), radius: r, construction: true as const };
     const base = { ...sketch, curves: [...sketch.curves, circle] };
     const made = polygonOn(base, circle.id, count, outside, heading(a!, b!) + (outside ? Math.PI / count : 0));

@@ -1,3 +1,5 @@
+import { UNSEEN } from "../../tolerance";
+import { COINCIDENT, TINY } from "@/core/geometry/tolerance";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Constraint, Curve, Line } from "@/core/sketch/sketch";
 import { asideBy, atSize, beside, gap, heading, own } from "./places";
@@ -36,7 +38,7 @@ function outline(
 const LEVEL: readonly Constraint["kind"][] = ["horizontal", "vertical", "horizontal", "vertical"];
 const thin = (a: Vec2, b: Vec2) =>
   Math.min(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])) <
-  1e-3 * Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])) + 1e-9;
+  UNSEEN * Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])) + TINY;
 
 /** From corner to opposite corner. */
 export const cornerRectangle: Shape = {
@@ -117,7 +119,7 @@ export const threePointRectangle: Shape = {
     const d = beside(a, b, p),
       t = heading(a, b),
       n: Vec2 = [-Math.sin(t) * d, Math.cos(t) * d];
-    if (Math.abs(d) < 1e-6) return undefined;
+    if (Math.abs(d) < COINCIDENT) return undefined;
     const { lines, constraints } = outline([a, b, [b[0] + n[0], b[1] + n[1]], [a[0] + n[0], a[1] + n[1]]], id, [
       "perpendicular",
       "perpendicular",

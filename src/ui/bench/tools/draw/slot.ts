@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import type { Arc, Constraint, Curve, Line } from "@/core/sketch/sketch";
 import { asideBy, atSize, beside, gap, heading, own, polar } from "./places";
@@ -21,7 +22,7 @@ export const straightSlot: Shape = {
     p.length === 2 ? atSize(p[0]!, p[1]!, d, undefined) : d === undefined ? p[2]! : asideBy(p[0]!, p[1]!, p[2]!, d),
   make([a, b, p], id) {
     const r = a && b && p ? Math.abs(beside(a, b, p)) : 0;
-    if (r < 1e-6 || distance2(a!, b!) < 1e-6) return undefined;
+    if (r < COINCIDENT || distance2(a!, b!) < COINCIDENT) return undefined;
     const t = heading(a!, b!),
       right = (c: Vec2) => own(polar(c, r, t - quarter)),
       left = (c: Vec2) => own(polar(c, r, t + quarter)),
@@ -89,7 +90,7 @@ export const arcSlot: Shape = {
       w = Math.abs(distance2(c, p) - r),
       from = heading(c, a),
       to = heading(c, b);
-    if (w < 1e-6 || w >= r || Math.abs(from - to) < 1e-6) return undefined;
+    if (w < COINCIDENT || w >= r || Math.abs(from - to) < COINCIDENT) return undefined;
     const at = (t: number, d: number) => own(polar(c, r + d, t)),
       k = tie(id);
     const arc = (centre: Vec2, start: Vec2, end: Vec2, construction?: true): Arc => ({

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { centripetalKnots } from "@/core/geometry/spline";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
 import { idSource } from "@/core/sketch/shapes";
@@ -42,7 +43,7 @@ export class SplineTool implements Tool {
   move(p: Pointer): void {
     const snap = snapPoint(this.hands.sketch(), p.at, p.pixel, p.shift),
       all = [...this.places.map((s) => s.at), snap.at];
-    const apart = all.every((a, i) => !i || distance2(a, all[i - 1]!) > 1e-6);
+    const apart = all.every((a, i) => !i || distance2(a, all[i - 1]!) > COINCIDENT);
     this.preview = {
       ...(all.length > 1 && apart && { curves: [this.spline(all, "preview")] }),
       ...(snap.label && { mark: { at: snap.at, label: snap.label } }),

@@ -1,3 +1,4 @@
+import { COINCIDENT } from "@/core/geometry/tolerance";
 import { distance2 } from "@/core/geometry/vector";
 import { cornerEnds } from "@/core/sketch/edit/corner";
 import { pointAt, typeOf } from "@/core/sketch/sketch";
@@ -50,7 +51,7 @@ export class CornerTool implements Tool {
     if (!cornerEnds(sketch, p.hit.ref))
       return this.hands.say("notice", "A corner is where just two lines or arcs meet.");
     // one place, whichever of its ends was hit
-    const known = this.corners.find((c) => distance2(pointAt(sketch, c), p.hit!.at) < 1e-6);
+    const known = this.corners.find((c) => distance2(pointAt(sketch, c), p.hit!.at) < COINCIDENT);
     this.corners = known ? this.corners.filter((c) => c !== known) : [...this.corners, p.hit.ref];
   }
   type(_: number, text: string): void {
