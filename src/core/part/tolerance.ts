@@ -1,0 +1,8 @@
+/** Named tolerances of the room part. */
+
+/** How far from level or upright a line may be to be called so: a share of its length. */
+export const LEVEL_ENOUGH = 1e-3;
+/** Guides that cross at less than this (sine) have no place in common. */
+export const CROSSING = 1e-6;
+/** A face looks along a direction when the cosine between them is more than this. */
+export const FACING = 1e-6;

@@ -1,0 +1,12 @@
+/** Named tolerances of the room sheet. */
+
+/** Distances below this (mm) are drawing noise: far below a line's width at any scale used. */
+export const NEAR = 1e-4;
+/** Directions whose cosine is less are drawn square to each other. */
+export const SQUARE = 1e-6;
+/** Drawn lines whose sine is less are parallel. */
+export const DRAWN_PARALLEL = 1e-6;
+/** An arc that lacks less than this of a turn is a whole one, radians. */
+export const WHOLE_TURN = 1e-6;
+/** A pictorial view is never drawn smaller. */
+export const LEAST_SCALE = 1e-3;
