@@ -164,9 +164,7 @@ main().then(
   (e: unknown) => {
     const known =
       e instanceof BadInput || (e instanceof Error && "code" in e && String(e.code).startsWith("ERR_PARSE_ARGS"));
-    process.stderr.write(
-      `${known ? (e as Error).message : `caliper failed: ${e instanceof Error ? e.message : String(e)}`}\n`,
-    );
+    process.stderr.write(`${known ? e.message : `caliper failed: ${e instanceof Error ? e.message : String(e)}`}\n`);
     process.exit(2);
   },
 );

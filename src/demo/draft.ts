@@ -87,7 +87,7 @@ export class Draft {
   /** Any other step; an id is found for it. @returns the id */
   step(step: DistributiveOmit<Step, "id">): string {
     const id = freeStepId(this.document, step.kind);
-    this.send({ do: "add-step", step: { id, ...step } as Step });
+    this.send({ do: "add-step", step: { id, ...step } });
     return id;
   }
   /** What the steps so far build, to pick faces and edges on. */

@@ -1,4 +1,4 @@
-import { database, row, rows } from "@/server/database";
+import { database, one, row, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
 import { handout, issueHandout, openWork, saveWork } from "@/server/handouts";
 import { migrate } from "@/server/migrate";
@@ -27,12 +27,13 @@ async function load(): Promise<void> {
   if (await row("select 1 from people where demo limit 1")) return;
   const password = await hashPassword("demo-caliper");
   const person = async (name: string, email: string) =>
-    (await row<{ id: string }>(
-      "insert into people (name, email, password_hash, demo) values ($1, $2, $3, true) returning id",
-      [name, email, password],
-    ))!.id;
-  const course = (await row<{ id: string }>("insert into courses (title) values ('Part Modelling 1') returning id"))!
-    .id;
+    (
+      await one<{ id: string }>(
+        "insert into people (name, email, password_hash, demo) values ($1, $2, $3, true) returning id",
+        [name, email, password],
+      )
+    ).id;
+  const course = (await one<{ id: string }>("insert into courses (title) values ('Part Modelling 1') returning id")).id;
   const enrol = (id: string, role: string) =>
     rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
   await enrol(await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");

@@ -33,11 +33,7 @@ export function tripodFoot(slips: FootSlips = {}): PartDocument {
   d.constrain("coincident", `${bottom}.start`, "origin");
   d.dimension("length", [bottom], 96).dimension("length", [left], 64).dimension("length", [right], 14);
   if (!slips.leaveLoose)
-    d.constrain(
-      "equal",
-      right,
-      d.document.steps[0]!.kind === "sketch" ? d.document.steps[0]!.sketch.curves[4]!.id : "",
-    );
+    d.constrain("equal", right, d.document.steps[0]!.kind === "sketch" ? d.document.steps[0].sketch.curves[4]!.id : "");
   d.extrude("add", { kind: "depth", depth: 52 });
 
   d.sketch("top");

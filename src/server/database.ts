@@ -36,6 +36,17 @@ export async function row<T extends pg.QueryResultRow>(
   return (await rows<T>(sql, values, client))[0];
 }
 
+/** The row that a statement cannot fail to give: it was just made, or the caller made sure of it. */
+export async function one<T extends pg.QueryResultRow>(
+  sql: string,
+  values: readonly unknown[] = [],
+  client: pg.Pool | pg.PoolClient = database(),
+): Promise<T> {
+  const found = await row<T>(sql, values, client);
+  if (!found) throw new Error(`No row came of: ${sql}`);
+  return found;
+}
+
 /** Everything in `work` happens or nothing does. */
 export async function transaction<T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await database().connect();

@@ -1,7 +1,7 @@
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
 import type { Targets } from "@/core/check/prepare";
-import { row, rows, transaction } from "./database";
+import { one, row, rows, transaction } from "./database";
 import { enqueue } from "./queue";
 
 /** What the worker found when it built the reference. */
@@ -23,18 +23,18 @@ export const exercisesOf = (courseId: string) =>
     [courseId],
   );
 export const exercise = async (id: string): Promise<ExerciseRow> =>
-  (await row<ExerciseRow>(
+  await one<ExerciseRow>(
     "select id, course_id, document, version, prepared, prepared_version from exercises where id = $1",
     [id],
-  ))!;
+  );
 
 export async function createExercise(courseId: string, document: Exercise): Promise<string> {
   return transaction(async (client) => {
-    const made = (await row<{ id: string }>(
+    const made = await one<{ id: string }>(
       "insert into exercises (course_id, document) values ($1, $2) returning id",
       [courseId, document],
       client,
-    ))!;
+    );
     await enqueue({ task: "prepare-exercise", exercise: made.id }, client);
     return made.id;
   });

@@ -2,7 +2,7 @@ import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
 import { emptyPart, type PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
-import { row, rows } from "./database";
+import { one, row, rows } from "./database";
 import type { SubmissionState } from "./submissions";
 
 export interface Handout {
@@ -19,12 +19,12 @@ export interface Handout {
 }
 
 export const handout = async (id: string): Promise<Handout> =>
-  (await row<Handout>(
+  await one<Handout>(
     `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
        h.may_define
        from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
-  ))!;
+  );
 
 /**
  * Issues an exercise: exactly the revision whose Sheet and targets were measured is frozen with them, at once.
@@ -90,10 +90,10 @@ export async function openWork(h: Handout, personId: string): Promise<Work> {
     personId,
     start,
   ]);
-  return (await row<Work>("select document, version from works where handout_id = $1 and person_id = $2", [
+  return await one<Work>("select document, version from works where handout_id = $1 and person_id = $2", [
     h.id,
     personId,
-  ]))!;
+  ]);
 }
 
 /** @returns the new version, or undefined when another window has saved since */

@@ -3,7 +3,7 @@ import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
 import type { PartDocument } from "@/core/part/document";
 import type { PackedPicture } from "./pictures";
-import { row, rows, transaction } from "./database";
+import { one, row, rows, transaction } from "./database";
 import { enqueue } from "./queue";
 
 export type SubmissionState = "queued" | "checking" | "checked" | "failed";
@@ -26,26 +26,26 @@ export async function handIn(handoutId: string, personId: string, document: Part
   return transaction(async (client) => {
     // one at a time per student, so that attempts are counted once
     await client.query("select pg_advisory_xact_lock(hashtext($1))", [`${handoutId}:${personId}`]);
-    const made = (await row<{ id: string }>(
+    const made = await one<{ id: string }>(
       `insert into submissions (handout_id, person_id, attempt, document)
        values ($1, $2,
          1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0), $3)
        returning id`,
       [handoutId, personId, document],
       client,
-    ))!;
+    );
     await enqueue({ task: "check", submission: made.id }, client);
     return made.id;
   });
 }
 
 export const submission = async (id: string): Promise<Submission> =>
-  (await row<Submission>(
+  await one<Submission>(
     `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, s.state, s.progress,
        s.trouble, s.handed_in_at
        from submissions s join people p on p.id = s.person_id where s.id = $1`,
     [id],
-  ))!;
+  );
 
 export const latestSubmission = (handoutId: string, personId: string) =>
   row<{ id: string; state: SubmissionState; attempt: number }>(

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { Rigid } from "@/core/geometry/rigid";
-import { distance3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { distance3, unit3 } from "@/core/geometry/vector";
 import { facesOf, type Face } from "@/core/kernel/faces";
 import { rebuild } from "@/core/part/rebuild";
 import { tripodFoot, vaneArm } from "@/demo/parts";
@@ -38,7 +38,7 @@ describe("placing a part on itself", () => {
     fc.assert(
       fc.property(quaternion, shift, (q, t) => {
         const faces = parts[name]!;
-        const away = faces.map((f) => movedFace(f, { rows: rotation(q), shift: t as Vec3 }));
+        const away = faces.map((f) => movedFace(f, { rows: rotation(q), shift: t }));
         const found = placeOn(faces, away, 120)!;
         expect(found.matching.unmatchedReference).toEqual([]);
         expect(found.matching.unmatchedSubmission).toEqual([]);

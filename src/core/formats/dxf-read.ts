@@ -263,7 +263,7 @@ class CurveReader {
       return this.add({ id: this.id(LETTER.ellipse), kind: "ellipse-arc", ...own });
     }
     const [a, b] = cross2(u, v) > 0 ? [start, end] : [end, start];
-    this.add({ id: this.id(LETTER.arc), kind: "arc", centre: [...centre], start: [...a], end: [...b] } as Curve);
+    this.add({ id: this.id(LETTER.arc), kind: "arc", centre: [...centre], start: [...a], end: [...b] });
   }
 }
 

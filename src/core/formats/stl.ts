@@ -1,3 +1,4 @@
+import { perAxis } from "@/core/geometry/vector";
 import { welded } from "./weld";
 import type { Mesh } from "@/core/kernel/mesh";
 
@@ -14,9 +15,9 @@ export function stlOf(mesh: Pick<Mesh, "positions" | "triangles">, name: string)
     const [a, b, c] = [t[3 * k]!, t[3 * k + 1]!, t[3 * k + 2]!].map(
       (i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as const,
     ) as unknown as [readonly number[], readonly number[], readonly number[]];
-    const u = [0, 1, 2].map((i) => b[i]! - a[i]!),
-      v = [0, 1, 2].map((i) => c[i]! - a[i]!);
-    const normal = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!],
+    const u = perAxis((i) => b[i]! - a[i]!),
+      v = perAxis((i) => c[i]! - a[i]!);
+    const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]],
       l = Math.hypot(...normal) || 1;
     [...normal.map((x) => x / l), ...a, ...b, ...c].forEach((x, i) => view.setFloat32(84 + 50 * k + 4 * i, x, true));
   }

@@ -1,5 +1,5 @@
 import { SAME_WAY } from "./tolerance";
-import { add3, cross3, dot3, type Vec3 } from "./vector";
+import { add3, cross3, dot3, perAxis, type Vec3 } from "./vector";
 
 /** Rows of a rotation matrix and a shift: p -> R p + t. Millimetres. */
 export interface Rigid {
@@ -25,7 +25,7 @@ type Triad = readonly [Vec3, Vec3, Vec3];
  */
 export function rotationBetween(from: Triad, to: Triad): Rigid["rows"] {
   const row = (i: 0 | 1 | 2): Vec3 =>
-    [0, 1, 2].map((j) => to[0][i] * from[0][j]! + to[1][i] * from[1][j]! + to[2][i] * from[2][j]!) as unknown as Vec3;
+    perAxis((j) => to[0][i] * from[0][j] + to[1][i] * from[1][j] + to[2][i] * from[2][j]);
   return [row(0), row(1), row(2)];
 }
 

@@ -67,8 +67,8 @@ describe.each(SEGMENTS)("a %s", (_, s) => {
       [d, e] = segmentMotion(s, t),
       [p, q, r] = [segmentAt(s, t - h), segmentAt(s, t), segmentAt(s, t + h)];
     for (const k of [0, 1] as const) {
-      expect((r![k] - p![k]) / (2 * h)).toBeCloseTo(d[k], 4);
-      expect(Math.abs((r![k] - 2 * q![k] + p![k]) / (h * h) - e[k])).toBeLessThan(1e-3 * Math.max(1, Math.abs(e[k])));
+      expect((r[k] - p[k]) / (2 * h)).toBeCloseTo(d[k], 4);
+      expect(Math.abs((r[k] - 2 * q[k] + p[k]) / (h * h) - e[k])).toBeLessThan(1e-3 * Math.max(1, Math.abs(e[k])));
     }
   });
   it("is the sum of its stretches", () => {

@@ -24,3 +24,6 @@ export const length3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
 export const distance3 = (a: Vec3, b: Vec3): number => length3(sub3(a, b));
 /** Unit vector along a; a must not be zero. */
 export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / length3(a));
+
+/** A vector made one component after the other. */
+export const perAxis = (component: (axis: 0 | 1 | 2) => number): Vec3 => [component(0), component(1), component(2)];

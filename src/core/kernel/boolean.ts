@@ -168,7 +168,7 @@ export const isEmpty = (kernel: Kernel, s: Solid): boolean => count(kernel, s.sh
 /** How many sub-shapes there are, without taking hold of any. */
 function count(kernel: Kernel, shape: TopoDS_Shape, kind: "FACE" | "SOLID" = "FACE"): number {
   const { TopExp_Explorer, TopAbs_ShapeEnum } = kernel.library,
-    explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`] as never);
+    explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`]);
   let n = 0;
   for (; explorer.More(); explorer.Next()) n++;
   explorer.delete();

@@ -2,7 +2,7 @@ import type { TopoDS_Edge } from "replicad-opencascadejs";
 import { normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { isWhole, type Segment } from "@/core/geometry/segment";
 import { splinePoles } from "@/core/geometry/spline";
-import { scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { perAxis, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
 
@@ -42,7 +42,7 @@ function roundEdge(kernel: Kernel, frame: Frame, s: Extract<Segment, { kind: "ar
     u[1] * Math.cos(turnX) + v[1] * Math.sin(turnX),
   ];
   const l = Math.hypot(...along);
-  const x: Vec3 = [0, 1, 2].map((i) => (frame.x[i]! * along[0] + frame.y[i]! * along[1]) / l) as unknown as Vec3;
+  const x: Vec3 = perAxis((i) => (frame.x[i] * along[0] + frame.y[i] * along[1]) / l);
   // run clockwise, the axis is turned over and angles count the other way
   const handed = u[0] * v[1] - u[1] * v[0] > 0 ? 1 : -1,
     sense = s.sweep < 0 ? -1 : 1;
@@ -55,9 +55,7 @@ function roundEdge(kernel: Kernel, frame: Frame, s: Extract<Segment, { kind: "ar
     to = from + Math.abs(s.sweep);
   const curve =
     s.kind === "arc" ? new oc.gp_Circ(axes, s.radius) : new oc.gp_Elips(axes, Math.hypot(...u), Math.hypot(...v));
-  const make = whole
-    ? new oc.BRepBuilderAPI_MakeEdge(curve as never)
-    : new oc.BRepBuilderAPI_MakeEdge(curve as never, from, to);
+  const make = whole ? new oc.BRepBuilderAPI_MakeEdge(curve) : new oc.BRepBuilderAPI_MakeEdge(curve, from, to);
   const edge = make.Edge();
   kernel.release(make, curve, axes, c, dn, dx);
   return edge;

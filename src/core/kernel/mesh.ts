@@ -90,7 +90,7 @@ function edgeLines(
 
 /** Points along an edge, x y z after each other. */
 export function edgePoints(kernel: Kernel, edge: TopoDS_Shape, angle: number): Float64Array {
-  const adaptor = new kernel.library.BRepAdaptor_Curve(edge as never);
+  const adaptor = new kernel.library.BRepAdaptor_Curve(edge);
   const first = adaptor.FirstParameter(),
     last = adaptor.LastParameter();
   const type = String(adaptor.GetType());

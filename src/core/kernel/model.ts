@@ -56,7 +56,7 @@ export function modelOver(t: Topology): Model {
   });
   return {
     faces: faces.map((f, i) => ({ ...f, beside: t.neighbours(i) })),
-    edges: numbered(found) as ModelEdge[],
+    edges: numbered(found),
     vertices: t.vertices.map((_, v) => ({ at: t.point(v), faces: vertexFaces[v]! })),
   };
 }

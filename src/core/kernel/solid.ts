@@ -17,7 +17,7 @@ export type ShapeKind = "FACE" | "EDGE" | "VERTEX" | "SOLID" | "SHELL" | "WIRE";
 export function explore(kernel: Kernel, shape: TopoDS_Shape, kind: ShapeKind): TopoDS_Shape[] {
   const { TopExp_Explorer, TopAbs_ShapeEnum } = kernel.library;
   const list: TopoDS_Shape[] = [];
-  const explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`] as never);
+  const explorer = new TopExp_Explorer(shape, TopAbs_ShapeEnum[`TopAbs_${kind}`]);
   for (; explorer.More(); explorer.Next()) list.push(explorer.Current());
   explorer.delete();
   return list;

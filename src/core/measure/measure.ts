@@ -161,9 +161,9 @@ function toLine(point: Vec3, l: Line): Reading {
 
 function ofLines(p: { line: Line; centre?: Vec3 }, q: { line: Line; centre?: Vec3 }): Reading[] {
   const [a, b] = [p.line, q.line];
-  if (areParallel(a.along, b.along)) return [toLine(b.at, a), ...centres(p as Support, q as Support)];
+  if (areParallel(a.along, b.along)) return [toLine(b.at, a), ...centres(p, q)];
   const n = unit3(cross3(a.along, b.along)),
     gap = Math.abs(dot3(sub3(b.at, a.at), n)),
     t = turned(a.along, b.along);
-  return [angle(Math.min(t, Math.PI - t)), length("distance", gap), ...centres(p as Support, q as Support)];
+  return [angle(Math.min(t, Math.PI - t)), length("distance", gap), ...centres(p, q)];
 }

@@ -77,7 +77,7 @@ type Def = {
   readonly options?: readonly z.core.$ZodType[];
   readonly values?: readonly unknown[];
 };
-const defOf = (schema: z.core.$ZodType): Def => schema._zod.def as unknown as Def;
+const defOf = (schema: z.core.$ZodType): Def => schema._zod.def;
 
 /** A schema laid out for walking, once. */
 function shapeOf(schema: z.core.$ZodType): Shape {

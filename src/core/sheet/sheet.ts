@@ -5,7 +5,6 @@ import type { Vec2 } from "@/core/geometry/vector";
 import { massText, volumeText } from "@/core/units/amounts";
 import { projectedEdges } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
-import type { Solid } from "@/core/kernel/solid";
 import { densityOf } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -90,7 +89,7 @@ export function makeSheet(
   });
   const centres = centreLines(model, subject.sheet.projection);
   const sheet = compose(subject, model, views, centres, school);
-  kernel.release((built.body as Solid).shape);
+  kernel.release(built.body.shape);
   return done(sheet);
 }
 

@@ -177,7 +177,7 @@ function positive(sketch: Sketch, value: number | string, unit: LengthUnit): Out
 
 const withConstruction = (c: Curve, on: boolean | "centre-line"): Curve => {
   const { construction: _, ...rest } = c;
-  return (on ? { ...rest, construction: on } : rest) as Curve;
+  return on ? { ...rest, construction: on } : rest;
 };
 const withReference = (d: Dimension, on: boolean): Dimension => {
   const { reference: _, ...rest } = d;

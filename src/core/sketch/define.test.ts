@@ -21,7 +21,7 @@ function taken(s: Sketch): Sketch {
   return run(s, {
     do: "pin",
     constraints: proposals.filter((r) => !("value" in r)) as never,
-    dimensions: proposals.filter((r) => "value" in r) as never,
+    dimensions: proposals.filter((r) => "value" in r),
   });
 }
 

@@ -12,7 +12,6 @@ import {
   type Constraint,
   type Curve,
   type Dimension,
-  type Relation,
   type Sketch,
 } from "./sketch";
 import { quantityOf } from "./sketch";
@@ -55,7 +54,7 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
     if (!now.freedoms || tries++ > TRIES) break;
     // what is pinned already needs nothing
     if (!candidate.of.some((ref) => now!.loose.includes(curveOf(ref)))) continue;
-    const fresh = { ...candidate, id: "proposed" } as Relation;
+    const fresh = { ...candidate, id: "proposed" };
     if (referenceFault(current, [fresh])) continue;
     const id = `proposal-${proposals.length}`;
     const next: Sketch = isDimension(fresh)

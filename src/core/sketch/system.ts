@@ -72,7 +72,7 @@ export function buildSystem(
   constant.fill(1, 0, FIXED);
   // pictures of the part stand where the part puts them
   for (const c of sketch.curves)
-    if (c.projected) constant.fill(1, slotOf.get(c.id)!, slotOf.get(c.id)! + curveKind(c).numbers(c).length);
+    if (c.projected) constant.fill(1, slotOf.get(c.id), slotOf.get(c.id)! + curveKind(c).numbers(c).length);
   const find = (i: number): number => {
     while (root[i] !== i) i = root[i] = root[root[i]!]!;
     return i;

@@ -1,3 +1,4 @@
+import { perAxis } from "@/core/geometry/vector";
 import { useEffect, useState } from "react";
 import type { ReportPicture } from "@/core/check/check";
 import type { Mesh } from "@/core/kernel/mesh";
@@ -11,9 +12,7 @@ const corners = (m: Mesh): [number, number, number][] => {
     low[i % 3] = Math.min(low[i % 3]!, m.positions[i]!);
     high[i % 3] = Math.max(high[i % 3]!, m.positions[i]!);
   }
-  return [0, 1, 2, 3, 4, 5, 6, 7].map(
-    (k) => [0, 1, 2].map((a) => (k & (1 << a) ? high : low)[a]!) as [number, number, number],
-  );
+  return [0, 1, 2, 3, 4, 5, 6, 7].map((k) => [...perAxis((a) => (k & (1 << a) ? high : low)[a]!)]);
 };
 
 /** Fetches the meshes of a report once and brings them into view. */

@@ -24,7 +24,7 @@ export const amountEvidence = <K extends "volume" | "mass">(check: K): z.ZodType
     measured: z.number(),
     tolerance: z.number(),
     off: z.number(),
-  }) as unknown as z.ZodType<AmountEvidence<K>>;
+  });
 
 export function compareAmounts<K extends "volume" | "mass">(
   check: K,

@@ -20,5 +20,4 @@ export type CheckName = keyof Kinds;
 export type Evidence = { [K in CheckName]: z.infer<Kinds[K]["evidence"]> }[CheckName];
 
 export const CHECK_NAMES = Object.keys(CHECK_KINDS) as [CheckName, ...CheckName[]];
-export const checkKind = (name: CheckName): CheckKind<AnyEvidence> =>
-  CHECK_KINDS[name] as unknown as CheckKind<AnyEvidence>;
+export const checkKind = (name: CheckName): CheckKind<AnyEvidence> => CHECK_KINDS[name];

@@ -38,7 +38,7 @@ export const StepSchema = z.discriminatedUnion(
   Object.values(STEP_KINDS).map((k) => k.schema) as never,
 ) as unknown as z.ZodType<Step>;
 
-export const kindOf = (step: Step): StepKind<Step> => STEP_KINDS[step.kind] as unknown as StepKind<Step>;
+export const kindOf = (step: Step): StepKind<Step> => STEP_KINDS[step.kind];
 
 /** A step's name, or what its kind is called. */
 export const titleOf = (step: Step): string => step.name ?? kindOf(step).read(step, "mm").title;

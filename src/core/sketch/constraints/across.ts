@@ -1,5 +1,5 @@
 import { pointLine, sideNow, type Rims } from "./equations";
-import type { RelationKind, Slots } from "./kind";
+import type { Pair, RelationKind, Slots } from "./kind";
 
 const middle = (s: Slots, ref: string) =>
   s.type(ref) === "line"
@@ -14,7 +14,7 @@ const rims = (s: Slots, ref: string, side: number, far: boolean): Rims =>
  * A whole size across a centre line, twice the distance from it: the diameter of a turned part, the width of a
  * symmetric one.
  */
-export const across: RelationKind = {
+export const across: RelationKind<Pair> = {
   takes: [
     ["point", "line"],
     ["line", "line"],
@@ -22,15 +22,15 @@ export const across: RelationKind = {
   ],
   sentence: ([p, l], size) => `${p} is ${size} across ${l}`,
   equations: (s, [p, l], size, x, { sides }) => {
-    const at = middle(s, p!),
-      side = sideNow(at, s.line(l!), x) < 0 ? -1 : 1;
-    return [pointLine(at, s.line(l!), (side * size) / 2, rims(s, p!, side, sides?.[0] === "far"))];
+    const at = middle(s, p),
+      side = sideNow(at, s.line(l), x) < 0 ? -1 : 1;
+    return [pointLine(at, s.line(l), (side * size) / 2, rims(s, p, side, sides?.[0] === "far"))];
   },
   measure: (s, [p, l], x, { sides }) => {
-    const at = middle(s, p!),
-      off = sideNow(at, s.line(l!), x);
+    const at = middle(s, p),
+      off = sideNow(at, s.line(l), x);
     return (
-      2 * Math.abs(rims(s, p!, off < 0 ? -1 : 1, sides?.[0] === "far").reduce((sum, [r, k]) => sum + k * x[r]!, off))
+      2 * Math.abs(rims(s, p, off < 0 ? -1 : 1, sides?.[0] === "far").reduce((sum, [r, k]) => sum + k * x[r]!, off))
     );
   },
 };

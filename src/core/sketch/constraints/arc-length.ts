@@ -1,5 +1,5 @@
 import { derived, pair, sub, cross, dot } from "./dual";
-import type { RelationKind, Slots } from "./kind";
+import type { One, RelationKind, Slots } from "./kind";
 
 const sweepNow = (s: Slots, ref: string, x: Float64Array): number => {
   const [sx, sy, ex, ey, cx, cy] = s.all(ref).map((i) => x[i]!) as [number, number, number, number, number, number];
@@ -8,11 +8,11 @@ const sweepNow = (s: Slots, ref: string, x: Float64Array): number => {
 };
 
 /** Length along an arc. */
-export const arcLength: RelationKind = {
+export const arcLength: RelationKind<One> = {
   takes: [["arc"]],
   sentence: ([a], size) => `${a} is ${size} long`,
   equations: (s, [a], size) => [
-    derived(s.all(a!), (v) => {
+    derived(s.all(a), (v) => {
       const c = pair(v, 2),
         from = sub(pair(v, 0), c),
         to = sub(pair(v, 1), c);
@@ -23,5 +23,5 @@ export const arcLength: RelationKind = {
         .plus(-size);
     }),
   ],
-  measure: (s, [a], x) => x[s.radius(a!)]! * sweepNow(s, a!, x),
+  measure: (s, [a], x) => x[s.radius(a)]! * sweepNow(s, a, x),
 };

@@ -1,5 +1,5 @@
 import { pointLine } from "./equations";
-import type { RelationKind, Slots } from "./kind";
+import type { Pair, RelationKind, Slots } from "./kind";
 
 const ends = (s: Slots, l: string) => {
   const [sx, sy, ex, ey] = s.line(l);
@@ -10,12 +10,12 @@ const ends = (s: Slots, l: string) => {
 };
 
 /** Two lines on one line. Along an axis this is a plain identity of coordinates. */
-export const collinear: RelationKind = {
+export const collinear: RelationKind<Pair> = {
   takes: [["line", "line"]],
   sentence: ([a, b]) => `${a} and ${b} lie on one line`,
   mergesLate: true,
   merge: (s, [a, b]) => {
-    const [p, q] = [s.line(a!), s.line(b!)];
+    const [p, q] = [s.line(a), s.line(b)];
     for (const [k, l] of [
       [0, 2],
       [1, 3],
@@ -29,14 +29,8 @@ export const collinear: RelationKind = {
     return [];
   },
   equations: (s, [a, b]) => {
-    const [p, q] = [s.line(a!), s.line(b!)];
-    if (
-      [
-        [0, 2],
-        [1, 3],
-      ].some(([k, l]) => s.same(p[k!]!, p[l!]!) && s.same(q[k!]!, q[l!]!))
-    )
-      return [];
-    return ends(s, b!).map((e) => pointLine(e, s.line(a!), 0));
+    const [p, q] = [s.line(a), s.line(b)];
+    if (([0, 1] as const).some((k) => s.same(p[k], p[k + 2]!) && s.same(q[k], q[k + 2]!))) return [];
+    return ends(s, b).map((e) => pointLine(e, s.line(a), 0));
   },
 };

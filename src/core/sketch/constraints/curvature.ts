@@ -1,10 +1,10 @@
 import { courseOf, sense, sharedPoint } from "./direction";
 import { derived, type Dual2 } from "./dual";
-import type { RelationKind } from "./kind";
+import type { Pair, RelationKind } from "./kind";
 import { tangent } from "./tangent";
 
 /** A spline's end goes on in another curve with the same direction and the same curvature. */
-export const curvature: RelationKind = {
+export const curvature: RelationKind<Pair> = {
   takes: [
     ["line", "spline"],
     ["circle", "spline"],
@@ -13,7 +13,7 @@ export const curvature: RelationKind = {
   ],
   sentence: ([a, b]) => `${b} goes on from ${a} with its curvature`,
   equations: (s, of, size, x, o) => {
-    const [a, b] = of as [string, string],
+    const [a, b] = of,
       at = sharedPoint(s, a, b);
     if (!at) return [];
     const ca = courseOf(s, a, at),

@@ -1,7 +1,7 @@
-import type { RelationKind } from "./kind";
+import type { One, RelationKind } from "./kind";
 
 /** Fixed at the coordinates the document holds; the solver's set-up does the tying (slots become constants). */
-export const fixed: RelationKind = {
+export const fixed: RelationKind<One> = {
   takes: [["point"], ["line"], ["circle"], ["ellipse"], ["spline"]],
   sentence: ([a]) => `${a} is fixed`,
 };

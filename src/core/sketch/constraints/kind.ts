@@ -43,19 +43,25 @@ export interface Options {
   readonly extra?: number;
 }
 
+/** Arguments by how many a kind takes at least; documents are refused before fewer reach it. */
+export type One = readonly [string, ...string[]];
+export type Pair = readonly [string, string, ...string[]];
+export type Three = readonly [string, string, string, ...string[]];
+export type Four = readonly [string, string, string, string, ...string[]];
+
 /** All there is to know about one kind of constraint or dimension. */
-export interface RelationKind {
+export interface RelationKind<Of extends readonly string[] = readonly string[]> {
   /** The argument types it takes, in this order. */
   readonly takes: readonly (readonly EntityType[])[];
   /** What it says, with the names of its arguments and, for a dimension, its size. */
-  sentence(names: readonly string[], size: string): string;
+  sentence(names: Of, size: string): string;
   /** Pairs of slots it makes one; exact, and free for the solver. */
-  merge?(s: Slots, of: readonly string[]): [number, number][];
+  merge?(s: Slots, of: Of): [number, number][];
   /** True when merging is to be tried again after the others have merged. */
   readonly mergesLate?: boolean;
   /** Unknowns of its own (where on a spline a point lies), with where they begin. */
-  extra?(s: Slots, of: readonly string[], x: Float64Array): number[];
-  equations?(s: Slots, of: readonly string[], size: number, x: Float64Array, o: Options): Equation[];
+  extra?(s: Slots, of: Of, x: Float64Array): number[];
+  equations?(s: Slots, of: Of, size: number, x: Float64Array, o: Options): Equation[];
   /** For a dimension: what it measures now (mm or radians), never negative. */
-  measure?(s: Slots, of: readonly string[], x: Float64Array, o: Options): number;
+  measure?(s: Slots, of: Of, x: Float64Array, o: Options): number;
 }

@@ -1,8 +1,8 @@
 import { ACROSS, turnTo } from "./equations";
-import type { RelationKind } from "./kind";
+import type { Pair, RelationKind } from "./kind";
 
-export const perpendicular: RelationKind = {
+export const perpendicular: RelationKind<Pair> = {
   takes: [["line", "line"]],
   sentence: ([a, b]) => `${a} is perpendicular to ${b}`,
-  equations: (s, [a, b], _size, x) => [turnTo(s.line(a!), s.line(b!), s.scale, x, ACROSS)],
+  equations: (s, [a, b], _size, x) => [turnTo(s.line(a), s.line(b), s.scale, x, ACROSS)],
 };

@@ -1,7 +1,7 @@
 import { derivativeWeights } from "@/core/geometry/spline";
 import { derived, pair, weighted, type Dual2 } from "./dual";
 import { offEllipse, pointCircle, pointLine } from "./equations";
-import type { Equation, RelationKind, Slots } from "./kind";
+import type { Equation, Pair, RelationKind, Slots } from "./kind";
 
 /** A point on a line that runs along an axis is a plain identity of coordinates. */
 function alongAxis(s: Slots, p: string, l: string): [number, number][] {
@@ -58,7 +58,7 @@ function onSpline(s: Slots, p: string, ref: string, extra: number): Equation[] {
   );
 }
 
-export const pointOnCurve: RelationKind = {
+export const pointOnCurve: RelationKind<Pair> = {
   takes: [
     ["point", "line"],
     ["point", "circle"],
@@ -67,12 +67,12 @@ export const pointOnCurve: RelationKind = {
   ],
   sentence: ([p, c]) => `${p} lies on ${c}`,
   mergesLate: true,
-  merge: (s, [p, c]) => (s.type(c!) === "line" ? alongAxis(s, p!, c!) : []),
+  merge: (s, [p, c]) => (s.type(c) === "line" ? alongAxis(s, p, c) : []),
   extra: (s, [p, c], x) => {
-    if (s.type(c!) !== "spline") return [];
-    const { knots } = s.spline(c!),
-      [px, py] = s.point(p!),
-      slots = s.all(c!);
+    if (s.type(c) !== "spline") return [];
+    const { knots } = s.spline(c),
+      [px, py] = s.point(p),
+      slots = s.all(c);
     // begins at the nearest place of the polygon through its points
     let best = 0,
       near = Infinity;
@@ -86,20 +86,20 @@ export const pointOnCurve: RelationKind = {
     return [best];
   },
   equations: (s, [p, c], _size, _x, { extra = 0 }) => {
-    switch (s.type(c!)) {
+    switch (s.type(c)) {
       case "circle":
       case "arc":
-        return [pointCircle(s.point(p!), s.centre(c!), s.radius(c!))];
+        return [pointCircle(s.point(p), s.centre(c), s.radius(c))];
       case "ellipse":
         return [
-          derived([...s.point(p!), ...s.all(c!).slice(0, 6)], (v) =>
+          derived([...s.point(p), ...s.all(c).slice(0, 6)], (v) =>
             offEllipse(pair(v, 1), pair(v, 2), pair(v, 3), pair(v, 0)),
           ),
         ];
       case "spline":
-        return onSpline(s, p!, c!, extra);
+        return onSpline(s, p, c, extra);
       default:
-        return alongAxis(s, p!, c!).length ? [] : [pointLine(s.point(p!), s.line(c!), 0)];
+        return alongAxis(s, p, c).length ? [] : [pointLine(s.point(p), s.line(c), 0)];
     }
   },
 };

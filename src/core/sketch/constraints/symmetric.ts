@@ -1,6 +1,6 @@
 import { linear, type Four, type Two } from "./equations";
 import { derived, dot, length, pair, sub } from "./dual";
-import type { Equation, RelationKind, Slots } from "./kind";
+import type { Equation, RelationKind, Slots, Three } from "./kind";
 
 /** Two points are mirror images in a line. */
 function mirrored(s: Slots, p: Two, q: Two, l: Four): Equation[] {
@@ -26,19 +26,19 @@ function mirrored(s: Slots, p: Two, q: Two, l: Four): Equation[] {
 }
 
 /** Mirror images of each other in the line that comes last. Of two lines the ends that look alike pair up. */
-export const symmetric: RelationKind = {
+export const symmetric: RelationKind<Three> = {
   takes: [
     ["point", "point", "line"],
     ["line", "line", "line"],
     ["circle", "circle", "line"],
   ],
   sentence: ([a, b, l]) => `${a} and ${b} are symmetric about ${l}`,
-  merge: (s, [a, b]) => (s.type(a!) === "circle" || s.type(a!) === "arc" ? [[s.radius(a!), s.radius(b!)]] : []),
+  merge: (s, [a, b]) => (s.type(a) === "circle" || s.type(a) === "arc" ? [[s.radius(a), s.radius(b)]] : []),
   equations: (s, [a, b, l], _size, x) => {
-    const line = s.line(l!);
-    if (s.type(a!) === "point") return mirrored(s, s.point(a!), s.point(b!), line);
-    if (s.type(a!) !== "line") return mirrored(s, s.centre(a!), s.centre(b!), line);
-    const [p, q] = [s.line(a!), s.line(b!)];
+    const line = s.line(l);
+    if (s.type(a) === "point") return mirrored(s, s.point(a), s.point(b), line);
+    if (s.type(a) !== "line") return mirrored(s, s.centre(a), s.centre(b), line);
+    const [p, q] = [s.line(a), s.line(b)];
     // the ends that lie nearer to each other's images pair up
     const apart = (i: readonly [number, number], j: readonly [number, number]) => {
       const [ox, oy] = [x[line[0]]!, x[line[1]]!];

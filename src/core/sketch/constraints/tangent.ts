@@ -1,7 +1,7 @@
 import { courseOf, sharedPoint, sine } from "./direction";
 import { add, cross, derived, dot, length, pair, scaled, sub, type Dual, type Dual2 } from "./dual";
 import { ACROSS, ALONG, distance, pointLine, sideNow, turnTo, type Two } from "./equations";
-import type { Equation, RelationKind, Slots } from "./kind";
+import type { Equation, Pair, RelationKind, Slots } from "./kind";
 
 const isRound = (s: Slots, ref: string) => s.type(ref) === "circle" || s.type(ref) === "arc";
 
@@ -115,7 +115,7 @@ const towards = (s: Slots, e: string, p: Two, x: Float64Array): number => {
   return best;
 };
 
-export const tangent: RelationKind = {
+export const tangent: RelationKind<Pair> = {
   takes: [
     ["line", "circle"],
     ["circle", "circle"],
@@ -129,18 +129,15 @@ export const tangent: RelationKind = {
   ],
   sentence: ([a, b]) => `${a} and ${b} are tangent`,
   extra: (s, [a, b], x) => {
-    if (s.type(b!) !== "ellipse" || s.type(a!) === "line" || sharedPoint(s, a!, b!)) return [];
+    if (s.type(b) !== "ellipse" || s.type(a) === "line" || sharedPoint(s, a, b)) return [];
     const centre = (ref: string): Two => (isRound(s, ref) ? s.centre(ref) : [s.all(ref)[0]!, s.all(ref)[1]!]);
-    return isRound(s, a!)
-      ? [towards(s, b!, centre(a!), x)]
-      : [towards(s, a!, centre(b!), x), towards(s, b!, centre(a!), x)];
+    return isRound(s, a) ? [towards(s, b, centre(a), x)] : [towards(s, a, centre(b), x), towards(s, b, centre(a), x)];
   },
   equations: (s, [a, b], _size, x, { extra = 0 }) => {
-    const at = sharedPoint(s, a!, b!);
-    if (at) return [joined(s, a!, b!, at, x)];
-    if (s.type(b!) === "spline") return [];
-    if (s.type(b!) === "ellipse")
-      return s.type(a!) === "line" ? [lineEllipse(s, a!, b!, x)] : ellipseRound(s, a!, b!, extra);
-    return [s.type(a!) === "line" ? lineCircle(s, a!, b!, x) : circleCircle(s, a!, b!, x)];
+    const at = sharedPoint(s, a, b);
+    if (at) return [joined(s, a, b, at, x)];
+    if (s.type(b) === "spline") return [];
+    if (s.type(b) === "ellipse") return s.type(a) === "line" ? [lineEllipse(s, a, b, x)] : ellipseRound(s, a, b, extra);
+    return [s.type(a) === "line" ? lineCircle(s, a, b, x) : circleCircle(s, a, b, x)];
   },
 };

@@ -1,5 +1,5 @@
 import { distance, linear, pointLine, sideNow, type Rims } from "./equations";
-import type { Options, RelationKind, Slots } from "./kind";
+import type { Options, Pair, RelationKind, Slots } from "./kind";
 
 const place = (s: Slots, ref: string) => (s.type(ref) === "point" ? s.point(ref) : s.centre(ref));
 /** The rims a size is taken from, in the order of its arguments. */
@@ -10,7 +10,7 @@ function rims(s: Slots, of: readonly string[], { sides }: Options): Rims {
 const reach = (x: Float64Array, list: Rims) => list.reduce((sum, [r, k]) => sum + k * x[r]!, 0);
 
 /** From a point, line or round thing to the near or far side of a round one. */
-export const toSide: RelationKind = {
+export const toSide: RelationKind<Pair> = {
   takes: [
     ["point", "circle"],
     ["line", "circle"],
@@ -18,7 +18,7 @@ export const toSide: RelationKind = {
   ],
   sentence: ([a, b], size) => `the side of ${b} is ${size} from ${a}`,
   equations: (s, of, size, x, o) => {
-    const [a, c] = of as [string, string],
+    const [a, c] = of,
       list = rims(s, of, o);
     if (s.type(a) === "line") {
       const off = sideNow(s.centre(c), s.line(a), x),
@@ -39,7 +39,7 @@ export const toSide: RelationKind = {
     return [distance(p, q, now < 0 ? -size : size, list)];
   },
   measure: (s, of, x, o) => {
-    const [a, c] = of as [string, string],
+    const [a, c] = of,
       list = rims(s, of, o);
     if (s.type(a) === "line") return Math.abs(Math.abs(sideNow(s.centre(c), s.line(a), x)) + reach(x, list));
     const p = place(s, a),
@@ -49,13 +49,13 @@ export const toSide: RelationKind = {
 };
 
 /** The wall between two round things about one centre: the difference of their radii. */
-export const ring: RelationKind = {
+export const ring: RelationKind<Pair> = {
   takes: [["circle", "circle"]],
   sentence: ([a, b], size) => `${a} and ${b} are ${size} apart in radius`,
   equations: (s, [a, b], size, x) => {
-    const p = s.radius(a!),
-      q = s.radius(b!);
+    const p = s.radius(a),
+      q = s.radius(b);
     return [linear([p, q], x[p]! > x[q]! ? [1, -1] : [-1, 1], size)];
   },
-  measure: (s, [a, b], x) => Math.abs(x[s.radius(a!)]! - x[s.radius(b!)]!),
+  measure: (s, [a, b], x) => Math.abs(x[s.radius(a)]! - x[s.radius(b)]!),
 };

@@ -21,7 +21,7 @@ export const CURVES: { readonly [K in Curve["kind"]]: CurveKind<Extract<Curve, {
 };
 
 /** The kind of a curve, for any curve. */
-export const curveKind = (c: Curve): CurveKind<Curve> => CURVES[c.kind] as unknown as CurveKind<Curve>;
+export const curveKind = (c: Curve): CurveKind<Curve> => CURVES[c.kind];
 /** A curve's shape; undefined for a point. */
 export const segmentOf = (c: Curve): Segment | undefined => curveKind(c).segment(c);
 

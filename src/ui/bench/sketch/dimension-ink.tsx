@@ -39,7 +39,7 @@ export const DimensionInk = memo(DrawnDimension, (a, b) => {
   return (
     same &&
     before.dimensions === after.dimensions &&
-    (a.dimension ?? a.fresh)!.of.every((r) => curveById(before, curveOf(r)) === curveById(after, curveOf(r)))
+    (a.dimension ?? a.fresh).of.every((r) => curveById(before, curveOf(r)) === curveById(after, curveOf(r)))
   );
 });
 
@@ -86,7 +86,7 @@ function DrawnDimension(props: Props) {
           <SizeField
             store={store}
             sketch={sketch}
-            {...(dimension ? { dimension } : { fresh: fresh! })}
+            {...(dimension ? { dimension } : { fresh: fresh })}
             unit={quantity === "angle" ? "°" : unit}
           />
         </div>
@@ -219,7 +219,7 @@ function useRemainder(
   return useMemo(() => {
     const probe: Dimension = dimension
       ? { ...dimension, value: text }
-      : ({ id: "typed", ...fresh!, of: [...fresh!.of], at: [...fresh!.at], value: text } as Dimension);
+      : { id: "typed", ...fresh!, of: [...fresh!.of], at: [...fresh!.at], value: text };
     const others = sketch.dimensions.filter((d) => d.id !== probe.id);
     if (!others.some((d) => !d.reference)) return [];
     const r = solveSketch({ ...sketch, dimensions: [...others, probe] }, unit);

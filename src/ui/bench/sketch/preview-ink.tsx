@@ -77,7 +77,7 @@ export function PreviewInk({
             strokeWidth={3}
             paintOrder="stroke"
           >
-            {preview.mark!.label}
+            {preview.mark.label}
           </text>
         </g>
       )}

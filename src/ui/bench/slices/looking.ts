@@ -1,3 +1,4 @@
+import { perAxis } from "@/core/geometry/vector";
 import { UNSEEN } from "../tolerance";
 import { toSpace } from "@/core/geometry/frame";
 import type { PartDocument } from "@/core/part/document";
@@ -47,8 +48,7 @@ export function fitView({ built, mode, camera }: BenchState, document: PartDocum
   for (const sketch of sketches) {
     if (!sketch?.curves.length) continue;
     const f = frameOf(sketch.plane);
-    const at = (x: number, y: number) =>
-      points.push([0, 1, 2].map((i) => f.origin[i]! + f.x[i]! * x + f.y[i]! * y) as [number, number, number]);
+    const at = (x: number, y: number) => points.push([...perAxis((i) => f.origin[i] + f.x[i] * x + f.y[i] * y)]);
     for (const p of [...cornersOf(sketch), ...numbersOf(sketch)]) at(...p);
     at(0, 0);
   }

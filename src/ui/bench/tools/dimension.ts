@@ -217,7 +217,7 @@ export class DimensionTool implements Tool {
       const whole = entityOf(curveById(this.hands.sketch(), this.picked[0]!)!) === "circle";
       const ways = whole ? WAYS.one.slice(0, 2) : WAYS.one,
         now = lastRound ?? (whole ? "diameter" : "radius");
-      lastRound = ways[(ways.indexOf(now as never) + 1) % ways.length];
+      lastRound = ways[(ways.indexOf(now) + 1) % ways.length];
     } else this.side = WAYS.two[(WAYS.two.indexOf(this.side ?? "centre") + 1) % 3];
     if (this.last) this.move(this.last);
     return true;

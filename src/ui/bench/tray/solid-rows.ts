@@ -13,7 +13,7 @@ const facePicked = (store: BenchStore): Partial<Step> => {
   const { things, built } = store.getState(),
     [only] = things,
     face = built?.model && things.length === 1 && only ? asPlane(built.model, only) : undefined;
-  return face ? ({ face } as Partial<Step>) : {};
+  return face ? { face } : {};
 };
 const DISPLAYS = ["both", "faces", "visible", "all"] as const,
   TANGENTS = ["shown", "thin", "off"] as const;
@@ -45,7 +45,7 @@ const hide = (only: boolean) => (store: BenchStore) => {
 const section = (store: BenchStore) => {
   const { looking, look, built } = store.getState(),
     order = [undefined, "front", "top", "right"] as const,
-    base = nextOf(order, looking.section?.base as (typeof order)[number]);
+    base = nextOf(order, looking.section?.base);
   const box = built?.properties?.box,
     middle = box && scale3(add3(box.min, box.max), 0.5);
   look({
@@ -116,7 +116,7 @@ export const SOLID_ROWS: readonly TrayRow[] = [
         icon: "cut",
         key: "e",
         help: "cuts with a sketch, or the flat face picked",
-        act: (s) => step("extrude", { operation: "cut", ...facePicked(s) } as Partial<Step>)(s),
+        act: (s) => step("extrude", { operation: "cut", ...facePicked(s) })(s),
       },
       { label: "Revolve", icon: "revolve", key: "r", help: "turns a sketch about an axis", act: step("revolve") },
       { label: "Hole", icon: "hole", key: "t", help: "plain, counterbored, countersunk, threaded", act: step("hole") },

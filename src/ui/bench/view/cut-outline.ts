@@ -1,6 +1,6 @@
 import { UNSEEN } from "../tolerance";
 import type { Mesh } from "@/core/kernel/mesh";
-import { dot3, type Vec3 } from "@/core/geometry/vector";
+import { dot3, perAxis, type Vec3 } from "@/core/geometry/vector";
 
 /** Where a plane cuts the facets: pairs of points, x y z after each other. @param hidden faces left out */
 export function cutOutline(
@@ -26,11 +26,7 @@ export function cutOutline(
         // a corner in the plane counts as under it, so that every crossing is met once
         if (a > 0 === b > 0) continue;
         const s = a / (a - b);
-        points.push(
-          [0, 1, 2].map(
-            (x) => corners[i]![x]! + s * (corners[j]![x]! - corners[i]![x]!) + UNSEEN * n[x]!,
-          ) as unknown as Vec3,
-        );
+        points.push(perAxis((x) => corners[i]![x] + s * (corners[j]![x] - corners[i]![x]) + UNSEEN * n[x]));
       }
       if (points.length === 2) out.push(...points[0]!, ...points[1]!);
     }

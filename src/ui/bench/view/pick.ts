@@ -1,5 +1,5 @@
 import { NO_AREA, UNSEEN } from "../tolerance";
-import { dot3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { dot3, perAxis, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Mesh } from "@/core/kernel/mesh";
 import type { Thing } from "@/core/measure/measure";
 import type { Shown } from "../kernel/messages";
@@ -50,9 +50,7 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[
         cut &&
         isCutAway(
           cut,
-          [0, 1, 2].map(
-            (i) => p[3 * a + i]! + u * (p[3 * b + i]! - p[3 * a + i]!) + v * (p[3 * c + i]! - p[3 * a + i]!),
-          ) as unknown as Vec3,
+          perAxis((i) => p[3 * a + i]! + u * (p[3 * b + i]! - p[3 * a + i]!) + v * (p[3 * c + i]! - p[3 * a + i]!)),
         )
       )
         continue;
@@ -88,7 +86,7 @@ function linesAt(
         (cut &&
           isCutAway(
             cut,
-            [0, 1, 2].map((i) => points[k - 1]![i]! + s * (points[k]![i]! - points[k - 1]![i]!)) as unknown as Vec3,
+            perAxis((i) => points[k - 1]![i] + s * (points[k]![i] - points[k - 1]![i])),
           ))
       )
         continue;

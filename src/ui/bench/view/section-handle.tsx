@@ -2,7 +2,7 @@
 
 import { useRef } from "react";
 import { DATUM_FRAMES, normalOf } from "@/core/geometry/frame";
-import { add3, dot3, scale3, type Vec3 } from "@/core/geometry/vector";
+import { add3, dot3, perAxis, scale3 } from "@/core/geometry/vector";
 import type { BenchStore } from "../store";
 import { screenPath } from "../sketch/curve-ink";
 import { useCamera } from "./viewport";
@@ -19,10 +19,10 @@ export function SectionHandle({ store }: { store: BenchStore }) {
     n = normalOf(frame),
     middle = scale3(add3(box.min, box.max), 0.5);
   const foot = add3(middle, scale3(n, section.offset - dot3(n, middle)));
-  const half = 0.6 * Math.hypot(...[0, 1, 2].map((i) => box.max[i]! - box.min[i]!)),
+  const half = 0.6 * Math.hypot(...perAxis((i) => box.max[i] - box.min[i])),
     here = { ...frame, origin: foot };
   const a = camera.toPixels(foot),
-    tip = camera.toPixels(add3(foot, scale3(n, 1)) as Vec3),
+    tip = camera.toPixels(add3(foot, scale3(n, 1))),
     u = [tip[0] - a[0], tip[1] - a[1]] as const,
     l = Math.hypot(...u);
   // seen from straight ahead there is nothing to drag along

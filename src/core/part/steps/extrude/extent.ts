@@ -149,7 +149,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
     carrier = deeper(surface, offset.value);
     if (("radius" in carrier ? carrier.radius : "minor" in carrier ? carrier.minor : 1) <= COINCIDENT)
       return refuse("bad-number", "So far beyond the face nothing of its surface is left.", [step.id]);
-  } else return plane as never;
+  } else return plane;
   const out = solids.map((s) => {
     const cut = beyond(kernel, s, carrier, step.id);
     kernel.release(s.shape);

@@ -10,7 +10,7 @@ beforeAll(async () => {
   kernel = await openNodeKernel();
 });
 const block = [sketch("s", "top", rect(0, 0, 40, 30)), extrude("b", "s", 20)] as const;
-const drill = (more: Partial<HoleStep>) => hole("h", face("b/end"), 6, [[10, 10]], more as never);
+const drill = (more: Partial<HoleStep>) => hole("h", face("b/end"), 6, [[10, 10]], more);
 const trouble = (more: Partial<HoleStep>) =>
   measurePart(kernel, part(...block, drill(more))).built.steps.find((s) => s.id === "h")!.refusal?.sentence;
 

@@ -2,7 +2,7 @@ import { SAME_WAY } from "@/core/geometry/tolerance";
 import { turnedVector } from "@/core/geometry/line";
 import { snapRows, type Rigid } from "@/core/geometry/rigid";
 import { TURN } from "@/core/geometry/segment";
-import { add3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { add3, perAxis, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { directionOf, lineOf } from "../../reference/resolve";
 import { repeat, type Image } from "../repeat";
@@ -62,9 +62,7 @@ export function imagesOf(context: BuildContext, step: PatternStep): Outcome<Imag
         [x[2], y[2], z[2]],
       ]);
       const { at } = line.value,
-        turned: Vec3 = [0, 1, 2].map(
-          (k) => rows[k]![0] * at[0] + rows[k]![1] * at[1] + rows[k]![2] * at[2],
-        ) as unknown as Vec3;
+        turned: Vec3 = perAxis((k) => rows[k][0] * at[0] + rows[k][1] * at[1] + rows[k][2] * at[2]);
       images.push({ role: `copy/${i + 1}`, motion: { rows, shift: sub3(at, turned) } });
     }
   }

@@ -86,9 +86,9 @@ export const smoothArc: Shape = {
   asks: ["click the end of a line or arc", "click where it ends"],
   make([a, b], id, _counts, sketch) {
     const end = a && endNear(sketch, a),
-      round = end && b ? tangentArc(a!, end.direction, b) : undefined;
+      round = end && b ? tangentArc(a, end.direction, b) : undefined;
     if (!end || !round) return undefined;
-    const c = round.ccw ? arc(id, round.centre, a!, b!) : arc(id, round.centre, b!, a!);
+    const c = round.ccw ? arc(id, round.centre, a, b!) : arc(id, round.centre, b!, a);
     const [near, far] = round.ccw ? [`${c.id}.start`, `${c.id}.end`] : [`${c.id}.end`, `${c.id}.start`];
     const other = sketch.curves.find((k) => k.id === end.curve)!;
     const of = other.kind === "spline" || other.kind === "ellipse-arc" ? [c.id, end.curve] : [end.curve, c.id];

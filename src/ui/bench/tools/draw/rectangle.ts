@@ -27,7 +27,7 @@ function outline(
       ? [
           {
             id: id("k"),
-            kind: ties[i]!,
+            kind: ties[i],
             of: ties[i] === "perpendicular" ? [lines[i]!.id, lines[(i + 1) % 4]!.id] : [l.id],
           },
         ]

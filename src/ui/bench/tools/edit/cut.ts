@@ -1,6 +1,5 @@
 import type { Segment } from "@/core/geometry/segment";
 import { nearestOn } from "@/core/geometry/segment";
-import type { SketchCommand } from "@/core/sketch/command-schema";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import { extensionAt } from "@/core/sketch/edit/extend";
 import { stretchAt, stretchShape } from "@/core/sketch/edit/trim";
@@ -49,7 +48,7 @@ export class CutTool implements Tool {
   down(p: Pointer): void {
     const id = this.curveAt(p);
     if (!id) return;
-    this.hands.draw({ do: this.kind, id, near: [p.at[0], p.at[1]] } as SketchCommand);
+    this.hands.draw({ do: this.kind, id, near: [p.at[0], p.at[1]] });
     this.preview = {};
   }
 }

@@ -74,7 +74,7 @@ export class TransformTool implements Tool {
     const n = this.now();
     const read = (i: number, quantity: "length" | "angle", otherwise: number) => {
       if (this.texts[i] === undefined) return otherwise;
-      const r = readQuantity(this.texts[i]!, quantity, this.hands.unit);
+      const r = readQuantity(this.texts[i], quantity, this.hands.unit);
       return r.ok ? r.value : NaN;
     };
     const made: Numbers = {
