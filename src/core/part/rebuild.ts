@@ -83,30 +83,10 @@ export class Rebuilder {
     const from = keys.findIndex((k, i) => this.states[i]?.key !== k);
     if (from < 0) return;
     this.drop(from);
-    yield* this.on(document, steps, keys);
-    // the library now and then spoils a shape without saying so: that step is refused, and the rest built without it
-    for (let bad = this.spoilt(); bad !== undefined; bad = this.spoilt()) {
-      const before = this.states[bad - 1] ?? START;
-      this.drop(bad);
-      const built = refused(document, steps[bad]!, refuse("spoilt", SPOILT, [steps[bad]!.id]).refusal);
-      this.states.push({ ...before, key: keys[bad]!, made: [], built });
-      yield* this.on(document, steps, keys);
-    }
-  }
-
-  /** Builds what is not built yet. */
-  private *on(document: PartDocument, steps: readonly Step[], keys: readonly string[]): Generator<number, void> {
-    for (let i = this.states.length; i < steps.length; i++) {
+    for (let i = from; i < steps.length; i++) {
       this.states.push(this.build(document, steps[i]!, keys[i]!, this.states[i - 1] ?? START));
       yield i;
     }
-  }
-
-  /** The first step that left an unsound shape, where the last one is unsound. */
-  private spoilt(): number | undefined {
-    const isUnsound = (s: State | undefined) => s?.whole !== undefined && !this.isSound(s.whole);
-    if (!isUnsound(this.states[this.states.length - 1])) return undefined;
-    return this.states.findIndex(isUnsound);
   }
 
   /** What stands after so many steps of the last run. */
@@ -156,13 +136,19 @@ export class Rebuilder {
               bodies.map((b) => b.solid),
             )
           : bodies[0]?.solid;
+      const made = [...fresh, ...(tools?.solids ?? []), ...(bodies.length > 1 && whole ? [whole] : [])];
+      // the library now and then spoils a shape without saying so: this step is refused, and the rest built without it
+      if (whole && fresh.length && !this.isSound(whole)) {
+        this.kernel.release(...new Set(made.map((s) => s.shape)));
+        return { ...same, built: refused(document, step, refuse("spoilt", SPOILT, [step.id]).refusal) };
+      }
       return {
         ...same,
         built,
         bodies,
         whole,
         tools: tools ? new Map(before.tools).set(step.id, tools) : before.tools,
-        made: [...fresh, ...(tools?.solids ?? []), ...(bodies.length > 1 ? [whole!] : [])],
+        made,
       };
     } catch (e) {
       if (!(e instanceof KernelFault)) throw e;

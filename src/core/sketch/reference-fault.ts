@@ -16,7 +16,8 @@ export function referenceFault(
   relations: readonly Relation[] = [...sketch.constraints, ...sketch.dimensions],
   unit: LengthUnit = "mm",
 ): Refusal | undefined {
-  const call = wordsFor(sketch, unit);
+  // only a refusal needs words
+  const call = (ref: string) => wordsFor(sketch, unit)(ref);
   const types = new Map<string, EntityType | undefined>();
   const type = (ref: string) => {
     let t = types.get(ref);
@@ -34,8 +35,9 @@ export function referenceFault(
     for (const ref of r.of) {
       const t = type(ref);
       if (!t)
-        return refuse("lost-reference", `${r.id} (${r.kind}) refers to ${ref}, which is not in the sketch.`, [r.id])
-          .refusal;
+        return refuse("lost-reference", `${said(r)} refers to something that is no longer in the sketch (${ref}).`, [
+          r.id,
+        ]).refusal;
       found.push(t);
     }
     if (!KINDS[r.kind].takes.some(isFitting))

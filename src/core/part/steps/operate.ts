@@ -1,4 +1,5 @@
 import type { Operation } from "./fields";
+import { shareMaterial } from "@/core/kernel/share";
 import { combine, isEmpty, isUnchanged } from "@/core/kernel/boolean";
 import type { Solid } from "@/core/kernel/solid";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -38,6 +39,8 @@ export function operate(
   // what is kept is what lies in any of the volumes
   const volumes = operation === "keep" && tools.length > 1 ? [joined()] : tools;
   let changed = false;
+  // the library now and then hands a body back although the volume lies inside it
+  const isMissed = () => targets.some((b) => volumes.some((v) => shareMaterial(kernel, b.solid, v)));
   const after = bodies.flatMap((b): Body[] => {
     if (!targets.includes(b)) return [b];
     const solid = combine(kernel, operation === "cut" ? "cut" : "common", b.solid, volumes);
@@ -46,11 +49,18 @@ export function operate(
     kernel.release(solid.shape);
     return [];
   });
-  if (volumes !== tools) kernel.release(volumes[0]!.shape);
+  const isNothing = operation === "cut" ? !changed : !after.length;
+  const missed = isNothing && isMissed();
+  if (volumes !== tools) kernel.release(...volumes.map((v) => v.shape));
   const give = (code: string, sentence: string) => {
     kernel.release(...after.filter((b) => !bodies.includes(b)).map((b) => b.solid.shape));
     return refuse(code, sentence, [step.id]);
   };
+  if (missed)
+    return give(
+      "missed",
+      "This step could not be computed, though its volume meets the part. Move it a hair's breadth.",
+    );
   if (!after.length)
     return give(
       "nothing-left",
@@ -58,8 +68,7 @@ export function operate(
         ? "This cut would take away the whole part."
         : "The part and this volume have nothing in common: nothing would be left.",
     );
-  if (!changed && operation === "cut")
-    return give("cuts-nothing", "This cut meets no material. Turn its direction round or make it deeper.");
+  if (isNothing) return give("cuts-nothing", "This cut meets no material. Turn its direction round or make it deeper.");
   return done(after);
 }
 

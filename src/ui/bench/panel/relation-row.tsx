@@ -18,6 +18,7 @@ export function RelationRow({
   agreeing?: boolean;
 }) {
   const unit = store((s) => s.history.present.units);
+  const says = relationText(r, unit, sketch);
   const chosen = store((s) => s.selection.includes(r.id));
   return (
     <div
@@ -33,13 +34,13 @@ export function RelationRow({
           {isDimension(r) ? "↔" : GLYPHS[r.kind]}
         </span>
         <span className="min-w-0">
-          {relationText(r, unit, sketch)}
+          {says}
           {agreeing && <span className="quiet"> · adds nothing</span>}
         </span>
       </button>
       <button
         className="btn btn-ghost btn-xs opacity-40 group-hover:opacity-100 focus:opacity-100"
-        aria-label={`Remove ${r.id}`}
+        aria-label={`Remove: ${says}`}
         onClick={() => store.getState().draw({ do: "delete", ids: [r.id] })}
       >
         ×

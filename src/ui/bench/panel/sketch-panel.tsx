@@ -165,11 +165,11 @@ function Groups({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
   const name = { polygon: "Polygon", "linear-pattern": "Row", "circular-pattern": "Ring" };
   return (
     <Part title="Patterns">
-      {sketch.groups.map((g) => (
+      {sketch.groups.map((g, i) => (
         <form
           key={`${g.id}:${g.count}:${g.angle}`}
           className="flex items-center gap-1.5 py-0.5"
-          aria-label={`${name[g.kind]} ${g.id}`}
+          aria-label={`${name[g.kind]}, pattern ${i + 1} of this sketch`}
           onSubmit={(e) => {
             e.preventDefault();
             const data = new FormData(e.currentTarget),

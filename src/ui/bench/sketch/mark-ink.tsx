@@ -27,7 +27,7 @@ export const MarkInk = memo(function MarkInk({
 }) {
   return (
     <button
-      aria-label={`${kind} constraint ${id}`}
+      aria-label={`${kind.replaceAll("-", " ")} constraint`}
       title={`${kind}${agreeing ? " (agrees with the others and adds nothing)" : ""}`}
       className={`${passive ? PASSIVE : ""} absolute flex size-4.5 items-center justify-center rounded-full
         border bg-base-100 text-[10px] leading-none
