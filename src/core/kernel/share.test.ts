@@ -26,7 +26,7 @@ it.each([
   ["a small post in a large plate", rect(0, 0, 100, 100), 20, circ(50, 50, 2), 10, true],
   ["a bent slot in a plate ten times as large", rect(0, 0, 200, 200), 20, bent, 10, true],
   ["a post beside the plate", rect(0, 0, 100, 100), 20, circ(150, 50, 5), 10, false],
-  ["a post above a block it would meet if it were lower", rect(0, 0, 10, 10), 20, circ(5, 5, 4), -10, false],
+  ["a post in reach of a corner only", rect(0, 0, 10, 10), 20, circ(14, 14, 5), 10, false],
   ["plates that only touch", rect(0, 0, 10, 10), 20, rect(10, 0, 20, 10), 20, false],
 ] as const)("%s", (_, body, height, tool, depth, wanted) => {
   expect(shareMaterial(kernel, prism(body, height), prism(tool, depth))).toBe(wanted);
