@@ -6,7 +6,7 @@ const MAY = {
   core: [],
   server: ["core"],
   worker: ["core", "server"],
-  cli: ["core", "worker", "demo"],
+  cli: ["core", "server", "worker", "demo"],
   // the demo measures its references with the worker's kernel
   demo: ["core", "server", "worker"],
   // types of what the server hands over; its code stays on the server

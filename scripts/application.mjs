@@ -84,12 +84,48 @@ export const startWorker = async (env, options) => {
   return child;
 };
 
-export const startWeb = async (env, wishedPort, options) => {
-  const port = await freePort(wishedPort);
+/** @param port exactly this one where it is started again */
+export const startWeb = async (env, wishedPort, { port: own, ...options } = {}) => {
+  const port = own ?? (await freePort(wishedPort));
   const child = start("web server", [next(), "start", "-H", "127.0.0.1", "-p", String(port)], env, options);
   await until(child, /Ready in|started server|✓ Ready/i, 60);
   return { child, port, address: `http://127.0.0.1:${port}` };
 };
+
+const FIRST_PAUSE_MS = 500;
+const LONGEST_PAUSE_MS = 30_000;
+let isEnding = false;
+
+/**
+ * Keeps a part of the application alive: a dead one is started again after a pause that grows, and it is said. No part
+ * ends another. @param startOne starts it and gives its process, once it is ready
+ */
+export async function keepAlive(startOne) {
+  let pause = FIRST_PAUSE_MS;
+  const kept = { child: await startOne() };
+  const watch = (since) =>
+    kept.child.once("exit", async (code, signal) => {
+      if (isEnding) return;
+      const { label } = kept.child;
+      // one that lived well begins the pauses anew
+      if (Date.now() - since > 2 * LONGEST_PAUSE_MS) pause = FIRST_PAUSE_MS;
+      for (let why = signal ?? code; !isEnding;) {
+        console.error(`The ${label} ended (${why}). It is started again in ${pause / 1000} s.`);
+        await new Promise((r) => setTimeout(r, pause));
+        pause = Math.min(2 * pause, LONGEST_PAUSE_MS);
+        if (isEnding) return;
+        try {
+          kept.child = await startOne();
+          console.error(`The ${label} is there again.`);
+          return watch(Date.now());
+        } catch (e) {
+          why = e instanceof Error ? e.message.split("\n")[0] : e;
+        }
+      }
+    });
+  watch(Date.now());
+  return kept;
+}
 
 async function endChild(child) {
   if (child.exitCode !== null || child.signalCode !== null) return;
@@ -105,6 +141,7 @@ export function closing(stops) {
   let closed;
   const close = () =>
     (closed ??= (async () => {
+      isEnding = true;
       await Promise.all([...running].map(endChild));
       for (const stop of stops) await stop();
     })());

@@ -5,7 +5,7 @@ import { startPostgres } from "./postgres.mjs";
 ensureSystem();
 ensureModules();
 process.chdir(ROOT);
-const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const { build, closing, keepAlive, runProgram, startWeb, startWorker } = await import("./application.mjs");
 const stops = [];
 const close = closing(stops);
 try {
@@ -14,9 +14,10 @@ try {
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
   build();
   runProgram("src/demo/load.ts", env);
-  const worker = await startWorker(env);
+  await keepAlive(() => startWorker(env));
   const wished = Number(process.env.PORT ?? 3000);
-  const web = await startWeb(env, wished);
+  let web;
+  await keepAlive(async () => (web = await startWeb(env, wished, { port: web?.port })).child);
   if (web.port !== wished) console.log(`Port ${wished} is taken; using ${web.port}.`);
   console.log(`
 Rusty Caliper is running at ${web.address}
@@ -26,7 +27,6 @@ Rusty Caliper is running at ${web.address}
   …or one click on any demo person on the first page.
 
 Ctrl+C ends it; the data stay. npm run demo -- --fresh starts over.`);
-  for (const child of [worker, web.child]) child.once("exit", () => void close().then(() => process.exit(1)));
   await new Promise(() => {});
 } catch (e) {
   console.error(e instanceof Error ? e.message : e);

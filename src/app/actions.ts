@@ -1,9 +1,11 @@
 "use server";
 
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { closeSession, demoPerson, openSession, personByPassword } from "@/server/people";
+import { spanText } from "@/core/grade/late";
+import { Crowded, doorShutFor, rightTry, wrongTry } from "@/server/doors";
+import { closeSession, demoPerson, openSession, personByPassword, type Person } from "@/server/people";
 import { COOKIE } from "./visitor";
 
 export interface FormState {
@@ -28,8 +30,22 @@ export async function signIn(_: FormState, form: FormData): Promise<FormState> {
     .object({ email: z.email().max(200), password: z.string().min(1).max(200) })
     .safeParse(Object.fromEntries(form));
   if (!r.success) return { sentence: "Type your email address and your password." };
-  const person = await personByPassword(r.data.email, r.data.password);
-  if (!person) return { sentence: "This email address and password do not go together." };
+  const { email, password } = r.data;
+  const address = (await headers()).get("x-forwarded-for")?.split(",").pop()?.trim() ?? "unknown";
+  const wait = await doorShutFor(email, address);
+  if (wait) return { sentence: `Too many wrong tries. Try again in ${wait < 90 ? `${wait} s` : spanText(wait)}.` };
+  let person: Person | undefined;
+  try {
+    person = await personByPassword(email, password);
+  } catch (e) {
+    if (e instanceof Crowded) return { sentence: e.message };
+    throw e;
+  }
+  if (!person) {
+    await wrongTry(email, address);
+    return { sentence: "This email address and password do not go together." };
+  }
+  await rightTry(email);
   return enter(person.id);
 }
 

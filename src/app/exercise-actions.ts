@@ -1,5 +1,6 @@
 "use server";
 
+import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
 import { newExercise, readExercise, type Exercise } from "@/core/check/exercise";
@@ -7,7 +8,11 @@ import { checkKind } from "@/core/check/kinds/kinds";
 import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { createExercise, exercise, saveExercise } from "@/server/exercises";
-import { issueHandout } from "@/server/handouts";
+import { AFTER_DUE } from "@/core/grade/late";
+import { timeZoneOf } from "@/server/courses";
+import { extend, handout, issueHandout, type Terms } from "@/server/handouts";
+import { momentIn } from "@/server/moments";
+import { checkAgain } from "@/server/submissions";
 import { allowed } from "./visitor";
 
 export interface ExerciseFormState {
@@ -115,13 +120,67 @@ function scoringFrom(form: FormData, line: Exercise["rubric"][number]): object {
   return { mode: "falling", limit: checkKind(line.check).limit?.isShare ? typed / 100 : typed };
 }
 
+const Late = z.object({
+  grace: z.coerce.number().int().min(0).max(10_080),
+  after: z.enum(AFTER_DUE),
+  "points-a-day": z.coerce.number().min(0).max(1000),
+});
+
+/** On what terms a form gives a handout; its times are those of the course. */
+function termsFrom(form: FormData, zone: string): Outcome<Terms> {
+  const dueAt = momentIn(zone, String(form.get("due") ?? ""));
+  if (!dueAt) return refuse("no-due", "Give the date and time it is due.");
+  if (dueAt.getTime() <= Date.now()) return refuse("past", "This moment is over. Give a time to come.");
+  const late = Late.safeParse(Object.fromEntries(form));
+  if (!late.success)
+    return refuse("bad-terms", "Give the grace in whole minutes, a week at most, and points from 0 up.");
+  const { grace, after, "points-a-day": points } = late.data;
+  return done({
+    dueAt,
+    graceMinutes: grace,
+    afterDue: after,
+    pointsADay: after === "points" ? points : 0,
+    mayDefine: form.get("define") === "on",
+  });
+}
+
+/** Gives a student more time, or takes it back with an empty time. */
+export async function giveTime(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const id = String(form.get("handout") ?? ""),
+    student = String(form.get("person") ?? "");
+  await allowed("handout.teach", id);
+  const typed = String(form.get("due") ?? "");
+  const h = await handout(id);
+  const dueAt = typed ? momentIn(h.time_zone, typed) : undefined;
+  if (typed && !dueAt) return { sentence: "Give a date and time, or leave it empty to take the extension back." };
+  if (!z.uuid().safeParse(student).success || !(await extend(id, student, dueAt)))
+    return { sentence: "Choose a student of this course." };
+  revalidatePath(`/handouts/${id}`);
+  return { done: dueAt ? "More time is given." : "The extension is taken back." };
+}
+
+/** Checks again what was handed in last; what was reported stays. */
+export async function checkHandoutAgain(form: FormData): Promise<void> {
+  const id = String(form.get("handout") ?? "");
+  await allowed("handout.teach", id);
+  await checkAgain({ handout: id, only: form.get("only") === "failed" ? "failed" : undefined });
+  revalidatePath(`/handouts/${id}`);
+}
+
+export async function checkSubmissionAgain(form: FormData): Promise<void> {
+  const id = String(form.get("submission") ?? "");
+  await allowed("submission.mark", id);
+  await checkAgain({ submission: id });
+  revalidatePath(`/submissions/${id}`);
+}
+
 export async function issue(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
-  const due = z.coerce.date().safeParse(form.get("due"));
-  if (!due.success || Number.isNaN(due.data.getTime())) return { sentence: "Give the date and time it is due." };
+  const terms = termsFrom(form, await timeZoneOf(id));
+  if (!terms.ok) return { sentence: terms.refusal.sentence };
   const seen = z.coerce.number().int().safeParse(form.get("version"));
-  const made = await issueHandout(id, due.data, form.get("define") === "on", seen.success ? seen.data : undefined);
+  const made = await issueHandout(id, terms.value, seen.success ? seen.data : undefined);
   if (made) redirect(`/handouts/${made}`);
   const row = await exercise(id);
   if (seen.success && seen.data !== row.version)

@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { connection } from "next/server";
 import type { ReactNode } from "react";
 import "./globals.css";
 
@@ -7,7 +8,9 @@ export const metadata: Metadata = {
   description: "Dimensioned drawing exercises, modelled in the browser and measured.",
 };
 
-export default function Layout({ children }: { children: ReactNode }) {
+export default async function Layout({ children }: { children: ReactNode }) {
+  // made for each visit: a page made beforehand would not carry this answer's nonce
+  await connection();
   return (
     <html lang="en">
       <body>{children}</body>

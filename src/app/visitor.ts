@@ -15,6 +15,12 @@ export async function signedIn(): Promise<Person> {
   return (await visitor()) ?? redirect("/");
 }
 
+/** Whoever looks after the server. */
+export async function administrating(): Promise<Person> {
+  const person = await signedIn();
+  return (await allowed("server.run", person.id)).person;
+}
+
 /** Signed in and allowed, or the page that says there is nothing here. */
 export async function allowed(action: Action, id: string): Promise<{ person: Person; role: Role }> {
   const person = await signedIn();

@@ -1,6 +1,8 @@
+import { randomUUID } from "node:crypto";
 import { database, one, row, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
-import { handout, issueHandout, openWork, saveWork } from "@/server/handouts";
+import { handout, issueHandout } from "@/server/handouts";
+import { openWork, saveWork } from "@/server/works";
 import { migrate } from "@/server/migrate";
 import { hashPassword } from "@/server/people";
 import { handIn } from "@/server/submissions";
@@ -16,6 +18,7 @@ import {
   footSubmissions,
   housingSubmissions,
   hubSubmissions,
+  ADMINISTRATOR,
   INSTRUCTOR,
   spacerSubmissions,
   STUDENTS,
@@ -37,6 +40,8 @@ async function load(): Promise<void> {
   const enrol = (id: string, role: string) =>
     rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
   await enrol(await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");
+  const caretaker = await person(ADMINISTRATOR.name, ADMINISTRATOR.email);
+  await rows("update people set administrator = true where id = $1", [caretaker]);
   const students = new Map<string, string>();
   for (const s of STUDENTS) {
     const id = await person(s.name, s.email);
@@ -67,12 +72,20 @@ async function issue(
   const targets = prepareExercise(kernel, document);
   if (!targets.ok) throw new Error(targets.refusal.sentence);
   await savePrepared(id, 1, targets.value);
-  const h = await handout((await issueHandout(id, due))!);
+  const made = await issueHandout(id, { dueAt: due, graceMinutes: 10 });
+  if (!made) throw new Error(`${document.number} could not be issued`);
+  const h = await handout(made);
   for (const [name, part] of submissions) {
     const person = students.get(name)!;
     const work = await openWork(h, person);
-    await saveWork(h.id, person, part, work.version);
-    await handIn(h.id, person, part);
+    const saved = await saveWork(h.id, person, {
+      id: randomUUID(),
+      document: part,
+      version: work.version,
+      window: "demo",
+    });
+    const r = await handIn(h, person, { id: randomUUID(), version: saved.version });
+    if (!r.ok) throw new Error(r.refusal.sentence);
   }
 }
 

@@ -4,6 +4,8 @@ import { anemometerHub, bearingSpacer, bearingSpacerFromDiscs, mastBracket, sens
 
 const student = (name: string) => ({ name, email: `${name.toLowerCase().replace(" ", ".")}@saltmarsh.example` });
 export const INSTRUCTOR = student("Hedda Lark");
+/** Looks after the server; is in no course. */
+export const ADMINISTRATOR = student("Wystan Grebe");
 export const STUDENTS = [
   "Ottoline Marsh",
   "Casimir Dunn",

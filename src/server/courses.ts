@@ -1,4 +1,4 @@
-import { rows } from "./database";
+import { one, rows } from "./database";
 import type { Person } from "./people";
 import type { Role } from "./permissions";
 
@@ -26,24 +26,51 @@ export interface HandoutRow {
   readonly my_submission: string | null;
   readonly my_points: number | null;
   readonly of: number | null;
+  readonly my_late: boolean;
   readonly has_work: boolean;
 }
 
-/** Handouts of a course, the nearest due first, with how far the class and this person are. */
+/** The time zone of the course an exercise belongs to. */
+export const timeZoneOf = async (exerciseId: string): Promise<string> =>
+  (
+    await one<{ time_zone: string }>(
+      "select c.time_zone from exercises x join courses c on c.id = x.course_id where x.id = $1",
+      [exerciseId],
+    )
+  ).time_zone;
+
+/**
+ * Handouts of a course, the nearest due first, with how far the class and this person are. Looks at the newest attempt
+ * of each student of this course only, and opens no report.
+ */
 export const handoutsOf = (courseId: string, person: Person) =>
   rows<HandoutRow>(
-    `with latest as (
-       select distinct on (s.handout_id, s.person_id) s.id, s.handout_id, s.person_id, s.state,
-         (select r.grade from reports r where r.submission_id = s.id order by r.created_at desc limit 1) as grade
-       from submissions s order by s.handout_id, s.person_id, s.attempt desc)
-     select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title, h.due_at,
-       (select count(*)::int from enrolments e where e.course_id = h.course_id and e.role = 'student') as students,
-       (select count(*)::int from latest l where l.handout_id = h.id) as handed_in,
-       (select count(*)::int from latest l where l.handout_id = h.id
-         and (l.state = 'failed' or (l.grade->>'points')::float < (l.grade->>'of')::float)) as to_look_at,
-       m.state as mine, m.id as my_submission, (m.grade->>'points')::float as my_points, (m.grade->>'of')::float as of,
-       exists (select 1 from works w where w.handout_id = h.id and w.person_id = $2) as has_work
-     from handouts h left join latest m on m.handout_id = h.id and m.person_id = $2
-     where h.course_id = $1 order by h.due_at`,
+    `with students as materialized (
+       select person_id from enrolments where course_id = $1 and role = 'student'
+     ), standing as materialized (
+       select h.id as handout_id, l.person_id, l.id, l.late_seconds, c.state, c.points, c.out_of
+       from handouts h cross join students p
+       cross join lateral (
+         select s.id, s.person_id, s.late_seconds from submissions s
+         where s.handout_id = h.id and s.person_id = p.person_id order by s.attempt desc limit 1
+       ) l join checks c on c.submission_id = l.id
+       where h.course_id = $1
+     ), told as (
+       select handout_id, count(*)::int as handed_in,
+         (count(*) filter (where state = 'failed' or points < out_of))::int as to_look_at
+       from standing group by handout_id
+     )
+     select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title,
+       coalesce(x.due_at, h.due_at) as due_at,
+       (select count(*)::int from students) as students,
+       coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
+       m.state as mine, m.id as my_submission, m.points as my_points, m.out_of as of,
+       coalesce(m.late_seconds > 0, false) as my_late,
+       w.person_id is not null as has_work
+     from handouts h left join told t on t.handout_id = h.id
+     left join standing m on m.handout_id = h.id and m.person_id = $2
+     left join extensions x on x.handout_id = h.id and x.person_id = $2
+     left join works w on w.handout_id = h.id and w.person_id = $2
+     where h.course_id = $1 order by due_at, number`,
     [courseId, person.id],
   );

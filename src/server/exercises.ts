@@ -2,7 +2,8 @@ import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
 import type { Targets } from "@/core/check/prepare";
 import { one, row, rows, transaction } from "./database";
-import { enqueue } from "./queue";
+import { enqueue, PRIORITY } from "./queue";
+import { remembered, type SaveMark } from "./saves";
 
 /** What the worker found when it built the reference. */
 export type Prepared = Targets | { readonly trouble: string };
@@ -16,10 +17,11 @@ export interface ExerciseRow {
   readonly prepared_version: number;
 }
 
-export const exercisesOf = (courseId: string) =>
-  rows<ExerciseRow>(
-    `select id, course_id, document, version, prepared, prepared_version from exercises
-       where course_id = $1 order by document->>'number'`,
+/** What a list shows of the exercises of a course. */
+export const exerciseTitlesOf = (courseId: string) =>
+  rows<{ id: string; number: string; title: string }>(
+    `select id, document->>'number' as number, document->>'title' as title from exercises
+     where course_id = $1 order by document->>'number'`,
     [courseId],
   );
 export const exercise = async (id: string): Promise<ExerciseRow> =>
@@ -35,7 +37,7 @@ export async function createExercise(courseId: string, document: Exercise): Prom
       [courseId, document],
       client,
     );
-    await enqueue({ task: "prepare-exercise", exercise: made.id }, client);
+    await enqueue({ task: "prepare-exercise", exercise: made.id }, { priority: PRIORITY.prepare }, client);
     return made.id;
   });
 }
@@ -51,7 +53,7 @@ export async function saveExercise(id: string, document: Exercise, version: numb
       [id, document, version],
       client,
     );
-    if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, client);
+    if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
     return saved?.version;
   });
 }
@@ -65,22 +67,35 @@ export const savePrepared = (id: string, version: number, prepared: Prepared) =>
   ]);
 
 /**
- * The reference part as the Bench edits it. One begun in a new exercise hands its material and unit on to it.
+ * The reference part as the Bench edits it. One begun in a new exercise hands its material and unit on to it. The same
+ * save sent again is answered with what it made.
  * @returns the new version, or undefined when another window has saved since
  */
-export async function saveReference(id: string, part: PartDocument, version: number): Promise<number | undefined> {
+export async function saveReference(
+  id: string,
+  part: PartDocument,
+  save: { readonly id: string; readonly version: number },
+): Promise<number | undefined> {
   return transaction(async (client) => {
-    const saved = await row<{ version: number }>(
-      `update exercises set version = version + 1, document = jsonb_set(document, '{reference}', $2)
+    const now = await one<{ version: number; saves: readonly SaveMark[] }>(
+      "select version, saves from exercises where id = $1 for update",
+      [id],
+      client,
+    );
+    const known = now.saves.find((s) => s.id === save.id);
+    if (known) return known.version;
+    if (now.version !== save.version) return undefined;
+    const version = now.version + 1;
+    await client.query(
+      `update exercises set version = $3, saves = $4, document = jsonb_set(document, '{reference}', $2)
          || case when jsonb_array_length(document->'reference'->'steps') = 0
               and document->'material' = document->'reference'->'material'
               and document->'units' = document->'reference'->'units'
             then jsonb_build_object('material', $2::jsonb->'material', 'units', $2::jsonb->'units') else '{}'::jsonb end
-       where id = $1 and version = $3 returning version`,
-      [id, JSON.stringify(part), version],
-      client,
+       where id = $1`,
+      [id, JSON.stringify(part), version, JSON.stringify(remembered(now.saves, { id: save.id, version }))],
     );
-    if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, client);
-    return saved?.version;
+    await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
+    return version;
   });
 }

@@ -1,8 +1,8 @@
 import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
-import { emptyPart, type PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
 import { one, row, rows } from "./database";
+import type { DueRules } from "@/core/grade/late";
 import type { SubmissionState } from "./submissions";
 
 export interface Handout {
@@ -14,6 +14,10 @@ export interface Handout {
   readonly sheet: Sheet | null;
   readonly trouble: string | null;
   readonly due_at: Date;
+  readonly grace_minutes: number;
+  readonly after_due: DueRules["after_due"];
+  readonly points_a_day: number;
+  readonly time_zone: string;
   /** Whether the program may propose what a student's sketch still lacks. */
   readonly may_define: boolean;
 }
@@ -21,28 +25,41 @@ export interface Handout {
 export const handout = async (id: string): Promise<Handout> =>
   await one<Handout>(
     `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
-       h.may_define
+       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define
        from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
   );
+
+/** On what terms a handout is given. */
+export interface Terms {
+  readonly dueAt: Date;
+  readonly graceMinutes?: number;
+  readonly afterDue?: DueRules["after_due"];
+  readonly pointsADay?: number;
+  readonly mayDefine?: boolean;
+}
 
 /**
  * Issues an exercise: exactly the revision whose Sheet and targets were measured is frozen with them, at once.
  * @param version the one that was looked at; left out: whatever it is now
  * @returns undefined where the exercise is another version, not measured yet, or in trouble
  */
-export async function issueHandout(
-  exerciseId: string,
-  dueAt: Date,
-  mayDefine = true,
-  version?: number,
-): Promise<string | undefined> {
+export async function issueHandout(exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> {
   const made = await row<{ id: string }>(
-    `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define)
-     select id, course_id, document, version, prepared->'sheet', $2, $3 from exercises
+    `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
+       after_due, points_a_day)
+     select id, course_id, document, version, prepared->'sheet', $2, $3, $5, $6, $7 from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id`,
-    [exerciseId, dueAt, mayDefine, version ?? null],
+    [
+      exerciseId,
+      rules.dueAt,
+      rules.mayDefine ?? true,
+      version ?? null,
+      rules.graceMinutes ?? 0,
+      rules.afterDue ?? "late",
+      rules.pointsADay ?? 0,
+    ],
   );
   return made?.id;
 }
@@ -77,40 +94,6 @@ export function forStudent(h: Handout): StudentHandout {
   };
 }
 
-export interface Work {
-  readonly document: PartDocument;
-  readonly version: number;
-}
-
-/** A student's part on a handout; begun empty when opened first. */
-export async function openWork(h: Handout, personId: string): Promise<Work> {
-  const start = emptyPart(h.exercise.title, h.exercise.units, h.exercise.material);
-  await rows("insert into works (handout_id, person_id, document) values ($1, $2, $3) on conflict do nothing", [
-    h.id,
-    personId,
-    start,
-  ]);
-  return await one<Work>("select document, version from works where handout_id = $1 and person_id = $2", [
-    h.id,
-    personId,
-  ]);
-}
-
-/** @returns the new version, or undefined when another window has saved since */
-export async function saveWork(
-  handoutId: string,
-  personId: string,
-  document: PartDocument,
-  version: number,
-): Promise<number | undefined> {
-  const saved = await row<{ version: number }>(
-    `update works set document = $3, version = version + 1, changed_at = now()
-       where handout_id = $1 and person_id = $2 and version = $4 returning version`,
-    [handoutId, personId, document, version],
-  );
-  return saved?.version;
-}
-
 export interface ClassRow {
   readonly person_id: string;
   readonly name: string;
@@ -120,6 +103,10 @@ export interface ClassRow {
   readonly progress: string | null;
   readonly trouble: string | null;
   readonly grade: Grade | null;
+  /** What is left of the grade by the rules for late work. */
+  readonly points: number | null;
+  readonly late_seconds: number | null;
+  readonly extended_to: Date | null;
   readonly handed_in_at: Date | null;
   readonly seen_at: Date | null;
 }
@@ -127,15 +114,43 @@ export interface ClassRow {
 /** The class on a handout, one row per student with the latest attempt. */
 export const classOn = (handoutId: string) =>
   rows<ClassRow>(
-    `select p.id as person_id, p.name, s.id as submission, s.attempt, s.state, s.progress, s.trouble, s.handed_in_at,
-       w.changed_at as seen_at,
-       (select r.grade from reports r where r.submission_id = s.id order by r.created_at desc limit 1) as grade
+    `select p.id as person_id, p.name, s.id as submission, s.attempt, c.state, c.progress, c.trouble, s.handed_in_at,
+       s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points
      from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student'
      join people p on p.id = e.person_id
      left join lateral (
-       select * from submissions s where s.handout_id = h.id and s.person_id = p.id order by attempt desc limit 1
+       select s.id, s.attempt, s.handed_in_at, s.late_seconds from submissions s
+       where s.handout_id = h.id and s.person_id = p.id order by s.attempt desc limit 1
      ) s on true
+     left join checks c on c.submission_id = s.id
+     left join reports r on r.id = c.report_id
+     left join extensions x on x.handout_id = h.id and x.person_id = p.id
      left join works w on w.handout_id = h.id and w.person_id = p.id
      where h.id = $1 order by p.name`,
     [handoutId],
   );
+
+/** When a student's work is due: the handout's moment, or their own. */
+export async function dueFor(h: Handout, personId: string): Promise<Date> {
+  const own = await row<{ due_at: Date }>("select due_at from extensions where handout_id = $1 and person_id = $2", [
+    h.id,
+    personId,
+  ]);
+  return own?.due_at ?? h.due_at;
+}
+
+/** Gives a student of the course more time, or takes it back. @returns false where they are no student of it */
+export async function extend(handoutId: string, personId: string, dueAt: Date | undefined): Promise<boolean> {
+  if (!dueAt) {
+    await rows("delete from extensions where handout_id = $1 and person_id = $2", [handoutId, personId]);
+    return true;
+  }
+  const made = await row(
+    `insert into extensions (handout_id, person_id, due_at)
+     select h.id, e.person_id, $3 from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student'
+     where h.id = $1 and e.person_id = $2
+     on conflict (handout_id, person_id) do update set due_at = excluded.due_at returning person_id`,
+    [handoutId, personId, dueAt],
+  );
+  return made !== undefined;
+}

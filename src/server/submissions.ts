@@ -3,10 +3,14 @@ import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
 import type { PartDocument } from "@/core/part/document";
 import type { PackedPicture } from "./pictures";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
-import { enqueue } from "./queue";
+import { isClosed, lateSeconds, pointsAfter, type DueRules } from "@/core/grade/late";
+import type { Handout } from "./handouts";
+import { dequeue, enqueue, PRIORITY, type Place } from "./queue";
+import { keepVersion, type Shown, type Work } from "./works";
 
-export type SubmissionState = "queued" | "checking" | "checked" | "failed";
+export type SubmissionState = "queued" | "checking" | "checked" | "failed" | "replaced";
 
 export interface Submission {
   readonly id: string;
@@ -19,46 +23,163 @@ export interface Submission {
   readonly progress: string;
   readonly trouble: string | null;
   readonly handed_in_at: Date;
+  readonly late_seconds: number;
+  /** What is left of the newest report's points by the rules for late work. */
+  readonly points: number | null;
 }
 
-/** Freezes the document as it stands and queues its check. */
-export async function handIn(handoutId: string, personId: string, document: PartDocument): Promise<string> {
+/** What the browser asks for: the version it means, under an id of its own. */
+export interface HandIn {
+  readonly id: string;
+  readonly version: number;
+  readonly shown?: Shown | undefined;
+}
+
+/**
+ * Freezes the version that is meant and queues its check, taking the place of the student's own that still waits. The
+ * same hand-in sent again is answered with what it made.
+ */
+export async function handIn(h: Handout, personId: string, meant: HandIn): Promise<Outcome<{ submission: string }>> {
   return transaction(async (client) => {
     // one at a time per student, so that attempts are counted once
-    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`${handoutId}:${personId}`]);
-    const made = await one<{ id: string }>(
-      `insert into submissions (handout_id, person_id, attempt, document)
-       values ($1, $2,
-         1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0), $3)
-       returning id`,
-      [handoutId, personId, document],
+    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`${h.id}:${personId}`]);
+    const before = await row<{ id: string }>(
+      "select id from submissions where hand_in_id = $1 and handout_id = $2 and person_id = $3",
+      [meant.id, h.id, personId],
       client,
     );
-    await enqueue({ task: "check", submission: made.id }, client);
-    return made.id;
+    if (before) return done({ submission: before.id });
+    const work = await row<Work & { variant: string; now: Date; own_due: Date | null }>(
+      `select w.document, w.version, w.variant, now() as now,
+         (select due_at from extensions e where e.handout_id = w.handout_id and e.person_id = w.person_id) as own_due
+       from works w where handout_id = $1 and person_id = $2 for update`,
+      [h.id, personId],
+      client,
+    );
+    if (!work?.document.steps.length)
+      return refuse("empty", "There is nothing to hand in yet. Sketch and build the part first.");
+    if (work.version !== meant.version)
+      return refuse(
+        "other-version",
+        "The server holds another version of this part than the one on your screen. Look at it first, then hand in.",
+      );
+    const rules = { ...h, due_at: work.own_due ?? h.due_at };
+    if (isClosed(rules, work.now))
+      return refuse("closed", "This handout was due and takes nothing any more. Your part stays as it is.");
+    const made = await one<{ id: string; attempt: number }>(
+      `insert into submissions (handout_id, person_id, attempt, document, hand_in_id, work_version, late_seconds)
+       values ($1, $2,
+         1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0),
+         $3, $4, $5, $6)
+       returning id, attempt`,
+      [h.id, personId, work.document, meant.id, work.version, lateSeconds(rules, work.now)],
+      client,
+    );
+    await client.query("insert into checks (submission_id) values ($1)", [made.id]);
+    await keepVersion(client, h.id, personId, {
+      ...work,
+      kind: "handed-in",
+      name: `Handed in, try ${made.attempt}`,
+      ...meant.shown,
+    });
+    const waiting = await rows<{ id: string }>(
+      `update checks c set state = 'replaced', progress = '', trouble = $4, changed_at = now()
+       from submissions s where s.id = c.submission_id and s.handout_id = $1 and s.person_id = $2 and s.id <> $3
+         and c.state = 'queued' and c.report_id is null returning s.id`,
+      [h.id, personId, made.id, REPLACED],
+      client,
+    );
+    for (const { id } of waiting) await dequeue({ task: "check", submission: id }, client);
+    await enqueue({ task: "check", submission: made.id }, placeOf(personId, made.attempt), client);
+    return done({ submission: made.id });
+  });
+}
+
+const REPLACED = "A later try came before this one was checked.";
+
+/** First tries go before fifth ones, and at most two of one person are checked at once. */
+const placeOf = (personId: string, attempt: number): Place => ({
+  priority: PRIORITY.attempt(attempt),
+  lane: `person:${personId}:${attempt % 2}`,
+});
+
+/**
+ * Queues second checks; what was reported stays. @returns how many
+ * @param of one submission, or every newest of a handout, or those of it that failed
+ */
+export async function checkAgain(
+  of: { submission: string } | { handout: string; only?: "failed" | undefined },
+): Promise<number> {
+  return transaction(async (client) => {
+    const chosen = await rows<{ id: string; person_id: string; attempt: number }>(
+      "submission" in of
+        ? `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
+           where s.id = $1 and c.state not in ('queued', 'checking') for update of c`
+        : `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
+           where s.handout_id = $1 and c.state = any($2)
+             and not exists (select 1 from submissions l where l.handout_id = s.handout_id
+               and l.person_id = s.person_id and l.attempt > s.attempt) for update of c`,
+      "submission" in of ? [of.submission] : [of.handout, of.only ? ["failed"] : ["failed", "checked", "replaced"]],
+      client,
+    );
+    for (const s of chosen) {
+      await client.query(
+        `update checks set state = 'queued', progress = '', trouble = null, queued_at = now(), changed_at = now()
+         where submission_id = $1`,
+        [s.id],
+      );
+      const { lane } = placeOf(s.person_id, s.attempt);
+      await enqueue({ task: "check", submission: s.id }, { priority: PRIORITY.again, ...(lane && { lane }) }, client);
+    }
+    return chosen.length;
   });
 }
 
 export const submission = async (id: string): Promise<Submission> =>
   await one<Submission>(
-    `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, s.state, s.progress,
-       s.trouble, s.handed_in_at
-       from submissions s join people p on p.id = s.person_id where s.id = $1`,
+    `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, c.state, c.progress, c.trouble,
+       s.handed_in_at, s.late_seconds, c.points
+     from submissions s join checks c on c.submission_id = s.id join people p on p.id = s.person_id where s.id = $1`,
     [id],
   );
 
+/** How far a check is: no document is read for it. */
+export const checkState = (id: string) =>
+  one<{ state: SubmissionState; progress: string }>("select state, progress from checks where submission_id = $1", [
+    id,
+  ]);
+
 export const latestSubmission = (handoutId: string, personId: string) =>
   row<{ id: string; state: SubmissionState; attempt: number }>(
-    "select id, state, attempt from submissions where handout_id = $1 and person_id = $2 order by attempt desc limit 1",
+    `select s.id, c.state, s.attempt from submissions s join checks c on c.submission_id = s.id
+     where s.handout_id = $1 and s.person_id = $2 order by s.attempt desc limit 1`,
     [handoutId, personId],
   );
 
 export const setState = (id: string, state: SubmissionState, progress = "", trouble: string | null = null) =>
-  rows("update submissions set state = $2, progress = $3, trouble = $4 where id = $1", [id, state, progress, trouble]);
+  rows("update checks set state = $2, progress = $3, trouble = $4, changed_at = now() where submission_id = $1", [
+    id,
+    state,
+    progress,
+    trouble,
+  ]);
+
+/** Begins a check. @returns false where it is no longer wanted */
+export async function beginCheck(id: string, progress: string): Promise<boolean> {
+  const begun = await row(
+    `update checks set state = 'checking', progress = $2, changed_at = now()
+     where submission_id = $1 and state in ('queued', 'checking') returning submission_id`,
+    [id, progress],
+  );
+  return begun !== undefined;
+}
 
 /** Says how far a check is; one that has ended says nothing any more. */
 export const setProgress = (id: string, progress: string) =>
-  rows("update submissions set progress = $2 where id = $1 and state = 'checking'", [id, progress]);
+  rows("update checks set progress = $2, changed_at = now() where submission_id = $1 and state = 'checking'", [
+    id,
+    progress,
+  ]);
 
 export interface ReportRow {
   readonly id: string;
@@ -84,27 +205,42 @@ export const latestPicture = async (submissionId: string) =>
   )?.picture;
 
 export const checkInput = (submissionId: string) =>
-  row<{ document: PartDocument; exercise: Exercise; revision: number }>(
-    `select s.document, h.exercise, h.revision from submissions s join handouts h on h.id = s.handout_id
-       where s.id = $1`,
+  row<{ document: PartDocument; exercise: Exercise; revision: number; person_id: string; attempt: number }>(
+    `select s.document, h.exercise, h.revision, s.person_id, s.attempt
+     from submissions s join handouts h on h.id = s.handout_id where s.id = $1`,
     [submissionId],
   );
 
-/** Writes the one report of a run and marks the submission checked. */
+/**
+ * Writes the one report of a run and marks the submission checked. Written once before by the same run (its answer was
+ * lost), nothing is written again.
+ */
 export async function writeReport(
   submissionId: string,
+  run: string,
   revision: number,
   report: Report,
   grade: Grade,
   picture: PackedPicture,
 ): Promise<void> {
   await transaction(async (client) => {
-    await client.query(
-      "insert into reports (submission_id, revision, kernel, report, grade, picture) values ($1, $2, $3, $4, $5, $6)",
-      [submissionId, revision, report.kernel, report, grade, picture],
+    const made = await row<{ id: string }>(
+      `insert into reports (submission_id, run, revision, kernel, report, grade, picture)
+       values ($1, $2, $3, $4, $5, $6, $7) on conflict (run) do nothing returning id`,
+      [submissionId, run, revision, report.kernel, report, grade, picture],
+      client,
     );
-    await client.query("update submissions set state = 'checked', progress = '', trouble = null where id = $1", [
-      submissionId,
-    ]);
+    if (!made) return;
+    const rules = await one<DueRules & { late_seconds: number }>(
+      `select h.due_at, h.grace_minutes, h.after_due, h.points_a_day, s.late_seconds
+       from submissions s join handouts h on h.id = s.handout_id where s.id = $1`,
+      [submissionId],
+      client,
+    );
+    await client.query(
+      `update checks set state = 'checked', progress = '', trouble = null, report_id = $2, points = $3, out_of = $4,
+         changed_at = now() where submission_id = $1`,
+      [submissionId, made.id, pointsAfter(rules, grade, rules.late_seconds), grade.of],
+    );
   });
 }

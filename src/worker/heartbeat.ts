@@ -1,40 +1,62 @@
 import { makeWorkerUtils } from "graphile-worker";
 import { connectionString, rows } from "@/server/database";
 
-const BEAT_MS = 5_000;
-/** A worker silent for this long is dead; its jobs would stay locked for hours. */
-const DEAD = "30 seconds";
+export interface Beat {
+  readonly everyMs: number;
+  /** A pool silent for this long is dead; its jobs would stay locked for hours. */
+  readonly deadMs: number;
+}
+const BEAT: Beat = { everyMs: 2_000, deadMs: 10_000 };
 
-/** Keeps this worker's mark fresh, frees the jobs of dead ones, and marks checks that ran out of tries. */
-export async function startHeartbeat(workerId: () => readonly string[]): Promise<() => Promise<void>> {
+/**
+ * Keeps the marks of this process's pools fresh (a job is locked in the name of its pool), frees the jobs of dead ones,
+ * and marks checks that ran out of tries.
+ */
+export async function startHeartbeat(pools: () => readonly string[], beat = BEAT): Promise<() => Promise<void>> {
   const utils = await makeWorkerUtils({ connectionString: connectionString() });
-  const beat = async () => {
-    for (const id of workerId())
+  // after the database was away everyone is silent at first: nobody is buried before all had time to speak
+  let steadySince = Date.now();
+  const once = async () => {
+    for (const id of pools())
       await rows(
         "insert into worker_heartbeats (worker_id) values ($1) on conflict (worker_id) do update set seen_at = now()",
         [id],
       );
-    const dead = await rows<{ locked_by: string }>(
-      `select distinct j.locked_by from graphile_worker._private_jobs j
-       left join worker_heartbeats b on b.worker_id = j.locked_by
-       where j.locked_by is not null and (b.seen_at is null or b.seen_at < now() - interval '${DEAD}')
-         and j.locked_at < now() - interval '${DEAD}'`,
-    );
-    if (dead.length) await utils.forceUnlockWorkers(dead.map((d) => d.locked_by));
-    await rows(
-      `update submissions s set state = 'failed', progress = '',
-         trouble = 'Could not be checked: the grading process ended each time it tried.'
-       from graphile_worker._private_jobs j
-       where j.key = 'check:' || s.id and j.attempts >= j.max_attempts and j.locked_at is null
-         and s.state in ('queued', 'checking')`,
-    );
-    await rows("delete from worker_heartbeats where seen_at < now() - interval '1 day'");
+    if (Date.now() - steadySince >= beat.deadMs) await bury(beat.deadMs, (ids) => utils.forceUnlockWorkers([...ids]));
   };
-  await beat();
-  const timer = setInterval(() => void beat().catch((e: unknown) => console.error("heartbeat:", e)), BEAT_MS);
+  await once();
+  let busy = false;
+  const timer = setInterval(() => {
+    if (busy) return;
+    busy = true;
+    once()
+      .catch((e: unknown) => {
+        steadySince = Date.now();
+        console.error("heartbeat:", e instanceof Error ? e.message : e);
+      })
+      .finally(() => (busy = false));
+  }, beat.everyMs);
   return async () => {
     clearInterval(timer);
-    await rows("delete from worker_heartbeats where worker_id = any($1)", [workerId()]);
-    await utils.release();
+    await rows("delete from worker_heartbeats where worker_id = any($1)", [pools()]).catch(() => {});
+    await Promise.resolve(utils.release()).catch(() => {});
   };
+}
+
+async function bury(deadMs: number, free: (ids: readonly string[]) => Promise<unknown>): Promise<void> {
+  const dead = await rows<{ locked_by: string }>(
+    `select distinct j.locked_by from graphile_worker._private_jobs j
+     left join worker_heartbeats b on b.worker_id = j.locked_by
+     where j.locked_by is not null and coalesce(b.seen_at, j.locked_at) < now() - make_interval(secs => $1)`,
+    [deadMs / 1000],
+  );
+  if (dead.length) await free(dead.map((d) => d.locked_by));
+  await rows(
+    `update checks c set state = 'failed', progress = '', changed_at = now(),
+       trouble = 'Could not be checked: the grading process ended each time it tried.'
+     from graphile_worker._private_jobs j
+     where j.key in ('check:' || c.submission_id, 'check-long:' || c.submission_id)
+       and j.attempts >= j.max_attempts and j.locked_at is null and c.state in ('queued', 'checking')`,
+  );
+  await rows("delete from worker_heartbeats where seen_at < now() - interval '1 day'");
 }

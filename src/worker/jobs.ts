@@ -3,7 +3,8 @@ import type { JobHelpers, TaskList } from "graphile-worker";
 import { gradeReport } from "@/core/grade/grade";
 import { exercise, savePrepared } from "@/server/exercises";
 import { packPicture } from "@/server/pictures";
-import { checkInput, setProgress, setState, writeReport } from "@/server/submissions";
+import { enqueue, PRIORITY } from "@/server/queue";
+import { beginCheck, checkInput, setProgress, setState, writeReport } from "@/server/submissions";
 import { ThreadEnded, type KernelThreads } from "./threads";
 
 const CheckPayload = z.object({ submission: z.uuid() });
@@ -11,46 +12,16 @@ const ExercisePayload = z.object({ exercise: z.uuid() });
 
 const isLast = (helpers: JobHelpers) => helpers.job.attempts >= helpers.job.max_attempts;
 
-/** The jobs of the grading process, over a set of kernel threads. */
-export function jobs(threads: KernelThreads): TaskList {
+/** What is done while others wait: measuring exercises, and checks as far as they are quickly done. */
+export function shortJobs(threads: KernelThreads): TaskList {
   return {
-    async check(payload, helpers) {
-      const { submission } = CheckPayload.parse(payload);
-      const input = await checkInput(submission);
-      if (!input) return;
-      const attempt = helpers.job.attempts;
-      const again = attempt > 1 ? ` (try ${attempt} of ${helpers.job.max_attempts})` : "";
-      await setState(submission, "checking", `starting${again}`);
-      // one after the other: what was said of a check is written before its end, and nothing after it
-      let said: Promise<unknown> = Promise.resolve();
-      try {
-        const result = await threads.run(
-          { kind: "check", exercise: input.exercise, document: input.document },
-          {
-            progress: (what) => (said = said.then(() => setProgress(submission, what + again)).catch(() => {})),
-            ...(helpers.abortSignal && { signal: helpers.abortSignal }),
-          },
-        );
-        await said;
-        if (!result.ok) {
-          await setState(submission, "failed", "", result.refusal.sentence);
-          return;
-        }
-        const { report, picture } = result.value;
-        const grade = gradeReport(input.exercise, report);
-        await writeReport(submission, input.revision, report, grade, packPicture(picture));
-      } catch (e) {
-        await said;
-        const reason = e instanceof ThreadEnded ? e.message : "the program failed";
-        if (isLast(helpers))
-          await setState(submission, "failed", "", `Could not be checked: ${reason}. It was tried ${attempt} times.`);
-        else await setState(submission, "queued", `${reason}; trying again`);
-        throw e;
-      }
-    },
+    check: (payload, helpers) =>
+      check(threads, payload, helpers, async (submission, input) => {
+        await setState(submission, "checking", "this part takes longer; it goes on beside the others");
+        await enqueue({ task: "check-long", submission }, { priority: PRIORITY.attempt(input.attempt) });
+      }),
     async "prepare-exercise"(payload) {
       const row = await exercise(ExercisePayload.parse(payload).exercise);
-      if (!row) return;
       const result = await threads.run({ kind: "prepare", exercise: row.document }).catch((e: Error) => ({
         ok: false as const,
         refusal: { code: "failed", sentence: `The reference could not be measured: ${e.message}.` },
@@ -58,4 +29,63 @@ export function jobs(threads: KernelThreads): TaskList {
       await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
     },
   };
+}
+
+/** Checks that took longer than the others can wait. */
+export const longJobs = (threads: KernelThreads): TaskList => ({
+  "check-long": (payload, helpers) =>
+    check(threads, payload, helpers, (submission, _, e) => setState(submission, "failed", "", spentText(e))),
+});
+
+type Input = NonNullable<Awaited<ReturnType<typeof checkInput>>>;
+
+/** @param outOfTime what happens to a check that takes longer than it may here */
+async function check(
+  threads: KernelThreads,
+  payload: unknown,
+  helpers: JobHelpers,
+  outOfTime: (submission: string, input: Input, e: ThreadEnded) => Promise<unknown>,
+): Promise<void> {
+  const { submission } = CheckPayload.parse(payload);
+  const input = await checkInput(submission);
+  if (!input) return;
+  const attempt = helpers.job.attempts;
+  const again = attempt > 1 ? ` (try ${attempt} of ${helpers.job.max_attempts})` : "";
+  if (!(await beginCheck(submission, `starting${again}`))) return;
+  // one after the other: what was said of a check is written before its end, and nothing after it
+  let said: Promise<unknown> = Promise.resolve();
+  try {
+    const result = await threads.run(
+      { kind: "check", exercise: input.exercise, document: input.document },
+      {
+        progress: (what) => (said = said.then(() => setProgress(submission, what + again)).catch(() => {})),
+        ...(helpers.abortSignal && { signal: helpers.abortSignal }),
+      },
+    );
+    await said;
+    if (!result.ok) {
+      await setState(submission, "failed", "", result.refusal.sentence);
+      return;
+    }
+    const { report, picture } = result.value;
+    const grade = gradeReport(input.exercise, report);
+    await writeReport(submission, helpers.job.id, input.revision, report, grade, packPicture(picture));
+  } catch (e) {
+    await said;
+    const ended = e instanceof ThreadEnded ? e : undefined;
+    // what is too much once is too much each time
+    if (ended?.ending === "time") return void (await outOfTime(submission, input, ended));
+    if (ended?.ending === "memory") return void (await setState(submission, "failed", "", spentText(ended)));
+    const reason = ended?.message ?? "the program failed";
+    if (isLast(helpers) && ended?.ending !== "closing")
+      await setState(submission, "failed", "", `Could not be checked: ${reason}. It was tried ${attempt} times.`);
+    else await setState(submission, "queued", `${reason}; trying again`);
+    throw e;
+  }
+}
+
+/** What was too much, and where: "Could not be checked: it took longer than 60 s, while building step 3 (Pattern)." */
+function spentText(e: ThreadEnded): string {
+  const place = e.during ? `, while ${e.during}` : "";
+  return `Could not be checked: ${e.message}${place}. Make it lighter there and hand in again.`;
 }

@@ -18,4 +18,4 @@ export type FromThread =
   | { readonly kind: "ready" }
   | { readonly kind: "progress"; readonly what: string }
   | { readonly kind: "done"; readonly result: unknown; readonly heapBytes: number }
-  | { readonly kind: "threw"; readonly message: string };
+  | { readonly kind: "threw"; readonly ending: "memory" | "fault"; readonly message: string };

@@ -9,7 +9,11 @@ const { memoryBytes } = workerData as { memoryBytes: number };
 const grow = WebAssembly.Memory.prototype.grow;
 WebAssembly.Memory.prototype.grow = function (pages: number) {
   if (this.buffer.byteLength + pages * 65536 > memoryBytes) {
-    send({ kind: "threw", message: `it needs more than ${Math.round(memoryBytes / 1048576)} MB of memory` });
+    send({
+      kind: "threw",
+      ending: "memory",
+      message: `it needs more than ${Math.round(memoryBytes / 1048576)} MB of memory`,
+    });
     process.exit(1);
   }
   return grow.call(this, pages);
@@ -28,7 +32,7 @@ parentPort!.on("message", (task: ThreadTask) => {
   try {
     send({ kind: "done", result: run(task), heapBytes: kernel.heapBytes });
   } catch (e) {
-    send({ kind: "threw", message: e instanceof Error ? e.message : String(e) });
+    send({ kind: "threw", ending: "fault", message: e instanceof Error ? e.message : String(e) });
   }
 });
 send({ kind: "ready" });

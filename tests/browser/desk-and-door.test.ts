@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
@@ -27,9 +28,8 @@ describe("the door", () => {
     await page.getByText("Idris Fenwick").waitFor();
     await page.getByRole("button", { name: "Sign out" }).click();
     await page.waitForURL(`${BASE}/`);
-    expect((await page.request.get(`${BASE}/api/handouts/00000000-0000-4000-8000-000000000000/state`)).status()).toBe(
-      401,
-    );
+    const news = `${BASE}/api/news?on=handout:00000000-0000-4000-8000-000000000000`;
+    expect((await page.request.get(news)).status()).toBe(401);
   });
   it("a stranger's address answers with a plain page and 404", async () => {
     const page = await visit(browser, "Casimir Dunn");
@@ -45,7 +45,12 @@ describe("the door", () => {
     await page.waitForURL("**/bench/*");
     const id = new URL(page.url()).pathname.split("/").pop()!;
     const answer = await page.request.put(`${BASE}/api/works/${id}`, {
-      data: { document: { format: "caliper-part" }, version: 2 },
+      data: {
+        ...((await (await page.request.get(`${BASE}/api/works/${id}`)).json()) as object),
+        id: randomUUID(),
+        window: "test",
+        document: { format: "caliper-part" },
+      },
     });
     expect(answer.status()).toBe(422);
     expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/^The part document cannot be read/);

@@ -154,7 +154,8 @@ describe.sequential("from a handout to a graded part", () => {
   it("keeps the reference from the student: another's work and the picture are not there for them", async () => {
     const own = new URL(student.url()).pathname.split("/").pop()!;
     expect((await student.request.get(`${BASE}/api/submissions/${own}/picture`)).status()).toBe(404);
-    const answer = await student.request.get(`${BASE}/api/submissions/00000000-0000-4000-8000-000000000000/state`);
+    const nobodys = "submission:00000000-0000-4000-8000-000000000000";
+    const answer = await student.request.get(`${BASE}/api/news?on=${nobodys}`);
     expect(answer.status()).toBe(404);
     expect(((await answer.json()) as { sentence: string }).sentence).toMatch(/nothing here for you/);
     expect(

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
 import { expect, type TestContext } from "vitest";
@@ -242,9 +243,10 @@ export async function openBench(
     // the work is made when it is opened first
     await page.request.get(`${BASE}${address}`);
     const id = address.split("/").pop()!;
-    const put = (version: number) => page.request.put(`${BASE}/api/works/${id}`, { data: { document, version } });
-    for (let version = 1; !(await put(version)).ok(); version++)
-      if (version > 200) throw new Error("the document could not be put there");
+    const mark = (await (await page.request.get(`${BASE}/api/works/${id}`)).json()) as object;
+    const data = { ...mark, id: randomUUID(), window: "test", document };
+    const put = await page.request.put(`${BASE}/api/works/${id}`, { data });
+    if (!put.ok()) throw new Error(`the document could not be put there: ${await put.text()}`);
   }
   await link.click();
   await page.waitForURL("**/bench/*");
@@ -253,7 +255,7 @@ export async function openBench(
 }
 
 /** Waits until the Bench has sent everything to the server. */
-export const kept = (page: Page) => page.getByText(/^All changes kept/).waitFor();
+export const kept = (page: Page) => page.getByText(/^Kept on the server/).waitFor();
 
 export const gauge = (page: Page, name: string) => page.locator(`[data-gauge="${name}"]`);
 

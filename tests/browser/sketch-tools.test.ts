@@ -247,7 +247,7 @@ describe.sequential("every constraint", () => {
   });
   it.each<[string, string, string[], string, number]>([
     ["two ends coincide", "s", ["l1.end", "l2.start"], "", 2],
-    ["an end on a curve", "s", ["l1.end", "c1"], "point-on-curve", 1],
+    ["an end on a curve", "s", ["l1.end", "c1"], "point on curve", 1],
     ["two circles about one centre", "s", ["c1", "c2"], "concentric", 2],
     ["a line level", "d", ["l1"], "horizontal", 1],
     ["two points level", "d", ["l1.start", "l2.end"], "horizontal", 1],

@@ -4,13 +4,16 @@ import { MAX_DOCUMENT } from "@/core/part/document";
 import type { Refusal } from "@/core/units/refusal";
 import { Denied } from "@/server/permissions";
 import type { Person } from "@/server/people";
+import { logged } from "@/server/log";
 import { visitor } from "../visitor";
 
 /** Ends a request with a plain sentence and a status. */
 export class Refused extends Error {
+  /** @param data what the program behind the page needs beside the sentence */
   constructor(
     readonly status: number,
     sentence: string,
+    readonly data: object = {},
   ) {
     super(sentence);
   }
@@ -21,16 +24,49 @@ export const must = <T>(r: { ok: true; value: T } | { ok: false; refusal: Refusa
   return r.value;
 };
 
+/** A document, and what goes with it: a small picture. */
+const MOST_BYTES = MAX_DOCUMENT + 200_000;
+
+/** The text of a request, cut off while it streams in. */
+async function boundedText(request: NextRequest): Promise<string> {
+  const large = () =>
+    new Refused(413, "This is larger than 2 MB and cannot be kept on the server. Make the part lighter.");
+  if (Number(request.headers.get("content-length") ?? 0) > MOST_BYTES) throw large();
+  const reader = request.body?.getReader();
+  if (!reader) return "";
+  const decoder = new TextDecoder("utf-8", { fatal: true });
+  let text = "",
+    bytes = 0;
+  try {
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) return text + decoder.decode();
+      bytes += value.byteLength;
+      if (bytes > MOST_BYTES) throw large();
+      text += decoder.decode(value, { stream: true });
+    }
+  } catch (e) {
+    await reader.cancel().catch(() => {});
+    if (e instanceof TypeError) throw new Refused(400, "The request is not UTF-8.");
+    throw e;
+  }
+}
+
+/** A NUL or half a surrogate pair in some text: the database keeps neither. */
+const UNKEEPABLE = /(?:^|[^\\])(?:\\\\)*\\u(?:0000|d[89a-f])/;
+
 /** The body of a request, bounded and parsed. */
 export async function body<T>(request: NextRequest, schema: z.ZodType<T>): Promise<T> {
-  const text = await request.text();
-  if (text.length > MAX_DOCUMENT + 1000) throw new Refused(413, "This is larger than 2 MB.");
+  const text = await boundedText(request);
   let data: unknown;
   try {
     data = JSON.parse(text);
   } catch {
     throw new Refused(400, "The request is not JSON.");
   }
+  // written again, whatever is no whole character stands escaped
+  if (UNKEEPABLE.test(JSON.stringify(data)))
+    throw new Refused(422, "A text in it holds a character that cannot be kept. Type that name or note anew.");
   const r = schema.safeParse(data);
   if (!r.success)
     throw new Refused(
@@ -40,25 +76,43 @@ export async function body<T>(request: NextRequest, schema: z.ZodType<T>): Promi
   return r.data;
 }
 
+/** A page left open while somebody else signed in must not write into their work. */
+export function mustBe(person: Person, owner: string): void {
+  if (person.id !== owner)
+    throw new Refused(
+      401,
+      `${person.name} is signed in in this browser now. Sign in as yourself; nothing here is lost.`,
+    );
+}
+
+/** Versions as the database counts them. */
+export const VERSION = z.number().int().min(0).max(2_147_483_647);
+
+/** What a person is told is nobody else's to keep. */
+const PRIVATE = { "cache-control": "no-store" };
+
+/** "null" and what is no address have no host. */
+const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
+
 /** A route handler for signed-in people; every failure ends in a sentence. */
 export function endpoint<P extends Record<string, string>>(
   work: (person: Person, params: P, request: NextRequest) => Promise<unknown>,
 ) {
   return async (request: NextRequest, { params }: { params: Promise<P> }) => {
-    const say = (status: number, sentence: string) => NextResponse.json({ sentence }, { status });
+    const say = (status: number, sentence: string, data: object = {}) =>
+      NextResponse.json({ ...data, sentence }, { status, headers: PRIVATE });
     try {
       // changes are only taken from our own pages
       const origin = request.headers.get("origin");
-      if (request.method !== "GET" && origin && new URL(origin).host !== request.headers.get("host"))
+      if (request.method !== "GET" && origin && hostOf(origin) !== request.headers.get("host"))
         return say(403, "This request comes from another site.");
       const person = await visitor();
       if (!person) return say(401, "You are signed out. Sign in again in another window; nothing here is lost.");
-      return NextResponse.json((await work(person, await params, request)) ?? {});
+      return NextResponse.json((await work(person, await params, request)) ?? {}, { headers: PRIVATE });
     } catch (e) {
       if (e instanceof Denied) return say(404, e.message);
-      if (e instanceof Refused) return say(e.status, e.message);
-      console.error(e);
-      return say(500, "Something went wrong on the server. Nothing already saved is lost; try again.");
+      if (e instanceof Refused) return say(e.status, e.message, e.data);
+      return say(500, `Something went wrong on the server. Nothing already saved is lost; try again. (${logged(e)})`);
     }
   };
 }

@@ -1,5 +1,6 @@
 import { coursesOf, handoutsOf } from "@/server/courses";
-import { exercisesOf } from "@/server/exercises";
+import { exerciseTitlesOf } from "@/server/exercises";
+import { isAdministrator } from "@/server/people";
 import { CourseList } from "@/ui/course/course-list";
 import { signOut } from "../actions";
 import { signedIn } from "../visitor";
@@ -12,15 +13,10 @@ export default async function Page() {
     (await coursesOf(person)).map(async (c) => ({
       ...c,
       handouts: (await handoutsOf(c.id, person)).map((h) => ({ ...h, due_at: h.due_at.toISOString() })),
-      exercises:
-        c.role === "instructor"
-          ? (await exercisesOf(c.id)).map(({ id, document }) => ({
-              id,
-              number: document.number,
-              title: document.title,
-            }))
-          : [],
+      exercises: c.role === "instructor" ? await exerciseTitlesOf(c.id) : [],
     })),
   );
-  return <CourseList person={person} courses={courses} signOut={signOut} />;
+  return (
+    <CourseList person={person} courses={courses} signOut={signOut} isAdministrator={await isAdministrator(person)} />
+  );
 }

@@ -2,11 +2,11 @@
 
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
-import type { PartDocument } from "@/core/part/document";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
 import { Gauges } from "./gauges";
 import { BenchHeader } from "./header";
+import type { Due } from "../parts/time-left";
 import { HintLine, stepHint } from "./hint-line";
 import { useBenchKeys } from "./keys";
 import { SheetPane } from "./sheet-pane";
@@ -27,27 +27,26 @@ import { planeAt, PlaneLayer } from "./view/plane-layer";
 import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { faceAt } from "./view/pick";
-import { createBench, sketchOf, type BenchStore } from "./store";
+import { HistoryCard } from "./history/history-card";
+import { hearWork, useKeeping } from "./keeping";
+import { createBench, sketchOf, type BenchStore, type Opening } from "./store";
 import { Tray } from "./tray/tray";
 import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
 import { useOverlaid } from "./view/overlaid";
 import { useCamera, Viewport } from "./view/viewport";
 
-export interface BenchProps {
-  readonly document: PartDocument;
-  readonly version: number;
-  readonly saveTo: string;
+export interface BenchProps extends Opening {
   readonly heading: string;
   readonly detail: string;
-  readonly dueAt?: string;
+  readonly due?: Due;
   readonly sheet: Sheet | null;
   readonly sheetTrouble: string | null;
   readonly watch: string;
   /** For a student: where the part is handed in. */
   readonly handIn?: string;
-  /** Whether the program may propose what a sketch still lacks. */
-  readonly mayDefine?: boolean;
+  /** For a student's work: where its history is, and which variant stands. */
+  readonly history?: { readonly url: string; readonly variant: string };
   readonly lastSubmission?: string | null;
   /** For an instructor: back to the exercise. */
   readonly leaveTo?: string;
@@ -55,20 +54,24 @@ export interface BenchProps {
 
 /** The modelling screen: the Sheet at the left, the model in the middle, Steps and Gauges at the right. */
 export function Bench(props: BenchProps) {
-  const [store] = useState(() =>
-    typeof window === "undefined"
-      ? undefined
-      : createBench(props.document, props.version, props.saveTo, props.mayDefine),
-  );
+  const [store] = useState(() => (typeof window === "undefined" ? undefined : createBench(props)));
   // the Bench is drawn in the browser only: its kernel and its model live there
   const [ready, setReady] = useState(false);
-  useEffect(() => setReady(true), []);
+  useEffect(
+    () =>
+      void store
+        ?.getState()
+        .open()
+        .then(() => setReady(true)),
+    [store],
+  );
   if (!store || !ready) return <p className="quiet p-8">Opening the Bench …</p>;
   return <OpenBench {...props} store={store} />;
 }
 
 function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   useBenchKeys(store);
+  useKeeping(store, p.history && p.saveTo);
   const [hint, setHint] = useState("");
   // where there is room for one pane only it is the model's; the others unfold from their edges
   const [narrow] = useState(() => window.innerWidth < 900);
@@ -78,7 +81,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
     stepsPane = usePanelRef();
   return (
     <div className="flex h-screen flex-col overflow-hidden">
-      <Follow url={p.watch} busy={!p.sheet} />
+      <Follow on={p.watch} busy={!p.sheet} hear={(topic) => hearWork(store, topic, p.history && p.saveTo)} />
       <BenchHeader
         store={store}
         {...p}
@@ -94,7 +97,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Sheet" />
         <Panel minSize="30%" className="flex min-w-0 flex-col">
           <div className="@container relative min-h-0 flex-1">
-            <Model store={store} projection={p.sheet?.projection ?? "first-angle"} onHint={setHint} />
+            <Model store={store} projection={p.sheet?.projection ?? "first-angle"} past={p.history} onHint={setHint} />
           </div>
           <HintLine
             store={store}
@@ -131,15 +134,18 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
 function Model({
   store,
   projection,
+  past,
   onHint,
 }: {
   store: BenchStore;
   projection: "first-angle" | "third-angle";
+  past: BenchProps["history"];
   onHint: (h: string) => void;
 }) {
   const camera = store((s) => s.camera);
   const version = useCamera(camera);
   const mode = store((s) => s.mode);
+  const panel = store((s) => s.panel);
   const built = store((s) => s.built);
   const document = store((s) => s.history.present);
   const see = store((s) => s.see);
@@ -225,6 +231,7 @@ function Model({
         </div>
       )}
       <PanelCards store={store} />
+      {panel === "history" && past && <HistoryCard store={store} {...past} />}
       <div className="pointer-events-none absolute inset-x-1 bottom-2 flex justify-center" data-overlay>
         <Tray store={store} />
       </div>

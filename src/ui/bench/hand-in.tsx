@@ -6,6 +6,7 @@ import { strayThings } from "@/core/part/strays";
 import { titleOf } from "@/core/part/steps/kinds";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Gauges } from "./gauges";
+import { pictureNow, shownNow } from "./history/shown";
 import { diagnosisOf, type BenchStore } from "./store";
 
 /** What could still be mended before a part goes out: plain sentences. */
@@ -51,9 +52,8 @@ export function HandIn({ store, to, sheet }: { store: BenchStore; to: string; sh
   );
 }
 
-/** What the model's canvas shows now. */
-const pictureNow = (): string | undefined =>
-  document.querySelector<HTMLCanvasElement>("[aria-label=Model] canvas")?.toDataURL("image/png");
+/** So long an answer is waited for. */
+const PATIENCE_MS = 15_000;
 
 function HandInCard({
   store,
@@ -68,6 +68,8 @@ function HandInCard({
 }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const router = useRouter();
+  // sent again, it is the same hand-in
+  const [id] = useState(() => crypto.randomUUID());
   const [going, setGoing] = useState(false);
   const [trouble, setTrouble] = useState<string>();
   const [picture] = useState(pictureNow);
@@ -78,14 +80,29 @@ function HandInCard({
     setGoing(true);
     setTrouble(undefined);
     try {
+      const { saver, settled, owner } = store.getState();
       // only what the server has can be handed in
-      await store.getState().settled();
-      const r = await fetch(to, { method: "POST" });
+      await Promise.race([settled(), new Promise((r) => setTimeout(r, PATIENCE_MS))]);
+      const { saved } = store.getState();
+      if (saved.kind !== "saved") {
+        setTrouble(
+          saved.kind === "sending"
+            ? "Your last change is still on its way to the server. Try again in a moment."
+            : `Not handed in: the server does not have what is on your screen. ${saved.sentence}`,
+        );
+        return setGoing(false);
+      }
+      const r = await fetch(to, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ id, version: saver.version, owner, shown: shownNow(store) }),
+        signal: AbortSignal.timeout(PATIENCE_MS),
+      });
       const answer = (await r.json()) as { submission?: string; sentence?: string };
       if (r.ok) return router.push(`/submissions/${answer.submission}`);
       setTrouble(answer.sentence ?? "It could not be handed in.");
     } catch {
-      setTrouble("No connection. Your part is kept; hand it in when the connection is back.");
+      setTrouble("No answer from the server. Your part is kept; press Hand in again, it counts as one.");
     }
     setGoing(false);
   };

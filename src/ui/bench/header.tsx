@@ -3,9 +3,10 @@
 import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import type { usePanelRef } from "react-resizable-panels";
-import { LocalTime } from "../parts/local-time";
+import { TimeLeft } from "../parts/time-left";
 import type { BenchProps } from "./bench";
 import { HandIn } from "./hand-in";
+import { AT_RISK, Kept } from "./kept";
 import type { BenchStore } from "./store";
 
 /** A pane that folds away, and what it is called. */
@@ -15,33 +16,31 @@ export function BenchHeader({
   store,
   heading,
   detail,
-  dueAt,
+  due,
   handIn,
   lastSubmission,
   leaveTo,
+  history,
   sheet,
   panes,
 }: BenchProps & { store: BenchStore; panes: readonly Pane[] }) {
-  const saved = store((s) => s.saved);
-  const history = store((s) => s.history);
-  const state =
-    saved.kind === "saved"
-      ? `All changes kept${saved.at ? ` · ${saved.at}` : ""}`
-      : saved.kind === "saving"
-        ? "Saving …"
-        : saved.sentence;
+  const steps = store((s) => s.history);
   return (
     <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5">
-      <Link href={leaveTo ?? "/courses"} className="text-sm text-accent hover:underline">
+      <Link
+        href={leaveTo ?? "/courses"}
+        className="text-sm text-accent hover:underline"
+        onClick={(e) => store.getState().saver.isAtRisk && !window.confirm(AT_RISK) && e.preventDefault()}
+      >
         Back
       </Link>
       <h1 className="font-semibold">{heading}</h1>
       <span className="quiet">
         {detail}
-        {dueAt && (
+        {due && (
           <>
-            {" "}
-            · due <LocalTime iso={dueAt} />
+            {" · "}
+            <TimeLeft {...due} />
           </>
         )}
       </span>
@@ -49,7 +48,7 @@ export function BenchHeader({
         className="btn btn-ghost btn-xs ml-2"
         title="Undo (Ctrl Z)"
         aria-label="Undo"
-        disabled={!history.past.length}
+        disabled={!steps.past.length}
         onClick={() => store.getState().undo()}
       >
         <Undo2 size={15} aria-hidden />
@@ -58,7 +57,7 @@ export function BenchHeader({
         className="btn btn-ghost btn-xs"
         title="Redo (Ctrl Y)"
         aria-label="Redo"
-        disabled={!history.future.length}
+        disabled={!steps.future.length}
         onClick={() => store.getState().redo()}
       >
         <Redo2 size={15} aria-hidden />
@@ -73,17 +72,12 @@ export function BenchHeader({
           {name}
         </button>
       ))}
-      <span
-        role="status"
-        className={`ml-auto text-sm ${saved.kind === "waiting" || saved.kind === "stopped" ? "text-error" : "quiet"}`}
-      >
-        {state}
-      </span>
-      {saved.kind === "stopped" && (
-        <button className="btn btn-xs" onClick={() => window.location.reload()}>
-          Reload
+      {history && (
+        <button className="btn btn-ghost btn-xs" onClick={() => store.getState().openPanel("history")}>
+          History
         </button>
       )}
+      <Kept store={store} />
       {lastSubmission && (
         <Link className="btn btn-sm" href={`/submissions/${lastSubmission}`}>
           Last result

@@ -1,78 +1,241 @@
 import type { PartDocument } from "@/core/part/document";
+import type { Keep, Waiting } from "./keep";
 
 export type SaveState =
+  /** On the server; `at` by the server's clock. */
   | { readonly kind: "saved"; readonly at?: string }
-  | { readonly kind: "saving" }
-  | { readonly kind: "waiting"; readonly sentence: string }
-  | { readonly kind: "stopped"; readonly sentence: string };
+  | { readonly kind: "sending" }
+  /** In this browser only, and why. */
+  | { readonly kind: "here"; readonly sentence: string }
+  /** Neither the browser nor the server could keep it yet. */
+  | { readonly kind: "nowhere"; readonly sentence: string }
+  /** Another window went on from here: this one reads only. */
+  | { readonly kind: "parted"; readonly sentence: string }
+  | { readonly kind: "refused"; readonly sentence: string };
 
-const RETRY_MS = 2500;
+export interface Site {
+  readonly url: string;
+  /** Whose part it is: nobody else signed in in this browser may save it as theirs. */
+  readonly owner: string;
+  readonly keep: Keep;
+  readonly tell: (s: SaveState) => void;
+}
 
-/** Sends each change to the server, one at a time, the latest only; keeps trying while the network is away. */
+const FIRST_PAUSE_MS = 1_000;
+const LONGEST_PAUSE_MS = 15_000;
+/** An answer that takes longer is lost; the save is sent again under its id. */
+const PATIENCE_MS = 20_000;
+const AWAY = "Kept in this browser; no connection to the server. It is sent as soon as there is one.";
+export const ELSEWHERE =
+  "This part was changed in another window. Here it can be read only; what you had is kept in its history.";
+
+interface Answer {
+  readonly version?: number;
+  readonly at?: string;
+  readonly sentence?: string;
+}
+
+/**
+ * Keeps each change in the browser first, then sends it to the server: one at a time, of those that pile up the newest
+ * only. A save whose answer was lost is sent again under the same id, and is answered with what it made.
+ */
 export class Saver {
-  private waiting: PartDocument | undefined;
+  /** On its way; it may have arrived. */
+  private current: Waiting | undefined;
+  private newest: Waiting | undefined;
   private busy = false;
-  private stopped = false;
+  private ended = false;
+  private isKeptHere = true;
+  private pause = FIRST_PAUSE_MS;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private idle: (() => void)[] = [];
+  private trouble: string | undefined;
+  readonly window = crypto.randomUUID();
 
   constructor(
-    private readonly url: string,
-    private version: number,
-    private readonly tell: (s: SaveState) => void,
+    private readonly site: Site,
+    private known: number,
   ) {}
 
+  /** The version the server holds, as far as this window knows. */
+  get version(): number {
+    return this.known;
+  }
+  get isReadOnly(): boolean {
+    return this.ended;
+  }
+  /** Something would be gone if the window closed now. */
+  get isAtRisk(): boolean {
+    return !this.isKeptHere && (this.current !== undefined || this.newest !== undefined);
+  }
+
   save(document: PartDocument): void {
-    this.waiting = document;
-    if (!this.busy && !this.stopped) void this.turn();
+    if (this.ended) return;
+    this.newest = { id: crypto.randomUUID(), document, version: this.known };
+    this.shelve();
+    if (!this.busy) void this.turn();
+    else if (this.trouble) this.say();
   }
 
-  /** Resolves when all is on the server. */
+  /**
+   * Takes up what an earlier window left behind: sends it, and tells what to go on with. Nothing is dropped: what no
+   * longer fits goes into the history.
+   */
+  async takeUp(): Promise<PartDocument | "parted" | undefined> {
+    const left = await this.site.keep.read().catch((): readonly Waiting[] => []);
+    const [first, last] = [left[0], left[left.length - 1]];
+    if (!first || !last) return undefined;
+    const held = this.known;
+    this.known = first.version;
+    this.current = first;
+    if (last !== first) this.newest = last;
+    const settled = this.settled();
+    if (!this.busy) void this.turn();
+    await Promise.race([settled, new Promise((r) => setTimeout(r, 4_000))]);
+    if (!this.ended) return last.document;
+    // it stands in the history now, and this window goes on with what the server holds
+    this.ended = false;
+    this.known = held;
+    this.site.tell({ kind: "saved" });
+    return "parted";
+  }
+
+  /** Another window has saved. */
+  heard(version: number, window: string): void {
+    if (this.ended || window === this.window || version <= this.known) return;
+    // what is on its way finds out by itself, and is put aside
+    if (this.current || this.newest) return;
+    this.part();
+  }
+
+  /** Goes on from what the server now holds. */
+  goOn(version: number): void {
+    this.known = version;
+  }
+
+  /** Puts what is on the screen into the history of a part that went on elsewhere. */
+  async keepCopy(document: PartDocument): Promise<boolean> {
+    const r = await this.send({ id: crypto.randomUUID(), document, version: 0 }).catch(() => undefined);
+    return r?.status === 409;
+  }
+
+  /** Resolves when all is on the server, or when it no longer goes there from here. */
   settled(): Promise<void> {
-    return this.busy || this.waiting ? new Promise((r) => this.idle.push(r)) : Promise.resolve();
+    const waits = this.busy || this.newest !== undefined || this.current !== undefined;
+    return waits && !this.ended ? new Promise((r) => this.idle.push(r)) : Promise.resolve();
   }
 
-  private async turn(): Promise<void> {
-    const document = this.waiting;
-    if (!document) {
-      this.idle.splice(0).forEach((f) => f());
-      return;
-    }
-    this.waiting = undefined;
-    this.busy = true;
-    this.tell({ kind: "saving" });
-    const failed = (sentence: string) => {
-      this.waiting ??= document;
-      this.tell({ kind: "waiting", sentence });
-      this.timer = setTimeout(() => void this.turn(), RETRY_MS);
-    };
-    try {
-      const r = await fetch(this.url, {
-        method: "PUT",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify({ document, version: this.version }),
-      });
-      const answer = (await r.json()) as { version?: number; sentence?: string };
-      if (r.ok) {
-        this.version = answer.version!;
-        this.busy = false;
-        this.tell({
-          kind: "saved",
-          at: new Date().toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" }),
-        });
-        return this.turn();
-      }
-      if (r.status === 409 || r.status === 404 || r.status === 422) {
-        this.stopped = true;
-        this.busy = false;
-        this.tell({ kind: "stopped", sentence: answer.sentence ?? "The change was not taken." });
-      } else failed(answer.sentence ?? "The server did not take the change yet; trying again.");
-    } catch {
-      failed("No connection. Your changes are kept here and sent when it is back.");
-    }
+  /** Tries at once: the network is back, or somebody pressed the button. */
+  hurry(): void {
+    if (!this.timer) return;
+    clearTimeout(this.timer);
+    this.timer = undefined;
+    this.pause = FIRST_PAUSE_MS;
+    void this.turn();
   }
 
   close(): void {
     clearTimeout(this.timer);
+    this.timer = undefined;
+  }
+
+  private shelve(): void {
+    this.isKeptHere = false;
+    const waiting = [this.current, this.newest].filter((w) => w !== undefined);
+    this.site.keep.write(waiting).then(
+      () => {
+        const now = [this.current, this.newest].filter((w) => w !== undefined);
+        if (now.every((w) => waiting.some((k) => k.id === w.id))) this.isKeptHere = true;
+        if (this.trouble) this.say();
+      },
+      () => this.trouble && this.say(),
+    );
+  }
+
+  private say(): void {
+    const sentence = this.trouble ?? AWAY;
+    this.site.tell(
+      this.isKeptHere
+        ? { kind: "here", sentence }
+        : {
+            kind: "nowhere",
+            sentence: "Not kept yet: neither this browser nor the server takes it. Leave this page open.",
+          },
+    );
+  }
+
+  private part(): void {
+    this.ended = true;
+    this.release();
+    this.site.tell({ kind: "parted", sentence: ELSEWHERE });
+  }
+
+  private release(): void {
+    this.idle.splice(0).forEach((f) => f());
+  }
+
+  private send(w: Waiting): Promise<Response> {
+    return fetch(this.site.url, {
+      method: "PUT",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ ...w, window: this.window, owner: this.site.owner }),
+      signal: AbortSignal.timeout(PATIENCE_MS),
+    });
+  }
+
+  private async turn(): Promise<void> {
+    this.timer = undefined;
+    if (!this.current) {
+      if (!this.newest) {
+        this.busy = false;
+        return this.release();
+      }
+      this.current = { ...this.newest, version: this.known };
+      this.newest = undefined;
+    }
+    this.busy = true;
+    if (!this.trouble) this.site.tell({ kind: "sending" });
+    let r: Response, answer: Answer;
+    try {
+      r = await this.send(this.current);
+      answer = (await r.json()) as Answer;
+    } catch {
+      return this.later(AWAY);
+    }
+    if (r.ok && answer.version !== undefined) {
+      this.known = Math.max(this.known, answer.version);
+      this.current = undefined;
+      this.trouble = undefined;
+      this.pause = FIRST_PAUSE_MS;
+      if (this.newest) this.newest = { ...this.newest, version: this.known };
+      this.shelve();
+      if (!this.newest) this.site.tell({ kind: "saved", ...(answer.at && { at: answer.at }) });
+      return this.turn();
+    }
+    if (r.status === 409) {
+      // put aside by the server; a newer one goes the same way
+      this.current = undefined;
+      this.shelve();
+      if (this.newest) return this.turn();
+      this.busy = false;
+      return this.part();
+    }
+    if (r.status === 404 || r.status === 413 || r.status === 422) {
+      // this one is never taken; the next may be
+      this.current = undefined;
+      this.busy = false;
+      this.trouble = answer.sentence ?? "The change was not taken.";
+      this.release();
+      if (this.newest) return this.turn();
+      return this.site.tell({ kind: "refused", sentence: `${this.trouble} The server has what stood before.` });
+    }
+    return this.later(`Kept in this browser. ${answer.sentence ?? "The server does not take it yet; trying again."}`);
+  }
+
+  private later(sentence: string): void {
+    this.trouble = sentence;
+    this.say();
+    this.timer = setTimeout(() => void this.turn(), this.pause);
+    this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
   }
 }

@@ -8,7 +8,8 @@ import type { Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { Answer, Built, Question } from "./kernel/messages";
-import type { SaveState } from "./saver";
+import type { PartDocument } from "@/core/part/document";
+import type { Saver, SaveState } from "./saver";
 import type { NewDimension, Tool } from "./tools/tool";
 import type { Camera } from "./view/camera";
 
@@ -80,7 +81,7 @@ export const PLAIN_LOOK: Looking = {
 
 /** Cards that lie over the model on demand. */
 export type PanelName =
-  "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass";
+  "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass" | "history";
 
 /** The tool at work, for keys; it lives in the sketch's layer. */
 export class Hand {
@@ -169,5 +170,12 @@ export interface BenchState {
   tick(id: string): void;
   /** Resolves when every change is on the server. */
   settled(): Promise<void>;
+  readonly saver: Saver;
+  /** Who works here. */
+  readonly owner: string;
+  /** Takes up what an earlier window left, and begins. */
+  open(): Promise<void>;
+  /** Goes on from another document: a version restored, a variant gone over to. */
+  goOn(document: PartDocument, version: number): void;
   close(): void;
 }

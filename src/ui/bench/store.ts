@@ -3,7 +3,8 @@ import { apply, record, redo, startHistory, undo, type History } from "@/core/pa
 import type { PartDocument } from "@/core/part/document";
 import { sketchOf } from "./documents";
 import { BenchKernel } from "./kernel/client";
-import { Saver } from "./saver";
+import { browserKeep } from "./keep";
+import { ELSEWHERE, Saver } from "./saver";
 import { building } from "./slices/building";
 import { beside, fitView } from "./slices/looking";
 import type { Room } from "./slices/room";
@@ -16,11 +17,22 @@ export { diagnosisOf, sketchOf } from "./documents";
 
 export type BenchStore = UseBoundStore<StoreApi<BenchState>>;
 
-export function createBench(start: PartDocument, version: number, saveTo: string, mayDefine = true): BenchStore {
+/** What a Bench is opened on. */
+export interface Opening {
+  readonly document: PartDocument;
+  readonly version: number;
+  readonly saveTo: string;
+  /** Who works here. */
+  readonly owner: string;
+  readonly mayDefine?: boolean | undefined;
+}
+
+export function createBench({ document: start, version, saveTo, owner, mayDefine = true }: Opening): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
   camera.foot = 160;
-  const saver = new Saver(saveTo, version, (saved) => store.setState({ saved }));
+  const keep = browserKeep(owner, saveTo);
+  const saver = new Saver({ url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }) }, version);
   const store: BenchStore = create<BenchState>((set, get) => {
     const document = () => get().history.present;
     const rebuild = building({ get, set, document, kernel, saver });
@@ -34,6 +46,8 @@ export function createBench(start: PartDocument, version: number, saveTo: string
     };
     const moveTo = (history: History) => {
       const before = document();
+      if (saver.isReadOnly && history.present !== before)
+        return set({ message: { kind: "trouble", text: ELSEWHERE, about: [] } });
       set({ history });
       if (history.present === before) return;
       saver.save(history.present);
@@ -54,7 +68,12 @@ export function createBench(start: PartDocument, version: number, saveTo: string
     };
     const room: Room = { get, set, document, moveTo, rebuild, openCard, closeCard, ask: (q) => kernel.ask(q) };
     const afresh = { typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined };
-    queueMicrotask(() => rebuild(true));
+    /** Another document takes the place of what stands; what stood is no step of undo. */
+    const begin = (present: PartDocument) => {
+      set({ ...afresh, history: startHistory(present), mode: { kind: "solid" }, toolName: "pick", things: [] });
+      closeCard();
+      rebuild(true);
+    };
     return {
       history: startHistory(start),
       mode: { kind: "solid" },
@@ -141,6 +160,20 @@ export function createBench(start: PartDocument, version: number, saveTo: string
       tick: (id) =>
         set((s) => ({ ticked: new Set(s.ticked.has(id) ? [...s.ticked].filter((t) => t !== id) : [...s.ticked, id]) })),
       settled: () => saver.settled(),
+      saver,
+      owner,
+      async open() {
+        const left = await saver.takeUp();
+        begin(left && left !== "parted" ? left : start);
+        if (left === "parted")
+          set({
+            message: { kind: "notice", text: "What waited in this browser stands in the history now.", about: [] },
+          });
+      },
+      goOn(present, next) {
+        saver.goOn(next);
+        begin(present);
+      },
       close() {
         kernel.close();
         saver.close();

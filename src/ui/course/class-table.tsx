@@ -1,11 +1,20 @@
+"use client";
+
 import Link from "next/link";
+import { useActionState } from "react";
+import type { ExerciseFormState } from "@/app/exercise-actions";
+import { spanText } from "@/core/grade/late";
 import type { ClassRow } from "@/server/handouts";
 import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import { SheetFigure } from "../sheet/sheet-figure";
 
-type Row = Omit<ClassRow, "handed_in_at" | "seen_at"> & { handedInAt: string | null; seenAt: string | null };
+type Row = Omit<ClassRow, "handed_in_at" | "seen_at" | "extended_to"> & {
+  handedInAt: string | null;
+  seenAt: string | null;
+  extendedTo: string | null;
+};
 interface HandoutHead {
   readonly id: string;
   readonly number: string;
@@ -15,11 +24,20 @@ interface HandoutHead {
   readonly sheet: string | null;
   readonly trouble: string | null;
   readonly revision: number;
+  readonly rules: string;
+  readonly timeZone: string;
 }
+/** What an instructor can do on the page. */
+export interface ClassActs {
+  readonly again: (form: FormData) => Promise<void>;
+  readonly giveTime: (state: ExerciseFormState, form: FormData) => Promise<ExerciseFormState>;
+}
+
+const pointsOf = (r: Row): number => r.points ?? r.grade?.points ?? 0;
 
 /** What needs the instructor first: not checked, then points missing, then the rest, then those not handed in. */
 const rank = (r: Row) =>
-  !r.submission ? 4 : r.state === "failed" ? 0 : !r.grade ? 1 : r.grade.points < r.grade.of ? 2 : 3;
+  !r.submission ? 4 : r.state === "failed" ? 0 : !r.grade ? 1 : pointsOf(r) < r.grade.of ? 2 : 3;
 
 function Standing({ row }: { row: Row }) {
   if (!row.submission)
@@ -50,10 +68,12 @@ export function ClassTable({
   person,
   handout,
   rows,
+  acts,
 }: {
   person: { name: string };
   handout: HandoutHead;
   rows: readonly Row[];
+  acts: ClassActs;
 }) {
   const sorted = [...rows].sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
   const busy = (!handout.sheet && !handout.trouble) || rows.some((r) => r.state === "queued" || r.state === "checking");
@@ -61,7 +81,7 @@ export function ClassTable({
   const open = rows.filter((r) => rank(r) === 0 || rank(r) === 2).length;
   return (
     <PageFrame person={person}>
-      <Follow url={`/api/handouts/${handout.id}/state`} busy={busy} />
+      <Follow on={`class:${handout.id},handout:${handout.id}`} busy={busy} />
       <div className="flex items-start gap-8">
         <div className="min-w-0 flex-1">
           <h1 className="text-xl font-semibold">
@@ -71,6 +91,7 @@ export function ClassTable({
             {handout.course} · due <LocalTime iso={handout.dueAt} /> · {handedIn} of {rows.length} handed in · {open} to
             look at
           </p>
+          <p className="quiet">{handout.rules}</p>
           {handout.trouble && (
             <p role="alert" className="alert alert-error mt-3">
               {handout.trouble}
@@ -104,18 +125,45 @@ export function ClassTable({
                       r.name
                     )}
                   </td>
-                  <td className="whitespace-nowrap">{r.handedInAt ? <LocalTime iso={r.handedInAt} /> : "–"}</td>
+                  <td className="whitespace-nowrap">
+                    {r.handedInAt ? <LocalTime iso={r.handedInAt} /> : "–"}
+                    {(r.late_seconds ?? 0) > 0 && (
+                      <span className="block text-xs text-accent">{spanText(r.late_seconds ?? 0)} late</span>
+                    )}
+                    {r.extendedTo && (
+                      <span className="quiet block text-xs">
+                        has time until <LocalTime iso={r.extendedTo} />
+                      </span>
+                    )}
+                  </td>
                   <td>
                     <Standing row={r} />
                   </td>
                   <td className="figures text-right">{r.attempt ?? ""}</td>
                   <td className="figures whitespace-nowrap text-right">
-                    {r.grade ? `${r.grade.points} / ${r.grade.of}` : "–"}
+                    {r.grade ? `${pointsOf(r)} / ${r.grade.of}` : "–"}
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
+          <div className="no-print mt-6 flex flex-wrap items-end gap-6">
+            <form action={acts.again} className="flex gap-2">
+              <input type="hidden" name="handout" value={handout.id} />
+              <button className="btn btn-sm" disabled={!handedIn}>
+                Check all again
+              </button>
+              <button
+                className="btn btn-sm"
+                name="only"
+                value="failed"
+                disabled={!rows.some((r) => r.state === "failed")}
+              >
+                Check those that failed again
+              </button>
+            </form>
+            {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
+          </div>
         </div>
         <aside className="no-print w-72 shrink-0">
           {handout.sheet ? (
@@ -131,5 +179,39 @@ export function ClassTable({
         </aside>
       </div>
     </PageFrame>
+  );
+}
+
+/** More time for one student, by the course's clock. */
+function MoreTime({ handout, rows, act }: { handout: HandoutHead; rows: readonly Row[]; act: ClassActs["giveTime"] }) {
+  const [said, give, busy] = useActionState(act, {});
+  return (
+    <form action={give} className="flex flex-wrap items-end gap-2" aria-label="More time">
+      <input type="hidden" name="handout" value={handout.id} />
+      <select name="person" className="select select-sm w-48" aria-label="Student" defaultValue="" required>
+        <option value="" disabled>
+          a student …
+        </option>
+        {rows.map((r) => (
+          <option key={r.person_id} value={r.person_id}>
+            {r.name}
+          </option>
+        ))}
+      </select>
+      <input
+        type="datetime-local"
+        name="due"
+        className="input input-sm"
+        aria-label={`Has time until, by the clock of ${handout.timeZone}`}
+      />
+      <button className="btn btn-sm" disabled={busy}>
+        Give more time
+      </button>
+      {(said.sentence ?? said.done) && (
+        <p role="status" className={said.sentence ? "text-error" : "quiet"}>
+          {said.sentence ?? said.done}
+        </p>
+      )}
+    </form>
   );
 }

@@ -18,21 +18,41 @@ export function CourseList({
   person,
   courses,
   signOut,
+  isAdministrator,
 }: {
   person: { name: string };
   courses: readonly Course[];
   signOut: () => Promise<void>;
+  isAdministrator: boolean;
 }) {
   return (
     <PageFrame
       person={person}
       actions={
-        <form action={signOut}>
-          <button className="btn btn-ghost btn-sm">Sign out</button>
-        </form>
+        <>
+          {isAdministrator && (
+            <Link className="btn btn-ghost btn-sm" href="/running">
+              What runs here
+            </Link>
+          )}
+          <form action={signOut}>
+            <button className="btn btn-ghost btn-sm">Sign out</button>
+          </form>
+        </>
       }
     >
-      {!courses.length && <p>You are in no course yet. Your instructor adds you to one.</p>}
+      {!courses.length &&
+        (isAdministrator ? (
+          <p>
+            You look after this server.{" "}
+            <Link className="underline" href="/running">
+              What runs here
+            </Link>{" "}
+            shows what waits and what failed.
+          </p>
+        ) : (
+          <p>You are in no course yet. Your instructor adds you to one.</p>
+        ))}
       {courses.map((c) => (
         <section key={c.id} className="mb-10">
           <h1 className="text-xl font-semibold">{c.title}</h1>
@@ -130,6 +150,7 @@ function Learning({ course }: { course: Course }) {
               <td className="figures text-right">
                 {h.my_submission ? (
                   <Link className="hover:underline" href={`/submissions/${h.my_submission}`}>
+                    {h.my_late && <span className="text-accent">late · </span>}
                     {h.my_points === null
                       ? h.mine === "failed"
                         ? "not checked"

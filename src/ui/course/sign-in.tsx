@@ -15,6 +15,7 @@ export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (
   const groups = [
     ["instructor", "Instructor"],
     ["student", "Students"],
+    ["administrator", "Who looks after the server"],
   ] as const;
   return (
     <main className="mx-auto grid min-h-full max-w-4xl content-center gap-10 p-8 md:grid-cols-2">

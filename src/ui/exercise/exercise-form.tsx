@@ -29,7 +29,7 @@ export function ExerciseForm(props: Props) {
   const measured = prepared && "sheet" in prepared ? prepared : null;
   return (
     <PageFrame person={person}>
-      {made && <Follow url={`/api/exercises/${made.id}/state`} busy={!isCurrent} />}
+      {made && <Follow on={`exercise:${made.id}`} busy={!isCurrent} />}
       <div className="flex items-start gap-8">
         <div className="min-w-0 flex-1">
           <div className="flex items-baseline gap-4">

@@ -12,6 +12,7 @@ export interface Issued {
   readonly version: number;
   readonly prepared: Prepared | null;
   readonly isCurrent: boolean;
+  readonly timeZone: string;
   readonly issue: Act;
   readonly takeFromReference: Act;
 }
@@ -42,21 +43,48 @@ export function Difference({ made, exercise: e }: { made: Issued; exercise: Exer
 /** Makes a handout of what was measured. */
 export function IssueForm({ made, hasTargets }: { made: Issued; hasTargets: boolean }) {
   const [issued, doIssue, issuing] = useActionState(made.issue, {});
-  const [due, setDue] = useState("");
+  const [after, setAfter] = useState("late");
   return (
-    <form action={doIssue} className="mt-8 flex items-end gap-4 border-t border-base-300 pt-5">
+    <form action={doIssue} className="mt-8 flex flex-wrap items-end gap-4 border-t border-base-300 pt-5">
       <input type="hidden" name="id" value={made.id} />
       <input type="hidden" name="version" value={made.version} />
-      <input type="hidden" name="due" value={due && new Date(due).toISOString()} />
-      <Field label="Due">
+      <Field label={`Due, by the clock of ${made.timeZone.replaceAll("_", " ")}`}>
+        <input type="datetime-local" name="due" className="input" required />
+      </Field>
+      <Field label="Grace, minutes">
         <input
-          type="datetime-local"
-          className="input"
+          type="number"
+          name="grace"
+          className="input w-24"
+          min={0}
+          max={10080}
+          step={1}
+          defaultValue={10}
           required
-          value={due}
-          onChange={(ev) => setDue(ev.target.value)}
         />
       </Field>
+      <Field label="Afterwards">
+        <select name="after" className="select w-52" value={after} onChange={(ev) => setAfter(ev.target.value)}>
+          <option value="late">taken, and marked late</option>
+          <option value="points">points off each day</option>
+          <option value="refuse">not accepted</option>
+        </select>
+      </Field>
+      {after === "points" ? (
+        <Field label="Points a day">
+          <input
+            type="number"
+            name="points-a-day"
+            className="input w-24"
+            min={0}
+            max={1000}
+            step={0.5}
+            defaultValue={1}
+          />
+        </Field>
+      ) : (
+        <input type="hidden" name="points-a-day" value="0" />
+      )}
       <label className="flex items-center gap-2 py-2 text-sm">
         <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />
         Students may let the Bench define the rest of a sketch

@@ -15,7 +15,7 @@ import { UnfoldedBox } from "../bench/view/unfolded-box";
 import { useCamera, Viewport } from "../bench/view/viewport";
 import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
-import { Progress, Sign, type Heading, type SubmissionHead } from "./standing";
+import { HandedIn, Progress, Sign, type Heading, type SubmissionHead } from "./standing";
 import { usePicture } from "./picture";
 
 interface QueueRow {
@@ -48,6 +48,7 @@ export function MarkingDesk({
   state,
   queue,
   report,
+  again,
 }: {
   person: { name: string };
   heading: Heading;
@@ -55,6 +56,7 @@ export function MarkingDesk({
   state: SubmissionHead;
   queue: readonly QueueRow[];
   report: DeskReport | null;
+  again: (form: FormData) => Promise<void>;
 }) {
   const router = useRouter();
   const busy = state.state === "queued" || state.state === "checking";
@@ -80,7 +82,7 @@ export function MarkingDesk({
   }, [groups, router, state.id]);
   return (
     <div className="flex h-screen flex-col overflow-hidden">
-      <Follow url={`/api/submissions/${state.id}/state`} busy={busy} />
+      <Follow on={`submission:${state.id},class:${heading.handout}`} busy={busy} />
       <header className="flex items-center gap-3 border-b border-base-300 px-3.5 py-2">
         <Link href={`/handouts/${heading.handout}`} className="text-sm text-accent hover:underline">
           Back
@@ -126,9 +128,10 @@ export function MarkingDesk({
             <Comparison key={state.id} submission={state.id} shape={report.shape} units={units} />
           ) : null}
           {state.state === "failed" && (
-            <p role="alert" className="alert alert-warning m-6">
-              {state.trouble}
-            </p>
+            <div role="alert" className="alert alert-warning m-6">
+              <p>{state.trouble}</p>
+              <Again submission={state.id} act={again} busy={busy} />
+            </div>
           )}
         </section>
         <aside aria-label="Rubric" className="flex w-88 shrink-0 flex-col border-l border-base-300">
@@ -153,15 +156,14 @@ export function MarkingDesk({
             <footer className="border-t border-base-300 px-3.5 py-3">
               <p className="flex items-baseline justify-between">
                 <span className="figures text-2xl" data-testid="points">
-                  {report.grade.points} / {report.grade.of}
+                  {state.points ?? report.grade.points} / {report.grade.of}
                 </span>
                 <span className="quiet">try {state.attempt}</span>
               </p>
               <p className="quiet text-xs">
-                Handed in <LocalTime iso={state.handedInAt} short />
-                {", checked "}
-                <LocalTime iso={report.createdAt} short /> with {report.kernel}
+                <HandedIn state={state} />, checked <LocalTime iso={report.createdAt} short /> with {report.kernel}
               </p>
+              <Again submission={state.id} act={again} busy={busy} />
             </footer>
           )}
         </aside>
@@ -298,3 +300,23 @@ const Swatch = ({ colour, turn }: { colour: string; turn: number }) => (
     aria-hidden
   />
 );
+
+/** A second check; what was reported stays. */
+function Again({
+  submission,
+  act,
+  busy,
+}: {
+  submission: string;
+  act: (form: FormData) => Promise<void>;
+  busy: boolean;
+}) {
+  return (
+    <form action={act} className="mt-2">
+      <input type="hidden" name="submission" value={submission} />
+      <button className="btn btn-sm" disabled={busy}>
+        Check again
+      </button>
+    </form>
+  );
+}

@@ -1,4 +1,6 @@
 import { Check, CircleHelp, X } from "lucide-react";
+import { spanText } from "@/core/grade/late";
+import { LocalTime } from "../parts/local-time";
 import type { Verdict } from "@/core/check/kinds/kind";
 
 export interface Heading {
@@ -11,10 +13,14 @@ export interface SubmissionHead {
   readonly id: string;
   readonly person: string;
   readonly attempt: number;
-  readonly state: "queued" | "checking" | "checked" | "failed";
+  readonly state: "queued" | "checking" | "checked" | "failed" | "replaced";
   readonly progress: string;
   readonly trouble: string | null;
   readonly handedInAt: string;
+  /** By the rules of the handout, at that moment; 0 is in time. */
+  readonly lateSeconds: number;
+  /** What is left of the points by the rules for late work. */
+  readonly points: number | null;
 }
 
 /** Met, missed or not known: by shape as well as colour. */
@@ -32,5 +38,15 @@ export function Progress({ state }: { state: SubmissionHead }) {
         ? `Waiting for its check${state.progress ? `: ${state.progress}` : ""} …`
         : `Being checked: ${state.progress} …`}
     </div>
+  );
+}
+
+/** "handed in Tue 18:20, 20 min late". */
+export function HandedIn({ state }: { state: Pick<SubmissionHead, "handedInAt" | "lateSeconds"> }) {
+  return (
+    <>
+      handed in <LocalTime iso={state.handedInAt} />
+      {state.lateSeconds > 0 && <span className="text-accent">, {spanText(state.lateSeconds)} late</span>}
+    </>
   );
 }

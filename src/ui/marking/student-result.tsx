@@ -1,9 +1,9 @@
 import Link from "next/link";
 import type { GradedLine } from "@/core/grade/grade";
 import { Follow } from "../parts/follow";
-import { LocalTime } from "../parts/local-time";
+import { spanText } from "@/core/grade/late";
 import { PageFrame } from "../parts/page-frame";
-import { Progress, Sign, type Heading, type SubmissionHead } from "./standing";
+import { HandedIn, Progress, Sign, type Heading, type SubmissionHead } from "./standing";
 
 interface Line extends Pick<GradedLine, "id" | "title" | "points" | "of" | "verdict"> {
   readonly sentence: string;
@@ -24,14 +24,15 @@ export function StudentResult({
   const busy = state.state === "queued" || state.state === "checking";
   return (
     <PageFrame person={person}>
-      <Follow url={`/api/submissions/${state.id}/state`} busy={busy} />
+      <Follow on={`submission:${state.id}`} busy={busy} />
       <h1 className="text-xl font-semibold">
         {heading.number} {heading.title}
       </h1>
       <p className="quiet mt-1">
-        {heading.course} · try {state.attempt} · handed in <LocalTime iso={state.handedInAt} />
+        {heading.course} · try {state.attempt} · <HandedIn state={state} />
       </p>
       {busy && <Progress state={state} />}
+      {state.state === "replaced" && <p className="mt-6">{state.trouble} Its result is under your newest try.</p>}
       {state.state === "failed" && (
         <p role="alert" className="alert alert-warning mt-6 max-w-2xl">
           {state.trouble} Your instructor sees this too; nothing is lost.
@@ -40,8 +41,13 @@ export function StudentResult({
       {grade && (
         <>
           <p className="figures mt-6 text-4xl" data-testid="points">
-            {grade.points} / {grade.of}
+            {state.points ?? grade.points} / {grade.of}
           </p>
+          {state.points !== null && state.points < grade.points && (
+            <p className="text-accent">
+              {grade.points} by what was built; the rest was lost by being {spanText(state.lateSeconds)} late.
+            </p>
+          )}
           <ul className="mt-5 max-w-3xl divide-y divide-base-300 border-y border-base-300">
             {grade.lines.map((l) => (
               <li key={l.id} className="flex gap-4 py-3">

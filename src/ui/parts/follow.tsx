@@ -3,31 +3,73 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
 
-/** Keeps a page up to date by itself while something is still going on. Shows nothing. */
-export function Follow({ url, busy }: { url: string; busy: boolean }) {
-  const router = useRouter();
-  const mark = useRef<string>(undefined);
+/** Something may have been missed. */
+export const LOOK = "look";
+
+/** However fast things change, a page is fetched anew at most so often. */
+const REST_MS = 700;
+
+/**
+ * Listens while the page is in sight: a browser keeps few ways open to one server, and a hidden page needs none.
+ * @param hear is told what has changed; "look" when something may have been missed
+ */
+export function useNews(on: string, hear: (topic: string) => void): void {
+  const latest = useRef(hear);
+  latest.current = hear;
   useEffect(() => {
-    let live = true;
-    const ask = async () => {
-      try {
-        const r = await fetch(url, { cache: "no-store" });
-        if (!r.ok || !live) return;
-        const state = (await r.json()) as { mark: string; busy: boolean };
-        // what ended between the page's making and this question has to be fetched too
-        if ((mark.current !== undefined && mark.current !== state.mark) || (busy && !state.busy)) router.refresh();
-        mark.current = state.mark;
-      } catch {
-        // the network is away for a moment; the next question will tell
+    let source: EventSource | undefined;
+    const attune = () => {
+      if (document.visibilityState === "hidden") {
+        source?.close();
+        source = undefined;
+      } else if (!source || source.readyState === EventSource.CLOSED) {
+        source = new EventSource(`/api/news?on=${encodeURIComponent(on)}`);
+        source.onmessage = (e: MessageEvent<string>) => latest.current(e.data);
       }
     };
-    void ask();
-    // also when quiet, more slowly: others may hand in
-    const timer = setInterval(() => void ask(), busy ? 700 : 5000);
+    attune();
+    document.addEventListener("visibilitychange", attune);
+    window.addEventListener("online", attune);
+    // a stream the server refused for a moment is closed for good by the browser
+    const again = setInterval(attune, 5000);
     return () => {
-      live = false;
-      clearInterval(timer);
+      clearInterval(again);
+      document.removeEventListener("visibilitychange", attune);
+      window.removeEventListener("online", attune);
+      source?.close();
     };
-  }, [url, busy, router]);
+  }, [on]);
+}
+
+/** Keeps a page up to date by itself. Shows nothing. @param busy it waits for something that may have ended already */
+export function Follow({
+  on,
+  busy,
+  hear,
+}: {
+  on: string;
+  busy: boolean;
+  /** What the page does itself about some news; true where that is all. */
+  hear?: (topic: string) => boolean;
+}) {
+  const router = useRouter();
+  const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const last = useRef(0);
+  const first = useRef(true);
+  useNews(on, (topic) => {
+    if (hear?.(topic)) return;
+    const isFirst = first.current;
+    first.current = false;
+    // the page was made a moment ago
+    if (isFirst && !busy) return;
+    if (waiting.current) return;
+    const rest = Math.max(0, last.current + REST_MS - Date.now());
+    waiting.current = setTimeout(() => {
+      waiting.current = undefined;
+      last.current = Date.now();
+      router.refresh();
+    }, rest);
+  });
+  useEffect(() => () => clearTimeout(waiting.current), []);
   return null;
 }

@@ -1,4 +1,6 @@
-import { forStudent, handout, openWork } from "@/server/handouts";
+import { dueFor, forStudent, handout } from "@/server/handouts";
+import { openWork } from "@/server/works";
+import { isClosed, rulesText } from "@/core/grade/late";
 import { latestSubmission } from "@/server/submissions";
 import { Bench } from "@/ui/bench/bench";
 import { allowed } from "../../visitor";
@@ -9,8 +11,12 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
   const { handout: id } = await params;
   const { person } = await allowed("handout.work", id);
   const h = await handout(id);
-  const [work, last] = await Promise.all([openWork(h, person.id), latestSubmission(id, person.id)]);
-  const { course, dueAt, sheet, trouble, number, title } = forStudent(h);
+  const [work, last, due] = await Promise.all([
+    openWork(h, person.id),
+    latestSubmission(id, person.id),
+    dueFor(h, person.id),
+  ]);
+  const { course, sheet, trouble, number, title } = forStudent(h);
   return (
     <Bench
       document={work.document}
@@ -18,10 +24,17 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       saveTo={`/api/works/${id}`}
       heading={`${number} ${title}`}
       detail={course}
-      dueAt={dueAt}
+      owner={person.id}
+      due={{
+        at: due.toISOString(),
+        now: new Date().toISOString(),
+        rules: rulesText(h),
+        isOver: isClosed({ ...h, due_at: due }, new Date()),
+      }}
+      history={{ url: `/api/works/${id}/history`, variant: work.variant }}
       sheet={sheet}
       sheetTrouble={trouble}
-      watch={`/api/handouts/${id}/state`}
+      watch={`handout:${id},work:${id}`}
       handIn={`/api/handouts/${id}/hand-in`}
       mayDefine={h.may_define}
       lastSubmission={last ? last.id : null}

@@ -1,3 +1,4 @@
+import { timeZoneOf } from "@/server/courses";
 import { exercise } from "@/server/exercises";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
 import { issue, takeFromReference, updateExercise } from "../../exercise-actions";
@@ -16,6 +17,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       version={row.version}
       exercise={row.document}
       prepared={row.prepared}
+      timeZone={await timeZoneOf(id)}
       isCurrent={row.prepared_version >= row.version}
       save={updateExercise}
       issue={issue}

@@ -1,6 +1,8 @@
+import { rulesText } from "@/core/grade/late";
 import { redirect } from "next/navigation";
 import { classOn, handout } from "@/server/handouts";
 import { ClassTable } from "@/ui/course/class-table";
+import { checkHandoutAgain, giveTime } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -10,8 +12,9 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { person, role } = await allowed("handout.view", id);
   if (role === "student") redirect(`/bench/${id}`);
   const h = await handout(id);
-  const rows = (await classOn(id)).map(({ handed_in_at, seen_at, ...r }) => ({
+  const rows = (await classOn(id)).map(({ handed_in_at, seen_at, extended_to, ...r }) => ({
     ...r,
+    extendedTo: extended_to?.toISOString() ?? null,
     handedInAt: handed_in_at?.toISOString() ?? null,
     seenAt: seen_at?.toISOString() ?? null,
   }));
@@ -27,8 +30,11 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         sheet: h.sheet?.svg ?? null,
         trouble: h.trouble,
         revision: h.revision,
+        rules: rulesText(h),
+        timeZone: h.time_zone,
       }}
       rows={rows}
+      acts={{ again: checkHandoutAgain, giveTime }}
     />
   );
 }

@@ -2,6 +2,7 @@ import { classOn, handout } from "@/server/handouts";
 import { latestReport, submission } from "@/server/submissions";
 import { MarkingDesk } from "@/ui/marking/marking-desk";
 import { StudentResult } from "@/ui/marking/student-result";
+import { checkSubmissionAgain } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -20,6 +21,8 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     progress: s.progress,
     trouble: s.trouble,
     handedInAt: s.handed_in_at.toISOString(),
+    lateSeconds: s.late_seconds,
+    points: s.points,
   };
   if (role === "student") {
     // what the student is sent: points and their own sentences, nothing of the report behind them
@@ -44,7 +47,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
             id: r.submission,
             name: r.name,
             state: r.state!,
-            points: r.grade?.points ?? null,
+            points: r.points,
             of: r.grade?.of ?? null,
             trouble: r.trouble,
           },
@@ -59,6 +62,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       units={h.exercise.units}
       state={state}
       queue={queue}
+      again={checkSubmissionAgain}
       report={
         report
           ? {

@@ -1,15 +1,43 @@
 import { z } from "zod";
 import { readPart } from "@/core/part/document";
-import { saveWork } from "@/server/handouts";
 import { permit } from "@/server/permissions";
-import { body, endpoint, must, Refused } from "../../endpoint";
+import { rememberShown, saveWork, workMark } from "@/server/works";
+import { body, endpoint, must, mustBe, Refused, VERSION } from "../../endpoint";
+import { Shown } from "../../shown";
 
-const Save = z.object({ document: z.unknown(), version: z.number().int() });
+const Save = z.object({
+  id: z.uuid(),
+  document: z.unknown(),
+  version: VERSION,
+  window: z.string().max(40),
+  owner: z.uuid(),
+});
 
 export const PUT = endpoint<{ handout: string }>(async (person, { handout }, request) => {
   await permit(person, "handout.work", handout);
-  const { document, version } = await body(request, Save);
-  const next = await saveWork(handout, person.id, must(readPart(document)), version);
-  if (!next) throw new Refused(409, "This part was changed in another window. Reload to go on from there.");
-  return { version: next };
+  const { document, owner, ...save } = await body(request, Save);
+  mustBe(person, owner);
+  const saved = await saveWork(handout, person.id, { ...save, document: must(readPart(document)) });
+  if (!saved.ok)
+    throw new Refused(
+      409,
+      "This part was saved in another window meanwhile. What you have here is kept in its history.",
+      {
+        version: saved.version,
+      },
+    );
+  return { version: saved.version, at: new Date().toISOString() };
+});
+
+/** Which version stands: a window that may have missed something asks. */
+export const GET = endpoint<{ handout: string }>(async (person, { handout }) => {
+  await permit(person, "handout.work", handout);
+  return { ...(await workMark(handout, person.id)), owner: person.id };
+});
+
+/** How a version looks, for the history. */
+export const POST = endpoint<{ handout: string }>(async (person, { handout }, request) => {
+  await permit(person, "handout.work", handout);
+  const { version, ...shown } = await body(request, Shown.extend({ version: VERSION }));
+  await rememberShown(handout, person.id, version, shown);
 });

@@ -6,7 +6,7 @@ export const dynamic = "force-dynamic";
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  await allowed("exercise.edit", id);
+  const { person } = await allowed("exercise.edit", id);
   const { document, version, prepared } = await exercise(id);
   const sheet = prepared && "sheet" in prepared ? prepared.sheet : null;
   return (
@@ -18,7 +18,8 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       detail="Reference part"
       sheet={sheet}
       sheetTrouble={prepared && "trouble" in prepared ? prepared.trouble : null}
-      watch={`/api/exercises/${id}/state`}
+      watch={`exercise:${id}`}
+      owner={person.id}
       leaveTo={`/exercises/${id}`}
     />
   );

@@ -1,12 +1,17 @@
-import { handout, openWork } from "@/server/handouts";
+import { z } from "zod";
+import { handout } from "@/server/handouts";
 import { permit } from "@/server/permissions";
 import { handIn } from "@/server/submissions";
-import { endpoint, Refused } from "../../../endpoint";
+import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
+import { Shown } from "../../../shown";
 
-export const POST = endpoint<{ id: string }>(async (person, { id }) => {
+const Meant = z.object({ id: z.uuid(), version: VERSION, owner: z.uuid(), shown: Shown.optional() });
+
+export const POST = endpoint<{ id: string }>(async (person, { id }, request) => {
   await permit(person, "handout.work", id);
-  const work = await openWork(await handout(id), person.id);
-  if (!work.document.steps.length)
-    throw new Refused(422, "There is nothing to hand in yet. Sketch and build the part first.");
-  return { submission: await handIn(id, person.id, work.document) };
+  const { owner, ...meant } = await body(request, Meant);
+  mustBe(person, owner);
+  const r = await handIn(await handout(id), person.id, meant);
+  if (!r.ok) throw new Refused(r.refusal.code === "other-version" ? 409 : 422, r.refusal.sentence);
+  return r.value;
 });

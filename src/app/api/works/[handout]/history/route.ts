@@ -1,0 +1,38 @@
+import { z } from "zod";
+import { permit } from "@/server/permissions";
+import { changeHistory, variantsOf, versionsOf } from "@/server/works";
+import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
+import { Shown } from "../../../shown";
+
+const Name = z.string().trim().min(1, "needs a name").max(60);
+const Change = z.intersection(
+  z.object({ id: z.uuid(), version: VERSION, window: z.string().max(40), owner: z.uuid() }),
+  z.discriminatedUnion("do", [
+    z.object({ do: z.literal("name"), name: Name, shown: Shown.optional() }),
+    z.object({ do: z.literal("restore"), of: z.uuid() }),
+    z.object({ do: z.literal("branch"), name: Name }),
+    z.object({ do: z.literal("switch"), name: Name }),
+  ]),
+);
+
+const SENTENCES = {
+  "other-version": "This part was saved in another window meanwhile. Look at it first.",
+  "not-there": "This is not in your history any more.",
+  taken: "There is a variant of this name already. Choose another.",
+  "too-many": "There are as many variants as can be kept. Give one of them up first.",
+};
+
+export const GET = endpoint<{ handout: string }>(async (person, { handout }) => {
+  await permit(person, "handout.work", handout);
+  const [versions, variants] = await Promise.all([versionsOf(handout, person.id), variantsOf(handout, person.id)]);
+  return { versions, variants };
+});
+
+export const POST = endpoint<{ handout: string }>(async (person, { handout }, request) => {
+  await permit(person, "handout.work", handout);
+  const { owner, ...change } = await body(request, Change);
+  mustBe(person, owner);
+  const r = await changeHistory(handout, person.id, change);
+  if (!r.ok) throw new Refused(r.code === "other-version" ? 409 : 422, SENTENCES[r.code]);
+  return { version: r.version, variant: r.variant, document: r.document };
+});

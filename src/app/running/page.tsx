@@ -1,0 +1,27 @@
+import { checksNow, queueNow, tableSizes, workersNow } from "@/server/running";
+import { RunningPage } from "@/ui/running/running-page";
+import { retry, stop } from "../running-actions";
+import { administrating } from "../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page() {
+  const person = await administrating();
+  const [queue, workers, checks, tables] = await Promise.all([queueNow(), workersNow(), checksNow(), tableSizes()]);
+  return (
+    <RunningPage
+      person={person}
+      now={new Date().toISOString()}
+      queue={queue.map((q) => ({ ...q, oldest: q.oldest?.toISOString() ?? null }))}
+      workers={workers.map((w) => ({
+        ...w,
+        seen_at: w.seen_at.toISOString(),
+        held_since: w.held_since?.toISOString() ?? null,
+      }))}
+      checks={checks.map((c) => ({ ...c, since: c.since.toISOString() }))}
+      tables={tables}
+      stop={stop}
+      retry={retry}
+    />
+  );
+}

@@ -1,0 +1,36 @@
+import { tripodFoot } from "@/demo/parts";
+import type { PartDocument } from "@/core/part/document";
+import { database, one, rows } from "@/server/database";
+import { handout } from "@/server/handouts";
+import { openSession } from "@/server/people";
+import { openWork } from "@/server/works";
+
+/** Makes students for the load, signed in, and prints who they are and what they work on. */
+const count = Number(process.argv[2] ?? 200);
+const SIZE = 40_000;
+
+/** The tripod foot with a drawing of many lines beside it, as large as the parts of a diligent student. */
+function heavyFoot(): PartDocument {
+  const part = tripodFoot();
+  const curves = [];
+  for (let i = 0; JSON.stringify(curves).length + JSON.stringify(part).length < SIZE - 200; i++) {
+    const [x, y] = [(i % 20) * 7, Math.floor(i / 20) * 7];
+    curves.push({ id: `l${i}`, kind: "line" as const, start: [x, y + 100], end: [x + 5, y + 103], construction: true });
+  }
+  const sketch = { plane: { base: "top" as const }, curves, constraints: [], dimensions: [] };
+  return { ...part, steps: [...part.steps, { id: "layout", kind: "sketch", sketch }] } as PartDocument;
+}
+
+const h = await handout((await one<{ id: string }>("select id from handouts where exercise->>'number' = 'WS-08'")).id);
+const people = [];
+for (let i = 0; i < count; i++) {
+  const p = await one<{ id: string; name: string }>(
+    "insert into people (name, email, password_hash) values ($1, $2, 'none') returning id, name",
+    [`Load ${i}`, `load-${i}@elsewhere.example`],
+  );
+  await rows("insert into enrolments (course_id, person_id, role) values ($1, $2, 'student')", [h.course_id, p.id]);
+  await openWork(h, p.id);
+  people.push({ ...p, token: (await openSession(p.id)).token });
+}
+console.log(JSON.stringify({ handout: h.id, document: heavyFoot(), people }));
+await database().end();

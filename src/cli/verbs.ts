@@ -1,0 +1,213 @@
+import { readFile, writeFile } from "node:fs/promises";
+import { parseArgs } from "node:util";
+import { z } from "zod";
+import { readExercise } from "@/core/check/exercise";
+import { checkSubmission, measurePart } from "@/core/check/check";
+import { gradeReport } from "@/core/grade/grade";
+import { readDxf } from "@/core/formats/dxf-read";
+import { writeDxf } from "@/core/formats/dxf-write";
+import { sketchSvg } from "@/core/formats/sketch-svg";
+import { densityOf, readDocument, readPart } from "@/core/part/document";
+import { findRegions } from "@/core/sketch/regions";
+import { idsFor } from "@/core/sketch/edit/rewire";
+import { emptySketch, SketchSchema } from "@/core/sketch/sketch";
+import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
+import { makeSheet } from "@/core/sheet/sheet";
+import type { Outcome } from "@/core/units/refusal";
+import { database } from "@/server/database";
+import { checkAgain } from "@/server/submissions";
+import { openNodeKernel } from "@/worker/kernel";
+
+const USAGE =
+  "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission " +
+  "PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out " +
+  "FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID";
+
+/** Bad input: one line on standard error, exit 2. */
+class BadInput extends Error {}
+
+function must<T>(r: Outcome<T>): T {
+  if (!r.ok) throw new BadInput(r.refusal.sentence);
+  return r.value;
+}
+
+async function text(path: string | undefined, what: string): Promise<string> {
+  if (!path) throw new BadInput(`${what} is missing. ${USAGE}`);
+  try {
+    return await readFile(path, "utf8");
+  } catch {
+    throw new BadInput(`${path} cannot be read.`);
+  }
+}
+
+/** Where a verb writes what it found, and where it complains. */
+export interface Terminal {
+  out(text: string): void;
+  complain(line: string): void;
+}
+type Print = (value: unknown) => void;
+
+const sketchFigures = (d: Diagnosis) => ({
+  freedoms: d.freedoms,
+  clusters: d.clusters,
+  loose: d.loose,
+  redundant: [...d.agreeing, ...d.surplus],
+  conflicting: d.conflict,
+});
+const regionFigures = (d: Diagnosis) => {
+  const { regions, gaps } = findRegions(d.sketch);
+  return { regions: regions.map(({ name, area, depth, holes }) => ({ name, area, depth, holes: holes.length })), gaps };
+};
+
+async function props(print: Print, path: string | undefined): Promise<number> {
+  const document = must(readPart(await text(path, "The part")));
+  const kernel = await openNodeKernel();
+  const { properties: p, built } = measurePart(kernel, document);
+  const density = densityOf(document.material);
+  print({
+    name: document.name,
+    ...(p && {
+      bodies: p.bodies,
+      valid: p.valid,
+      closed: p.closed,
+      volume: p.volume,
+      area: p.area,
+      mass: p.volume * density,
+      centre: p.centre,
+      box: p.box,
+      moments: p.moments.map((m) => m * density),
+    }),
+    ...(!p && { bodies: 0 }),
+    sketches: document.steps.flatMap((s) => {
+      if (s.kind !== "sketch") return [];
+      const d = built.sketches.get(s.id)?.diagnosis ?? must(solveSketch(s.sketch, document.units));
+      return [{ id: s.id, ...sketchFigures(d), ...regionFigures(d) }];
+    }),
+    steps: built.steps.map((s) => ({ id: s.id, ...(s.refusal && { trouble: s.refusal.sentence }) })),
+  });
+  return built.steps.some((s) => s.refusal) ? 1 : 0;
+}
+
+async function solve(print: Print, path: string | undefined, units: string): Promise<number> {
+  const sketch = must(readDocument(await text(path, "The sketch"), SketchSchema, "The sketch", "bad-sketch"));
+  const d = must(solveSketch(sketch, unitOf(units)));
+  print({ solved: d.solved, ...sketchFigures(d), ...(d.solved && regionFigures(d)), sketch: d.sketch });
+  return d.solved ? 0 : 1;
+}
+
+async function check(
+  print: Print,
+  exercisePath: string | undefined,
+  submissionPath: string | undefined,
+): Promise<number> {
+  const exercise = must(readExercise(await text(exercisePath, "--exercise")));
+  const submission = must(readPart(await text(submissionPath, "--submission")));
+  const { report } = must(checkSubmission(await openNodeKernel(), exercise, submission));
+  const grade = gradeReport(exercise, report);
+  print({ report, grade });
+  return report.evidence.every((e) => e.verdict === "met") ? 0 : 1;
+}
+
+async function sheet(print: Print, path: string | undefined, out: string | undefined): Promise<number> {
+  const exercise = must(readExercise(await text(path, "The exercise")));
+  if (!out) throw new BadInput(`--out is missing. ${USAGE}`);
+  const made = must(makeSheet(await openNodeKernel(), exercise));
+  await writeFile(out, made.svg);
+  print({ out, scale: made.scale, dimensions: made.dimensions });
+  return 0;
+}
+
+const unitOf = (units: string) => z.enum(["mm", "in"]).catch("mm").parse(units);
+
+async function importDxf(print: Print, path: string | undefined, units: string): Promise<number> {
+  const empty = emptySketch("top");
+  const { curves, constraints, left, raised, unit } = must(
+    readDxf(await text(path, "The drawing"), idsFor(empty), unitOf(units)),
+  );
+  print({ unit, left, raised, sketch: { ...empty, curves, constraints } });
+  return 0;
+}
+
+async function exportSketch(
+  print: Print,
+  path: string | undefined,
+  out: string | undefined,
+  dxf: string,
+): Promise<number> {
+  const sketch = must(readDocument(await text(path, "The sketch"), SketchSchema, "The sketch", "bad-sketch"));
+  if (!out || !/\.(dxf|svg)$/.test(out)) throw new BadInput(`--out names a .dxf or .svg file. ${USAGE}`);
+  const d = must(solveSketch(sketch, "mm"));
+  await writeFile(
+    out,
+    out.endsWith(".svg") ? sketchSvg(d.sketch) : writeDxf(d.sketch, z.enum(["R12", "2000"]).catch("2000").parse(dxf)),
+  );
+  print({ out, curves: sketch.curves.length });
+  return 0;
+}
+
+/** Checks again what was handed in, as the button does; the grading process does the work. */
+async function recheck(
+  print: Print,
+  values: { submission?: string; handout?: string; failed?: boolean },
+): Promise<number> {
+  const id = z.uuid();
+  const { submission, handout } = values;
+  if (submission && id.safeParse(submission).success) print({ queued: await checkAgain({ submission }) });
+  else if (handout && id.safeParse(handout).success)
+    print({ queued: await checkAgain({ handout, only: values.failed ? "failed" : undefined }) });
+  else throw new BadInput(`--submission or --handout names what is checked again. ${USAGE}`);
+  await database().end();
+  return 0;
+}
+
+async function perform(args: readonly string[], print: Print): Promise<number> {
+  const { values, positionals } = parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    options: {
+      exercise: { type: "string" },
+      submission: { type: "string" },
+      handout: { type: "string" },
+      failed: { type: "boolean" },
+      out: { type: "string" },
+      units: { type: "string", default: "mm" },
+      dxf: { type: "string", default: "2000" },
+    },
+  });
+  const [verb, path] = positionals;
+  switch (verb) {
+    case "props":
+      return props(print, path);
+    case "solve":
+      return solve(print, path, values.units);
+    case "check":
+      return check(print, values.exercise, values.submission);
+    case "sheet":
+      return sheet(print, path, values.out);
+    case "import":
+      return importDxf(print, path, values.units);
+    case "export":
+      return exportSketch(print, path, values.out, values.dxf);
+    case "recheck":
+      return recheck(print, values);
+    default:
+      throw new BadInput(USAGE);
+  }
+}
+
+/**
+ * Does what a line of the terminal asks. @returns 0 where all is well, 1 where something was found wanting, 2 where
+ * the line cannot be done, with one line of complaint
+ */
+export async function runVerb(args: readonly string[], terminal: Terminal): Promise<0 | 1 | 2> {
+  try {
+    const code = await perform(args, (value) => terminal.out(`${JSON.stringify(value, null, 2)}\n`));
+    return code === 0 ? 0 : 1;
+  } catch (e) {
+    const isKnown =
+      e instanceof BadInput || (e instanceof Error && "code" in e && String(e.code).startsWith("ERR_PARSE_ARGS"));
+    const message = e instanceof Error ? e.message : String(e);
+    terminal.complain(isKnown ? message : `caliper failed: ${message}`);
+    return 2;
+  }
+}

@@ -1,0 +1,50 @@
+import type { Grade } from "./grade";
+
+/** What happens to work that comes after it was due: it is refused, marked late, or loses points for each day begun. */
+export const AFTER_DUE = ["refuse", "late", "points"] as const;
+export interface DueRules {
+  readonly due_at: Date;
+  readonly grace_minutes: number;
+  readonly after_due: (typeof AFTER_DUE)[number];
+  readonly points_a_day: number;
+}
+
+const MINUTE = 60_000;
+const DAY = 24 * 60 * MINUTE;
+
+/** How late something is at a moment, seconds; 0 within the grace. Beyond it the whole time since it was due counts. */
+export function lateSeconds(rules: DueRules, at: Date): number {
+  const late = at.getTime() - rules.due_at.getTime();
+  return late > rules.grace_minutes * MINUTE ? Math.floor(late / 1000) : 0;
+}
+
+export const isClosed = (rules: DueRules, at: Date): boolean =>
+  rules.after_due === "refuse" && lateSeconds(rules, at) > 0;
+
+/** Points that are left of a grade by the rules, never below 0. Each day begun counts. */
+export function pointsAfter(rules: DueRules, grade: Pick<Grade, "points">, late: number): number {
+  if (rules.after_due !== "points" || !late) return grade.points;
+  return Math.max(0, grade.points - Math.ceil((late * 1000) / DAY) * rules.points_a_day);
+}
+
+/** "2 days 3 h", "5 h 20 min", "12 min": two units at most, rounded down, at least a minute. */
+export function spanText(seconds: number): string {
+  const minutes = Math.max(1, Math.floor(seconds / 60)),
+    hours = Math.floor(minutes / 60),
+    days = Math.floor(hours / 24);
+  const day = `${days} day${days === 1 ? "" : "s"}`;
+  if (days) return hours % 24 ? `${day} ${hours % 24} h` : day;
+  if (hours) return minutes % 60 ? `${hours} h ${minutes % 60} min` : `${hours} h`;
+  return `${minutes} min`;
+}
+
+/** What the rules say, for those who read them. */
+export function rulesText(rules: Omit<DueRules, "due_at">): string {
+  const grace = rules.grace_minutes ? ` with ${spanText(rules.grace_minutes * 60)} of grace` : "";
+  if (rules.after_due === "refuse") return `Nothing is taken after it was due${grace}.`;
+  if (rules.after_due === "points") {
+    const points = `${rules.points_a_day} point${rules.points_a_day === 1 ? "" : "s"}`;
+    return `After it was due${grace}, each day begun costs ${points}.`;
+  }
+  return `What comes after it was due${grace} is marked late.`;
+}

@@ -1,0 +1,53 @@
+import { randomUUID } from "node:crypto";
+import type { PartDocument } from "@/core/part/document";
+import { one, rows, transaction } from "@/server/database";
+import { handout, type Handout } from "@/server/handouts";
+import type { Person } from "@/server/people";
+
+export const personCalled = (name: string) => one<Person>("select id, name, email from people where name = $1", [name]);
+
+/** The demo's handout of a number. */
+export const handoutNumbered = async (number: string): Promise<Handout> =>
+  handout((await one<{ id: string }>("select id from handouts where exercise->>'number' = $1", [number])).id);
+
+/** A person of a course, for one test. */
+export async function newStudent(courseId: string, role = "student"): Promise<Person> {
+  const name = `Student ${randomUUID().slice(0, 8)}`;
+  const made = await one<Person>(
+    "insert into people (name, email, password_hash) values ($1, $2, 'none') returning id, name, email",
+    [name, `${randomUUID()}@elsewhere.example`],
+  );
+  await rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [courseId, made.id, role]);
+  return made;
+}
+
+/** Takes a person away with all that is theirs: the one documented way. */
+export const dropPerson = (id: string): Promise<void> =>
+  transaction(async (client) => {
+    await client.query("select allow_deleting()");
+    await client.query("delete from people where id = $1", [id]);
+  });
+
+/** A submission that is not queued. */
+export async function newSubmission(
+  handoutId: string,
+  personId: string,
+  document: PartDocument,
+  attempt = 1,
+): Promise<string> {
+  const made = await one<{ id: string }>(
+    "insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, $3, $4) returning id",
+    [handoutId, personId, attempt, document],
+  );
+  await rows("insert into checks (submission_id) values ($1)", [made.id]);
+  return made.id;
+}
+
+/** Waits for something to become true. */
+export async function until(what: () => Promise<boolean>, ms = 30_000): Promise<void> {
+  const end = Date.now() + ms;
+  while (!(await what())) {
+    if (Date.now() > end) throw new Error("It did not come true in time.");
+    await new Promise((r) => setTimeout(r, 200));
+  }
+}
