@@ -2,8 +2,8 @@ import { spawnSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import type { Bench } from "./measure";
 
-/** Benches in a browser of their own, each a program in scripts/. */
-const inBrowser =
+/** Benches that start the whole application, each a program in scripts/. */
+const asProgram =
   (script: string): Bench =>
   async () => {
     const r = spawnSync(process.execPath, [fileURLToPath(new URL(`../../../scripts/${script}.mjs`, import.meta.url))], {
@@ -13,6 +13,8 @@ const inBrowser =
   };
 
 /** An edge of the mixed sketch is dragged, frames counted. */
-export const dragFramesBench = inBrowser("drag-frames");
+export const dragFramesBench = asProgram("drag-frames");
 /** From a click on a handout to its part, shaded. */
-export const openingBench = inBrowser("opening");
+export const openingBench = asProgram("opening");
+/** A class of students saving and handing in. */
+export const loadBench = asProgram("load");
