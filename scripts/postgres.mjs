@@ -40,7 +40,7 @@ async function heal(folder, bin) {
 
 /**
  * Starts the server, making its data folder at the first start.
- * @returns {{ url: string, stop: () => Promise<void>, folder: string }}
+ * @returns {{ url: string, stop: () => Promise<void>, kill: () => Promise<void>, restart: () => Promise<void> }}
  */
 export async function startPostgres(name, { fresh = false, wishedPort = 54_320 } = {}) {
   const bin = postgresPrograms();
@@ -74,6 +74,34 @@ export async function startPostgres(name, { fresh = false, wishedPort = 54_320 }
   }
   chmodSync(folder, 0o700);
   const port = await freePort(wishedPort);
+  let server = await serve(bin, folder, port, as, name);
+  const end = async (signal) => {
+    const gone = new Promise((r) => server.once("exit", r));
+    if (server.exitCode !== null || server.signalCode !== null) return;
+    server.kill(signal);
+    await gone;
+  };
+  // SIGINT is PostgreSQL's fast shutdown
+  const stop = () => end("SIGINT");
+  const base = `postgres://caliper:${readFileSync(secret, "utf8")}@127.0.0.1:${port}`;
+  /** Starts it again after it was killed: what it left behind takes a moment to go. */
+  const restart = async () => {
+    for (const until = Date.now() + 20_000; ;) {
+      try {
+        await heal(folder, bin);
+        server = await serve(bin, folder, port, as, name);
+        return;
+      } catch (e) {
+        if (Date.now() > until) throw e;
+        await new Promise((r) => setTimeout(r, 200));
+      }
+    }
+  };
+  return { url: `${base}/postgres`, port, folder, stop, kill: () => end("SIGKILL"), restart };
+}
+
+/** Starts the server on a data folder that is there. */
+async function serve(bin, folder, port, as, name) {
   const server = spawn(
     join(bin, "postgres"),
     [
@@ -99,12 +127,5 @@ export async function startPostgres(name, { fresh = false, wishedPort = 54_320 }
     if (server.exitCode !== null || Date.now() > ready) throw new Error(`the database did not start: ${log}`);
     await new Promise((r) => setTimeout(r, 50));
   }
-  const ended = new Promise((r) => server.once("exit", r));
-  const stop = async () => {
-    // SIGINT is PostgreSQL's fast shutdown
-    if (server.exitCode === null) server.kill("SIGINT");
-    await ended;
-  };
-  const base = `postgres://caliper:${readFileSync(secret, "utf8")}@127.0.0.1:${port}`;
-  return { url: `${base}/postgres`, port, folder, stop };
+  return server;
 }

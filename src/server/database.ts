@@ -11,12 +11,22 @@ export function connectionString(): string {
 /** One pool for the process; development reloads must not open another. */
 export function database(): pg.Pool {
   const shared = globalThis as { caliperPool?: pg.Pool };
-  pool ??= shared.caliperPool ??= new pg.Pool({
+  pool ??= shared.caliperPool ??= opened();
+  return pool;
+}
+
+function opened(): pg.Pool {
+  const made = new pg.Pool({
     connectionString: connectionString(),
     max: 10,
     statement_timeout: 15_000,
+    // a database that is not there is told soon, so that pages can say so
+    connectionTimeoutMillis: 5_000,
+    keepAlive: true,
   });
-  return pool;
+  // a connection lost while nobody uses it is made anew by the next who does
+  made.on("error", (e) => console.error("database:", e.message));
+  return made;
 }
 
 /** Rows of a parameterised query. */
@@ -50,15 +60,20 @@ export async function one<T extends pg.QueryResultRow>(
 /** Everything in `work` happens or nothing does. */
 export async function transaction<T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await database().connect();
+  let lost: Error | undefined;
+  const hear = (e: Error) => (lost = e);
+  client.on("error", hear);
   try {
     await client.query("begin");
     const result = await work(client);
     await client.query("commit");
     return result;
   } catch (e) {
-    await client.query("rollback");
+    // where the connection is lost the server rolls back by itself
+    await client.query("rollback").catch((r: Error) => (lost ??= r));
     throw e;
   } finally {
-    client.release();
+    client.off("error", hear);
+    client.release(lost);
   }
 }

@@ -6,6 +6,8 @@ type Hear = (topic: string) => void;
 
 const FIRST_PAUSE_MS = 250;
 const LONGEST_PAUSE_MS = 5_000;
+/** A connection that nobody needs is kept for so long: the next page may come. */
+const REST_MS = 10_000;
 
 /**
  * One connection of the process listens for all its pages. Lost, it is made again, and every page is told to look: what
@@ -19,7 +21,18 @@ class News {
   listen(hear: Hear): () => void {
     this.hearers.add(hear);
     if (!this.client) this.open();
-    return () => this.hearers.delete(hear);
+    return () => {
+      this.hearers.delete(hear);
+      if (!this.hearers.size) setTimeout(() => this.rest(), REST_MS).unref();
+    };
+  }
+
+  /** Nobody listens: the connection is given back. */
+  private rest(): void {
+    if (this.hearers.size || !this.client) return;
+    const { client } = this;
+    this.client = undefined;
+    void client.end().catch(() => {});
   }
 
   private open(): void {

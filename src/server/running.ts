@@ -33,7 +33,8 @@ export interface TableSize {
 /** What waits and how long, kind by kind. */
 export const queueNow = () =>
   rows<Queued>(
-    `select t.identifier as task, (count(*) filter (where j.locked_at is null and j.attempts < j.max_attempts))::int as waiting,
+    `select t.identifier as task,
+       (count(*) filter (where j.locked_at is null and j.attempts < j.max_attempts))::int as waiting,
        min(j.run_at) filter (where j.locked_at is null and j.attempts < j.max_attempts) as oldest,
        (count(*) filter (where j.locked_at is not null))::int as running
      from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id

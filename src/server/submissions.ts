@@ -156,13 +156,13 @@ export const latestSubmission = (handoutId: string, personId: string) =>
     [handoutId, personId],
   );
 
+/** Says how a check that runs stands; one that was stopped meanwhile stays so. */
 export const setState = (id: string, state: SubmissionState, progress = "", trouble: string | null = null) =>
-  rows("update checks set state = $2, progress = $3, trouble = $4, changed_at = now() where submission_id = $1", [
-    id,
-    state,
-    progress,
-    trouble,
-  ]);
+  rows(
+    `update checks set state = $2, progress = $3, trouble = $4, changed_at = now()
+     where submission_id = $1 and state in ('queued', 'checking')`,
+    [id, state, progress, trouble],
+  );
 
 /** Begins a check. @returns false where it is no longer wanted */
 export async function beginCheck(id: string, progress: string): Promise<boolean> {

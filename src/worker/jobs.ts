@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { JobHelpers, TaskList } from "graphile-worker";
 import { gradeReport } from "@/core/grade/grade";
 import { exercise, savePrepared } from "@/server/exercises";
+import { news } from "@/server/news";
 import { packPicture } from "@/server/pictures";
 import { enqueue, PRIORITY } from "@/server/queue";
 import { beginCheck, checkInput, setProgress, setState, writeReport } from "@/server/submissions";
@@ -9,6 +10,9 @@ import { ThreadEnded, type KernelThreads } from "./threads";
 
 const CheckPayload = z.object({ submission: z.uuid() });
 const ExercisePayload = z.object({ exercise: z.uuid() });
+
+/** Progress is written at most so often. */
+const SAY_MS = 400;
 
 const isLast = (helpers: JobHelpers) => helpers.job.attempts >= helpers.job.max_attempts;
 
@@ -53,14 +57,21 @@ async function check(
   const again = attempt > 1 ? ` (try ${attempt} of ${helpers.job.max_attempts})` : "";
   if (!(await beginCheck(submission, `starting${again}`))) return;
   // one after the other: what was said of a check is written before its end, and nothing after it
-  let said: Promise<unknown> = Promise.resolve();
+  let said: Promise<unknown> = Promise.resolve(),
+    saidAt = 0;
+  const progress = (what: string) => {
+    // forty steps of a second are not forty rows of a table
+    if (Date.now() - saidAt < SAY_MS) return;
+    saidAt = Date.now();
+    said = said.then(() => setProgress(submission, what + again)).catch(() => {});
+  };
+  const stop = new AbortController();
+  helpers.abortSignal?.addEventListener("abort", () => stop.abort());
+  const deafen = news().listen((topic) => topic === `stop:${submission}` && stop.abort());
   try {
     const result = await threads.run(
       { kind: "check", exercise: input.exercise, document: input.document },
-      {
-        progress: (what) => (said = said.then(() => setProgress(submission, what + again)).catch(() => {})),
-        ...(helpers.abortSignal && { signal: helpers.abortSignal }),
-      },
+      { progress, signal: stop.signal },
     );
     await said;
     if (!result.ok) {
@@ -73,6 +84,8 @@ async function check(
   } catch (e) {
     await said;
     const ended = e instanceof ThreadEnded ? e : undefined;
+    // stopped by hand, and said so already
+    if (ended?.ending === "cancelled" && !helpers.abortSignal?.aborted) return;
     // what is too much once is too much each time
     if (ended?.ending === "time") return void (await outOfTime(submission, input, ended));
     if (ended?.ending === "memory") return void (await setState(submission, "failed", "", spentText(ended)));
@@ -81,6 +94,8 @@ async function check(
       await setState(submission, "failed", "", `Could not be checked: ${reason}. It was tried ${attempt} times.`);
     else await setState(submission, "queued", `${reason}; trying again`);
     throw e;
+  } finally {
+    deafen();
   }
 }
 

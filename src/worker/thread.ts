@@ -1,5 +1,5 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { checkSubmission } from "@/core/check/check";
+import { checkSubmission, References } from "@/core/check/check";
 import { prepareExercise } from "@/core/check/prepare";
 import { openNodeKernel } from "./kernel";
 import type { FromThread, ThreadTask } from "./tasks";
@@ -21,10 +21,17 @@ WebAssembly.Memory.prototype.grow = function (pages: number) {
 
 const send = (m: FromThread) => parentPort!.postMessage(m);
 const kernel = await openNodeKernel();
+const references = new References(kernel);
 
 function run(task: ThreadTask): unknown {
   if (task.kind === "check")
-    return checkSubmission(kernel, task.exercise, task.document, (what) => send({ kind: "progress", what }));
+    return checkSubmission(
+      kernel,
+      task.exercise,
+      task.document,
+      (what) => send({ kind: "progress", what }),
+      references,
+    );
   return prepareExercise(kernel, task.exercise);
 }
 

@@ -8,6 +8,7 @@ import { connectionString, database, one, row, rows } from "@/server/database";
 import type { Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import { enqueue, PRIORITY } from "@/server/queue";
+import { retryCheck, stopCheck } from "@/server/running";
 import { latestReport, setProgress, submission, writeReport } from "@/server/submissions";
 import { startHeartbeat } from "@/worker/heartbeat";
 import { longJobs, shortJobs } from "@/worker/jobs";
@@ -206,4 +207,25 @@ describe("the heartbeat", () => {
     await until(() => Promise.resolve(runs.length > 0), 15_000).finally(() => p.stop());
     expect(runs).toEqual([p.pool]);
   }, 20_000);
+});
+
+describe("stopping by hand", () => {
+  it("ends a running check at once, says so, and it can be tried again", async () => {
+    const id = await handedIn();
+    const endless = {
+      run: (_: unknown, { signal }: { signal: AbortSignal }) =>
+        new Promise((_, reject) =>
+          signal.addEventListener("abort", () => reject(new ThreadEnded("cancelled", "it was cancelled"))),
+        ),
+    } as unknown as KernelThreads;
+    const running = shortJobs(endless)["check"]!({ submission: id }, helpers(1));
+    await until(async () => (await submission(id)).state === "checking");
+    // it listens before it can be told
+    await new Promise((r) => setTimeout(r, 500));
+    await stopCheck(id);
+    await running;
+    expect(await submission(id)).toMatchObject({ state: "failed", trouble: expect.stringMatching(/^Stopped by/) });
+    await retryCheck(id);
+    expect((await submission(id)).state).not.toBe("failed");
+  });
 });

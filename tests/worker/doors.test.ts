@@ -7,7 +7,7 @@ afterAll(() => database().end());
 const someone = () => ({ email: `${randomUUID()}@elsewhere.example`, address: randomUUID() });
 
 describe("the door", () => {
-  it("shuts longer with each wrong try of an account, wherever they come from, and opens by the right one", async () => {
+  it("shuts longer with each wrong try of an account from anywhere, and opens by the right one", async () => {
     const { email } = someone();
     for (let i = 0; i < 4; i++) await wrongTry(email, randomUUID());
     expect(await doorShutFor(email, randomUUID())).toBe(0);

@@ -32,5 +32,5 @@ for (let i = 0; i < count; i++) {
   await openWork(h, p.id);
   people.push({ ...p, token: (await openSession(p.id)).token });
 }
-console.log(JSON.stringify({ handout: h.id, document: heavyFoot(), people }));
+process.stdout.write(JSON.stringify({ handout: h.id, document: heavyFoot(), people }));
 await database().end();

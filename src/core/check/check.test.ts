@@ -8,7 +8,7 @@ import { STEEL, tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { circ, cut, extrude, part, rect, sketch } from "@/core/part/testing/build";
 import { instructorSentence, studentSentence } from "@/core/grade/sentences";
-import { checkSubmission, measurePart } from "./check";
+import { checkSubmission, measurePart, References } from "./check";
 import { newExercise } from "./exercise";
 import { checkKind } from "./kinds/kinds";
 import type { ShapeEvidence } from "./kinds/shape/kind";
@@ -157,5 +157,35 @@ describe("the grade", () => {
     expect(volume.studentSentence).not.toContain("wanted");
     expect(volume.studentSentence).not.toMatch(/gives/);
     expect(grade.lines.find((l) => l.id === "mass")!.studentSentence).toMatch(/the Sheet gives/);
+  });
+});
+
+describe("references kept between checks", () => {
+  it("are built once, and what is checked by them is the same to the last digit", () => {
+    const references = new References(kernel);
+    const told: string[] = [];
+    const check = (r?: References) => {
+      const result = checkSubmission(kernel, footExercise(), tripodFoot({ baseHole: 20 }), (w) => told.push(w), r);
+      if (!result.ok) throw new Error(result.refusal.sentence);
+      return JSON.stringify(result.value.report);
+    };
+    const alone = check();
+    told.length = 0;
+    const first = check(references);
+    expect(told.some((w) => w.startsWith("the reference: building step 1 of"))).toBe(true);
+    told.length = 0;
+    const later = [check(references), check(references), check(references)];
+    expect(told.filter((w) => w.startsWith("the reference"))).toEqual([]);
+    expect(told[0]).toMatch(/^building step 1 of \d+ \(/);
+    expect([first, ...later]).toEqual([alone, alone, alone, alone]);
+  });
+  it("only so many are kept, and one that cannot be built is none", () => {
+    const references = new References(kernel, 1);
+    const none = { ...footExercise().reference, steps: [] };
+    expect(references.take(none, () => {})).toBeUndefined();
+    const told: string[] = [];
+    for (const size of [20, 21, 20])
+      kernel.release(references.take(tripodFoot({ baseHole: size }), (w) => told.push(w))!.measured.solid.shape);
+    expect(told.filter((w) => w === "measuring")).toHaveLength(3);
   });
 });

@@ -1,4 +1,5 @@
 import { FACET, LEAST_FACET } from "./tolerance";
+import { copied } from "@/core/kernel/boolean";
 import { meshOf, type Mesh } from "@/core/kernel/mesh";
 import { KERNEL_VERSION, type Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf } from "@/core/kernel/properties";
@@ -6,6 +7,7 @@ import { distance3 } from "@/core/geometry/vector";
 import type { Solid } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
+import { titleOf } from "@/core/part/steps/kinds";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Exercise } from "./exercise";
 import { surfacesOf } from "./surfaces";
@@ -29,9 +31,14 @@ export interface ReportPicture {
   readonly extra?: Mesh;
 }
 
-/** Builds a document and measures what came out. The caller releases `solid`. */
-export function measurePart(kernel: Kernel, document: PartDocument): Measured {
-  const built = rebuild(kernel, document);
+type Tell = (what: string) => void;
+
+/** Builds a document and measures what came out. The caller releases `solid`. @param tell is told of each step */
+export function measurePart(kernel: Kernel, document: PartDocument, tell: Tell = () => {}): Measured {
+  const built = rebuild(kernel, document, document.steps.length, (step, at) =>
+    tell(`building step ${at + 1} of ${document.steps.length} (${titleOf(step)})`),
+  );
+  tell("measuring");
   const solid = built.body;
   if (!solid) return { document, built, solid, properties: undefined, faces: [] };
   const properties = propertiesOf(kernel, solid);
@@ -46,34 +53,28 @@ export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh =>
 /**
  * Checks a submitted part against an exercise's reference.
  * @param progress is told what is being done, in a few words
+ * @param references keeps references between checks; left out, this one is built for this check only
  * @returns the report and its pictures, or a refusal when the exercise's own reference cannot be built
  */
 export function checkSubmission(
   kernel: Kernel,
   exercise: Exercise,
   submitted: PartDocument,
-  progress: (what: string) => void = () => {},
+  progress: Tell = () => {},
+  references: References = new References(kernel, 0),
 ): Outcome<{ report: Report; picture: ReportPicture }> {
-  progress("building the reference");
-  const reference = measurePart(kernel, exercise.reference);
-  if (!reference.solid || !reference.properties)
-    return refuse("bad-reference", "The exercise's reference part cannot be built.");
-  progress("building the submission");
-  const submission = measurePart(kernel, submitted);
-  const context: CheckContext = {
-    kernel,
-    exercise,
-    reference: { ...reference, solid: reference.solid, properties: reference.properties },
-    submission,
-  };
+  const reference = references.take(exercise.reference, (what) => progress(`the reference: ${what}`));
+  if (!reference) return refuse("bad-reference", "The exercise's reference part cannot be built.");
+  const submission = measurePart(kernel, submitted, progress);
+  const context: CheckContext = { kernel, exercise, reference: reference.measured, submission };
   progress("comparing shapes");
   const found = CHECK_NAMES.map((name) => CHECKERS[name](context));
   const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: found.map((f) => f.evidence) };
   const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
   progress("drawing the difference");
-  const pictures = pictureOf(kernel, context, picture);
+  const pictures = pictureOf(kernel, context, picture, reference.mesh);
   kernel.release(
-    reference.solid.shape,
+    reference.measured.solid.shape,
     submission.solid?.shape,
     picture.placed?.shape,
     picture.missing?.shape,
@@ -82,7 +83,12 @@ export function checkSubmission(
   return done({ report, picture: pictures });
 }
 
-function pictureOf(kernel: Kernel, { reference, submission }: CheckContext, picture: ShapePicture): ReportPicture {
+function pictureOf(
+  kernel: Kernel,
+  { reference, submission }: CheckContext,
+  picture: ShapePicture,
+  referenceMesh: Mesh,
+): ReportPicture {
   const size = distance3(reference.properties.box.min, reference.properties.box.max);
   const shown = picture.placed ?? submission.solid;
   const own = submission.properties ? distance3(submission.properties.box.min, submission.properties.box.max) : size;
@@ -91,9 +97,47 @@ function pictureOf(kernel: Kernel, { reference, submission }: CheckContext, pict
     missing = draw(picture.missing, size),
     extra = draw(picture.extra, size);
   return {
-    reference: displayMesh(kernel, reference.solid, size),
+    reference: referenceMesh,
     ...(submissionMesh && { submission: submissionMesh }),
     ...(missing && { missing }),
     ...(extra && { extra }),
   };
+}
+
+type Whole = CheckContext["reference"];
+
+/**
+ * References built and measured, kept between checks: a class of thirty costs thirty submissions, not sixty builds.
+ * What is handed out is a copy, because booleans now and then spoil what they work on.
+ */
+export class References {
+  private readonly kept = new Map<string, { readonly measured: Whole; readonly mesh: Mesh }>();
+
+  /** @param most so many are kept, those used last */
+  constructor(
+    private readonly kernel: Kernel,
+    private readonly most = 6,
+  ) {}
+
+  /** @returns the reference, whose solid the caller releases; undefined where it cannot be built */
+  take(document: PartDocument, tell: Tell): { readonly measured: Whole; readonly mesh: Mesh } | undefined {
+    const key = JSON.stringify(document);
+    let found = this.kept.get(key);
+    if (!found) {
+      const { solid, properties, ...rest } = measurePart(this.kernel, document, tell);
+      if (!solid || !properties) return undefined;
+      const size = distance3(properties.box.min, properties.box.max);
+      found = { measured: { ...rest, solid, properties }, mesh: displayMesh(this.kernel, solid, size) };
+      if (!this.most) return found;
+    }
+    // used last stands last
+    this.kept.delete(key);
+    this.kept.set(key, found);
+    for (const [old, { measured }] of this.kept) {
+      if (this.kept.size <= this.most) break;
+      this.kept.delete(old);
+      this.kernel.release(measured.solid.shape);
+    }
+    return { ...found, measured: { ...found.measured, solid: copied(this.kernel, found.measured.solid) } };
+  }
 }

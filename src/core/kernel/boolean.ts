@@ -74,7 +74,7 @@ function mergedOnCopies(
 }
 
 /** A body that shares nothing with the one it is a copy of; faces keep their order. */
-function copied(kernel: Kernel, solid: Solid): Solid {
+export function copied(kernel: Kernel, solid: Solid): Solid {
   const oc = kernel.library,
     still = new oc.gp_Trsf();
   const make = kernel.run(() => new oc.BRepBuilderAPI_Transform(solid.shape, still, true, false));

@@ -252,10 +252,21 @@ function imageOf(step: Step, prefix: string, steps: readonly string[]): Step {
   return { ...image, id: `${prefix}/${step.id}` };
 }
 
-/** Builds a part once. The caller releases the body. @param count build only so many steps */
-export function rebuild(kernel: Kernel, document: PartDocument, count = document.steps.length): BuiltPart {
+/**
+ * Builds a part once. The caller releases the body. @param count build only so many steps
+ * @param begun is told of each step as it is begun
+ */
+export function rebuild(
+  kernel: Kernel,
+  document: PartDocument,
+  count = document.steps.length,
+  begun: (step: Step, at: number) => void = () => {},
+): BuiltPart {
   const r = new Rebuilder(kernel),
-    part = r.run(document, count);
+    tell = (at: number) => document.steps[at] && at < count && begun(document.steps[at], at);
+  tell(0);
+  for (const built of r.going(document, count)) tell(built + 1);
+  const part = r.after(count, document);
   r.leave();
   return part;
 }

@@ -2,7 +2,7 @@ import { COINCIDENT } from "@/core/geometry/tolerance";
 import { LEAST_SCALE, WHOLE_TURN } from "./tolerance";
 import type { SheetSubject } from "./subject";
 import type { Vec2 } from "@/core/geometry/vector";
-import { massText, volumeText } from "@/core/units/amounts";
+import { massAsLettered, massText, volumeText } from "@/core/units/amounts";
 import { projectedEdges } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
@@ -212,7 +212,9 @@ function compose(
     ),
     titleBlock(subject, PAPER.margin, bottom - TITLE_HEIGHT, W, scaleText(scale), mass, school),
   );
-  const printed = subject.sheet.printMass ? { printedMass: { target, tolerance: subject.tolerances.mass } } : {};
+  // the Sheet goes to students: nothing behind the last digit printed goes with it
+  const printedMass = { target: massAsLettered(target, subject.massUnit), tolerance: subject.tolerances.mass };
+  const printed = subject.sheet.printMass ? { printedMass } : {};
   return {
     svg,
     scale: scaleText(scale),

@@ -10,11 +10,22 @@ const MASSES: Record<MassUnit, readonly [grams: number, digits: number]> = {
 };
 export const MASS_UNITS = Object.keys(MASSES) as [MassUnit, ...MassUnit[]];
 
-/** A mass for reading. @param g grams @param unit left out: g, from ten kilograms on kg */
-export function massText(g: number, unit?: MassUnit): string {
-  if (!unit) return g >= 10000 ? `${plainNumber(g / 1000, 3)} kg` : `${plainNumber(g, 2)} g`;
-  const [grams, digits] = MASSES[unit];
+/** How a mass is lettered: grams per unit, digits after the point, the unit. */
+function lettering(g: number, unit?: MassUnit): readonly [grams: number, digits: number, unit: MassUnit] {
+  if (unit) return [...MASSES[unit], unit];
+  // what would be lettered 10,000.00 g is lettered in kilograms
+  return g >= 9999.995 ? [1000, 3, "kg"] : [1, 2, "g"];
+}
+
+/** A mass for reading. @param g grams @param as left out: g, from ten kilograms on kg */
+export function massText(g: number, as?: MassUnit): string {
+  const [grams, digits, unit] = lettering(g, as);
   return `${plainNumber(g / grams, digits)} ${unit}`;
+}
+/** The mass that `massText` letters, in grams: what is behind the last digit shown is gone. */
+export function massAsLettered(g: number, as?: MassUnit): number {
+  const [grams, digits] = lettering(g, as);
+  return (Math.round((g / grams) * 10 ** digits) / 10 ** digits) * grams;
 }
 /** A volume for reading, in the document's unit. @param mm3 cubic millimetres */
 export const volumeText = (mm3: number, unit: LengthUnit): string =>
