@@ -220,10 +220,11 @@ export const versionDocument = (handoutId: string, personId: string, id: string)
     [handoutId, personId, id],
   );
 
+/** The ways of one work; one of them stands on the Bench. */
 export const variantsOf = (handoutId: string, personId: string) =>
-  rows<{ name: string; changed_at: Date }>(
-    `select name, changed_at from work_variants where handout_id = $1 and person_id = $2
-     union select variant, changed_at from works where handout_id = $1 and person_id = $2 order by name`,
+  rows<{ name: string; stands: boolean }>(
+    `select name, false as stands from work_variants where handout_id = $1 and person_id = $2
+     union select variant, true from works where handout_id = $1 and person_id = $2 order by name`,
     [handoutId, personId],
   );
 

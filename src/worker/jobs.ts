@@ -66,7 +66,8 @@ async function check(
     said = said.then(() => setProgress(submission, what + again)).catch(() => {});
   };
   const stop = new AbortController();
-  helpers.abortSignal?.addEventListener("abort", () => stop.abort());
+  const leave = () => stop.abort();
+  helpers.abortSignal?.addEventListener("abort", leave);
   const deafen = news().listen((topic) => topic === `stop:${submission}` && stop.abort());
   try {
     const result = await threads.run(
@@ -95,6 +96,7 @@ async function check(
     else await setState(submission, "queued", `${reason}; trying again`);
     throw e;
   } finally {
+    helpers.abortSignal?.removeEventListener("abort", leave);
     deafen();
   }
 }

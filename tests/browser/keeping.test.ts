@@ -169,7 +169,7 @@ describe("the history", () => {
     await leaveOut(3);
     await kept(page);
     await page.getByRole("button", { name: "History" }).click();
-    await card.getByRole("group", { name: "Variants" }).getByRole("button").first().click();
+    await card.getByRole("group", { name: "Variants" }).getByRole("button", { pressed: false }).first().click();
     await page.getByRole("button", { name: "Suppress step 3" }).waitFor();
   });
 });

@@ -128,8 +128,9 @@ export class References {
       if (!solid || !properties) return undefined;
       const size = distance3(properties.box.min, properties.box.max);
       found = { measured: { ...rest, solid, properties }, mesh: displayMesh(this.kernel, solid, size) };
-      if (!this.most) return found;
     }
+    // also where nothing is kept: the last digits of a boolean hang on which of the two it is given
+    const solid = copied(this.kernel, found.measured.solid);
     // used last stands last
     this.kept.delete(key);
     this.kept.set(key, found);
@@ -138,6 +139,6 @@ export class References {
       this.kept.delete(old);
       this.kernel.release(measured.solid.shape);
     }
-    return { ...found, measured: { ...found.measured, solid: copied(this.kernel, found.measured.solid) } };
+    return { ...found, measured: { ...found.measured, solid } };
   }
 }

@@ -45,8 +45,8 @@ export interface BenchProps extends Opening {
   readonly watch: string;
   /** For a student: where the part is handed in. */
   readonly handIn?: string;
-  /** For a student's work: where its history is, and which variant stands. */
-  readonly history?: { readonly url: string; readonly variant: string };
+  /** For a student's work: where its history is. */
+  readonly history?: { readonly url: string };
   readonly lastSubmission?: string | null;
   /** For an instructor: back to the exercise. */
   readonly leaveTo?: string;

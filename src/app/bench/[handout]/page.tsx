@@ -31,7 +31,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
         rules: rulesText(h),
         isOver: isClosed({ ...h, due_at: due }, new Date()),
       }}
-      history={{ url: `/api/works/${id}/history`, variant: work.variant }}
+      history={{ url: `/api/works/${id}/history` }}
       sheet={sheet}
       sheetTrouble={trouble}
       watch={`handout:${id},work:${id}`}

@@ -21,16 +21,15 @@ interface VersionRow {
 }
 interface Told {
   readonly versions: readonly VersionRow[];
-  readonly variants: readonly { readonly name: string }[];
+  readonly variants: readonly { readonly name: string; readonly stands: boolean }[];
 }
 type Change = { do: "name" | "branch" | "switch"; name: string } | { do: "restore"; of: string };
 
 const AWAY = "No connection. The history is on the server; try again when it is back.";
 
 /** What a student has made on this handout: versions to go back to, and ways kept side by side. */
-export function HistoryCard({ store, url, variant }: { store: BenchStore; url: string; variant: string }) {
+export function HistoryCard({ store, url }: { store: BenchStore; url: string }) {
   const [told, setTold] = useState<Told>();
-  const [current, setCurrent] = useState(variant);
   const [trouble, setTrouble] = useState<string>();
   const [name, setName] = useState("");
   const [difference, setDifference] = useState<{ of: VersionRow; list: StepDifference[]; document: PartDocument }>();
@@ -67,14 +66,12 @@ export function HistoryCard({ store, url, variant }: { store: BenchStore; url: s
       });
       const answer = (await r.json()) as {
         version: number;
-        variant: string;
         document: PartDocument;
         sentence?: string;
       };
       if (!r.ok) return setTrouble(answer.sentence ?? "This could not be done.");
       setName("");
       setDifference(undefined);
-      setCurrent(answer.variant);
       if (c.do !== "name") goOn(answer.document, answer.version);
       await load();
     } catch {
@@ -134,9 +131,9 @@ export function HistoryCard({ store, url, variant }: { store: BenchStore; url: s
           {told.variants.map((v) => (
             <button
               key={v.name}
-              className={`btn btn-xs ${v.name === current ? "btn-primary" : ""}`}
-              aria-pressed={v.name === current}
-              disabled={v.name === current || isReadOnly}
+              className={`btn btn-xs ${v.stands ? "btn-primary" : ""}`}
+              aria-pressed={v.stands}
+              disabled={v.stands || isReadOnly}
               onClick={() => void change({ do: "switch", name: v.name })}
             >
               {v.name}
