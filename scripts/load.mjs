@@ -108,7 +108,7 @@ try {
         }
         await new Promise((r) => setTimeout(r, Math.max(0, EVERY_MS - (performance.now() - began))));
       }
-      const [held] = await query(
+      const [held] = await fetched(
         "select version, document->>'name' as name from works where handout_id = $1 and person_id = $2",
         [handout, p.id],
       );
@@ -139,6 +139,9 @@ try {
   await client.connect();
   stops.unshift(() => client.end());
   const query = async (sql, values) => (await client.query(sql, values)).rows;
+  /** One question after the other on the one connection. */
+  let asked = Promise.resolve();
+  const fetched = (...q) => (asked = asked.then(() => query(...q)));
 
   await round("one worker");
   /** How long a class's checks take with nothing else going on. */

@@ -65,6 +65,14 @@ async function vitest(name, args, env, isMeek = false) {
   count(name, result?.numPassedTests ?? 0, failed);
 }
 
+/** Web, worker and database are killed so often while students work: scripts/faults.mjs, on a database of its own. */
+async function faults(rounds) {
+  const r = await tool([join(ROOT, "scripts/faults.mjs"), "--rounds", String(rounds)], {}, true);
+  const [, passed = "0", failed = "1"] = /(\d+) passed, (\d+) failed\s*$/.exec(r.text) ?? [];
+  if (r.code !== 0) console.log(r.text.slice(-6_000));
+  count("killed processes", Number(passed), Number(failed));
+}
+
 try {
   mkdirSync(join(ROOT, "test-results"), { recursive: true });
   const postgres = await startPostgres("test", { fresh: true, wishedPort: 54_420 });
@@ -87,10 +95,12 @@ try {
   // what is checked by the demo's own worker is read before the browser tests add to it
   if (wants("worker"))
     await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
-  // unit tests take the time that the browsers leave
-  const units = wants("unit")
-    ? vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv }, true)
-    : undefined;
+  // unit tests, and a sample of killed processes, take the time that the browsers leave
+  const meek = (async () => {
+    if (wants("faults")) await faults(isLong ? 50 : 3);
+    if (wants("unit"))
+      await vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv }, true);
+  })();
   // two browsers at a time, each file with a student and a handout of its own
   if (wants("browser"))
     await vitest("browser tests", ["-c", "vitest.browser.config.ts"], {
@@ -98,7 +108,7 @@ try {
       CALIPER_URL: web.address,
       CHROMIUM_PATH: chromium(),
     });
-  await units;
+  await meek;
 } catch (e) {
   console.log(e instanceof Error ? e.stack : e);
   count("the run itself", 0, 1);

@@ -5,10 +5,9 @@ import { personOfSession, type Person } from "@/server/people";
 
 export const COOKIE = "caliper-session";
 
-export async function visitor(): Promise<Person | undefined> {
-  const token = (await cookies()).get(COOKIE)?.value;
-  return token ? personOfSession(token) : undefined;
-}
+export const visitorBy = async (token: string | undefined): Promise<Person | undefined> =>
+  token ? personOfSession(token) : undefined;
+export const visitor = async (): Promise<Person | undefined> => visitorBy((await cookies()).get(COOKIE)?.value);
 
 /** The signed-in person, or off to the first page. */
 export async function signedIn(): Promise<Person> {

@@ -5,7 +5,7 @@ export interface SaveMark {
 }
 
 /** So many are remembered; a window sends one at a time, so two would do. */
-const REMEMBERED = 8;
+export const REMEMBERED = 8;
 
 export const remembered = (saves: readonly SaveMark[], next: SaveMark): SaveMark[] =>
   [...saves, next].slice(-REMEMBERED);

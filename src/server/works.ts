@@ -2,7 +2,7 @@ import type pg from "pg";
 import { emptyPart, type PartDocument } from "@/core/part/document";
 import { one, row, rows, transaction } from "./database";
 import type { Handout } from "./handouts";
-import { remembered, type SaveMark } from "./saves";
+import { REMEMBERED, remembered, type SaveMark } from "./saves";
 
 /** What the Bench showed when a version was made: figures a person tells versions apart by. */
 export interface Numbers {
@@ -64,12 +64,32 @@ interface Standing extends OpenWork, Shown {
   readonly spell_over: boolean;
 }
 
+const SPELL_OVER = `(changed_at < now() - interval '${SPELL}' or spell_began_at < now() - interval '${LONG_SPELL}')`;
+
+/**
+ * The save that nearly all are: over the version that stands, within a spell. One statement, and the document that
+ * stood is not read.
+ */
+async function saveOn(handoutId: string, personId: string, save: Save): Promise<number | undefined> {
+  const saved = await row<{ version: number }>(
+    `update works set document = $3, version = version + 1, changed_by = $6, changed_at = now(),
+       picture = null, numbers = null,
+       saves = (select jsonb_agg(mark order by n) from (
+         select mark, n from jsonb_array_elements(saves || jsonb_build_object('id', $5::text, 'version', version + 1))
+           with ordinality as t (mark, n) order by n desc limit ${REMEMBERED}) last)
+     where handout_id = $1 and person_id = $2 and version = $4 and not ${SPELL_OVER} returning version`,
+    [handoutId, personId, save.document, save.version, save.id, save.window],
+  );
+  return saved?.version;
+}
+
 /** Takes a save, or keeps it aside in the history where another window has saved since. */
 export async function saveWork(handoutId: string, personId: string, save: Save): Promise<Saved> {
+  const version = await saveOn(handoutId, personId, save);
+  if (version !== undefined) return { ok: true, version };
   return transaction(async (client) => {
     const now = await one<Standing>(
-      `select document, version, variant, changed_at, saves, picture, numbers,
-         changed_at < now() - interval '${SPELL}' or spell_began_at < now() - interval '${LONG_SPELL}' as spell_over
+      `select document, version, variant, changed_at, saves, picture, numbers, ${SPELL_OVER} as spell_over
        from works where handout_id = $1 and person_id = $2 for update`,
       [handoutId, personId],
       client,

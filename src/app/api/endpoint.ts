@@ -5,7 +5,7 @@ import type { Refusal } from "@/core/units/refusal";
 import { Denied } from "@/server/permissions";
 import type { Person } from "@/server/people";
 import { logged } from "@/server/log";
-import { visitor } from "../visitor";
+import { COOKIE, visitorBy } from "../visitor";
 
 /** Ends a request with a plain sentence and a status. */
 export class Refused extends Error {
@@ -29,9 +29,21 @@ const MOST_BYTES = MAX_DOCUMENT + 200_000;
 
 /** The text of a request, cut off while it streams in. */
 async function boundedText(request: NextRequest): Promise<string> {
+  try {
+    return await streamed(request);
+  } catch (e) {
+    if (e instanceof TypeError) throw new Refused(400, "The request is not UTF-8, or broke off.");
+    throw e;
+  }
+}
+
+async function streamed(request: NextRequest): Promise<string> {
   const large = () =>
     new Refused(413, "This is larger than 2 MB and cannot be kept on the server. Make the part lighter.");
-  if (Number(request.headers.get("content-length") ?? 0) > MOST_BYTES) throw large();
+  const told = Number(request.headers.get("content-length") ?? Number.NaN);
+  if (told > MOST_BYTES) throw large();
+  // the server takes no more than was told; only what tells nothing is counted
+  if (told >= 0) return new TextDecoder("utf-8", { fatal: true }).decode(await request.arrayBuffer());
   const reader = request.body?.getReader();
   if (!reader) return "";
   const decoder = new TextDecoder("utf-8", { fatal: true });
@@ -47,7 +59,6 @@ async function boundedText(request: NextRequest): Promise<string> {
     }
   } catch (e) {
     await reader.cancel().catch(() => {});
-    if (e instanceof TypeError) throw new Refused(400, "The request is not UTF-8.");
     throw e;
   }
 }
@@ -64,8 +75,8 @@ export async function body<T>(request: NextRequest, schema: z.ZodType<T>): Promi
   } catch {
     throw new Refused(400, "The request is not JSON.");
   }
-  // written again, whatever is no whole character stands escaped
-  if (UNKEEPABLE.test(JSON.stringify(data)))
+  // written again, whatever is no whole character stands escaped; it came escaped, since the rest is UTF-8
+  if (text.includes("\\u") && UNKEEPABLE.test(JSON.stringify(data)))
     throw new Refused(422, "A text in it holds a character that cannot be kept. Type that name or note anew.");
   const r = schema.safeParse(data);
   if (!r.success)
@@ -106,7 +117,7 @@ export function endpoint<P extends Record<string, string>>(
       const origin = request.headers.get("origin");
       if (request.method !== "GET" && origin && hostOf(origin) !== request.headers.get("host"))
         return say(403, "This request comes from another site.");
-      const person = await visitor();
+      const person = await visitorBy(request.cookies.get(COOKIE)?.value);
       if (!person) return say(401, "You are signed out. Sign in again in another window; nothing here is lost.");
       return NextResponse.json((await work(person, await params, request)) ?? {}, { headers: PRIVATE });
     } catch (e) {

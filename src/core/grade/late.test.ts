@@ -51,7 +51,7 @@ it.each([
   [{ after_due: "refuse" as const }, "Nothing is taken after it was due."],
   [
     { after_due: "points" as const, points_a_day: 1, grace_minutes: 15 },
-    "After it was due with 15 min of grace, each day begun costs 1 point.",
+    "For what comes more than 15 min after it was due, each day begun costs 1 point.",
   ],
   [{}, "What comes after it was due is marked late."],
 ])("says its rules", (r, text) => expect(rulesText(rules(r))).toBe(text));

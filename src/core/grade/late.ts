@@ -40,11 +40,13 @@ export function spanText(seconds: number): string {
 
 /** What the rules say, for those who read them. */
 export function rulesText(rules: Omit<DueRules, "due_at">): string {
-  const grace = rules.grace_minutes ? ` with ${spanText(rules.grace_minutes * 60)} of grace` : "";
-  if (rules.after_due === "refuse") return `Nothing is taken after it was due${grace}.`;
+  const after = rules.grace_minutes
+    ? `more than ${spanText(rules.grace_minutes * 60)} after it was due`
+    : "after it was due";
+  if (rules.after_due === "refuse") return `Nothing is taken ${after}.`;
   if (rules.after_due === "points") {
     const points = `${rules.points_a_day} point${rules.points_a_day === 1 ? "" : "s"}`;
-    return `After it was due${grace}, each day begun costs ${points}.`;
+    return `For what comes ${after}, each day begun costs ${points}.`;
   }
-  return `What comes after it was due${grace} is marked late.`;
+  return `What comes ${after} is marked late.`;
 }

@@ -38,6 +38,8 @@ alter table works
   add column picture text,
   add column numbers jsonb,
   add column spell_began_at timestamptz not null default now();
+-- documents are written far oftener than read
+alter table works alter column document set compression lz4;
 create table work_variants (
   handout_id uuid not null,
   person_id uuid not null,
@@ -129,7 +131,9 @@ begin
   perform tell(concat_ws(':', 'work', new.handout_id, new.person_id, new.version, coalesce(new.changed_by, '')));
   return null;
 end $$;
-create trigger tells after update of version on works for each row execute function tell_work();
+-- a window that saves on has told the others already: telling takes a lock that commits wait for
+create trigger tells after update of version on works for each row
+  when (old.changed_by is distinct from new.changed_by) execute function tell_work();
 create function tell_exercise() returns trigger language plpgsql as $$
 begin
   perform tell('exercise:' || new.id);

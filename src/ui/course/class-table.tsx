@@ -188,7 +188,8 @@ function MoreTime({ handout, rows, act }: { handout: HandoutHead; rows: readonly
   return (
     <form action={give} className="flex flex-wrap items-end gap-2" aria-label="More time">
       <input type="hidden" name="handout" value={handout.id} />
-      <select name="person" className="select select-sm w-48" aria-label="Student" defaultValue="" required>
+      <span className="py-1 text-sm">More time for</span>
+      <select name="person" className="select select-sm w-44" aria-label="Student" defaultValue="" required>
         <option value="" disabled>
           a student …
         </option>
@@ -201,11 +202,11 @@ function MoreTime({ handout, rows, act }: { handout: HandoutHead; rows: readonly
       <input
         type="datetime-local"
         name="due"
-        className="input input-sm"
+        className="input input-sm w-52"
         aria-label={`Has time until, by the clock of ${handout.timeZone}`}
       />
       <button className="btn btn-sm" disabled={busy}>
-        Give more time
+        Give
       </button>
       {(said.sentence ?? said.done) && (
         <p role="status" className={said.sentence ? "text-error" : "quiet"}>

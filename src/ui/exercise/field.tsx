@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 export function Field({ label, children, hint }: { label: string; children: ReactNode; hint?: string }) {
   return (
     <label className="block">
-      <span className="quiet text-xs">{label}</span>
+      <span className="quiet block text-xs">{label}</span>
       {children}
       {hint && <span className="quiet text-xs">{hint}</span>}
     </label>

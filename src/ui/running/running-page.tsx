@@ -16,6 +16,9 @@ const TASKS: Record<string, string> = {
 };
 const SAID = { queued: "waits", checking: "runs", failed: "failed" };
 
+const sizeText = (bytes: number): string =>
+  bytes < 1_048_576 ? `${plainNumber(bytes / 1024, 0)} kB` : `${plainNumber(bytes / 1_048_576, 1)} MB`;
+
 /** What waits, what runs where, what failed and why; for whoever looks after the server. */
 export function RunningPage({
   person,
@@ -144,7 +147,7 @@ export function RunningPage({
             <tr key={t.name}>
               <td>{t.name.replaceAll("_", " ")}</td>
               <td className="figures text-right">{plainNumber(t.rows, 0)} rows</td>
-              <td className="figures text-right">{plainNumber(t.bytes / 1_048_576, 1)} MB</td>
+              <td className="figures text-right">{sizeText(t.bytes)}</td>
             </tr>
           ))}
         </tbody>
