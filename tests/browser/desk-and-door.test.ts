@@ -65,6 +65,46 @@ describe("the door", () => {
     await page.reload();
     await expect.poll(() => gauge(page, "Volume").textContent(), { timeout: 15_000 }).toMatch(/in³/);
   });
+  it("what cannot be kept is refused with a sentence and the right code, never an error", async () => {
+    const page = await visit(browser, "Casimir Dunn");
+    const address = await page
+      .getByRole("row", { name: /WS-08/ })
+      .getByRole("link", { name: /Go on|Begin/ })
+      .getAttribute("href");
+    const url = `${BASE}/api/works/${address!.split("/").pop()}`;
+    const mark = (await (await page.request.get(url)).json()) as { version: number };
+    const before = JSON.stringify(mark);
+    const document = { format: "caliper-part", version: 1, name: "x", units: "mm", steps: [] };
+    const body = (over: object) =>
+      JSON.stringify({ ...mark, id: randomUUID(), window: "test", document: { ...document, ...over } });
+    const put = async (data: string | Buffer, headers: Record<string, string> = {}) => {
+      const r = await page.request.put(url, {
+        data: Buffer.from(data),
+        headers: { "content-type": "application/json", ...headers },
+      });
+      return [r.status(), ((await r.json()) as { sentence: string }).sentence] as const;
+    };
+    for (const [data, status, sentence, headers] of [
+      [body({ name: "a\u0000b" }), 422, /cannot be kept/],
+      [body({ name: "half a pair \ud83d" }), 422, /cannot be kept/],
+      [Buffer.from([0x7b, 0xff, 0x7d]), 400, /not UTF-8/],
+      [JSON.stringify({ ...mark, version: 3_000_000_000, id: randomUUID(), window: "t", document }), 422, /version/],
+      [JSON.stringify({ ...mark, id: "'; drop table works", window: "t", document }), 422, /id/],
+      [body({ name: "n".repeat(2_300_000) }), 413, /larger than 2 MB/],
+      ["{}", 403, /another site/, { origin: "null" }],
+      ["{}", 403, /another site/, { origin: "https://elsewhere.example" }],
+    ] as const)
+      await expect(put(data, headers), `${status}`).resolves.toEqual([status, expect.stringMatching(sentence)]);
+    expect(JSON.stringify(await (await page.request.get(url)).json())).toBe(before);
+  });
+  it("pages carry a policy of their own, and answers with a person's data are not stored", async () => {
+    const page = await visit(browser, "Casimir Dunn");
+    const answer = (await page.reload())!;
+    expect(answer.headers()["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+    expect(answer.headers()["cache-control"]).toContain("no-store");
+    const mark = await page.request.get(`${BASE}/api/news?on=work:00000000-0000-4000-8000-000000000000`);
+    expect(mark.status()).toBe(404);
+  });
 });
 
 describe.sequential("the Marking desk", () => {

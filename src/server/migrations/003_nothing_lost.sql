@@ -38,13 +38,13 @@ alter table works
   add column picture text,
   add column numbers jsonb,
   add column spell_began_at timestamptz not null default now();
--- documents are written far oftener than read
-alter table works alter column document set compression lz4;
+-- documents are written far oftener than read, and never searched: as they came, and quickly pressed
+alter table works alter column document type json, alter column document set compression lz4;
 create table work_variants (
   handout_id uuid not null,
   person_id uuid not null,
   name text not null,
-  document jsonb not null,
+  document json not null,
   changed_at timestamptz not null default now(),
   primary key (handout_id, person_id, name),
   foreign key (handout_id, person_id) references works on delete cascade
@@ -57,7 +57,7 @@ create table work_versions (
   version int not null,
   kind text not null check (kind in ('spell', 'named', 'handed-in', 'parted', 'before')),
   name text,
-  document jsonb not null,
+  document json not null,
   -- what the Bench showed: a small picture, and numbers of the part
   picture text,
   numbers jsonb,

@@ -16,5 +16,7 @@ const asProgram =
 export const dragFramesBench = asProgram("drag-frames");
 /** From a click on a handout to its part, shaded. */
 export const openingBench = asProgram("opening");
+/** Lists over many submissions. */
+export const listsBench = asProgram("lists");
 /** A class of students saving and handing in. */
 export const loadBench = asProgram("load");
