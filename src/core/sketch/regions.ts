@@ -1,6 +1,7 @@
 import { SAME_WAY } from "@/core/geometry/tolerance";
 import { headingAt, segmentMiddle, sweptArea } from "@/core/geometry/segment";
 import { distance2, type Vec2 } from "@/core/geometry/vector";
+import { segmentBox } from "@/core/geometry/segment";
 import { reversed, sampled, segmentEnd, segmentStart, splitAtMeetings, type Segment } from "./arrangement";
 import { formatRegion, parseRegion, type Side } from "@/core/naming/names";
 import type { Sketch } from "./sketch";
@@ -166,11 +167,19 @@ export function findRegions(sketch: Sketch): Regions {
   }
   // each component hangs in the smallest face of another that contains it
   const area = new Map(faces.map((f) => [f, loopArea(f.loop)]));
+  const boxes = new Map(faces.map((f) => [f, f.loop.map(segmentBox)]));
+  // sampling an outline is dear; of many thousand pairs nearly all are told apart by their boxes
+  const isNear = (f: (typeof faces)[number], [x, y]: Vec2) =>
+    boxes.get(f)!.some(([low]) => low[0] <= x) &&
+    boxes.get(f)!.some(([, high]) => high[0] >= x) &&
+    boxes.get(f)!.some(([low]) => low[1] <= y) &&
+    boxes.get(f)!.some(([, high]) => high[1] >= y);
   const parent = new Map<number, (typeof faces)[number] | undefined>();
   for (const rim of rims) {
-    const p = segmentStart(rim.loop[0]!);
+    const p = segmentStart(rim.loop[0]!),
+      own = -loopArea(rim.loop);
     const around = faces.filter(
-      (f) => f.component !== rim.component && area.get(f)! > -loopArea(rim.loop) && isInside(f.loop, p),
+      (f) => f.component !== rim.component && area.get(f)! > own && isNear(f, p) && isInside(f.loop, p),
     );
     parent.set(rim.component, around.sort((a, b) => area.get(a)! - area.get(b)!)[0]);
   }
@@ -187,12 +196,15 @@ export function findRegions(sketch: Sketch): Regions {
 /** Names regions by their curves and sides, and sorts them by name. */
 function withNames(list: readonly { region: Omit<Region, "name" | "identity">; loop: readonly Half[] }[]): Region[] {
   const named = list.map(({ region, loop }) => ({ region, ...sidesOf(loop) }));
-  const alike = (same: (a: (typeof named)[number], b: (typeof named)[number]) => boolean) =>
-    new Map(named.map((n) => [n, named.filter((o) => same(n, o)).sort((a, b) => a.from - b.from)]));
-  const outlines = alike((a, b) => formatRegion({ curves: a.curves }) === formatRegion({ curves: b.curves }));
-  const twins = alike(
-    (a, b) => a.sides === b.sides && formatRegion({ curves: a.curves }) === formatRegion({ curves: b.curves }),
-  );
+  /** Those that share a key, in the order in which they begin along their first curve. */
+  const alike = (keyOf: (n: (typeof named)[number]) => string) => {
+    const groups = new Map<string, (typeof named)[number][]>();
+    for (const n of named) groups.set(keyOf(n), [...(groups.get(keyOf(n)) ?? []), n]);
+    for (const group of groups.values()) group.sort((a, b) => a.from - b.from);
+    return new Map(named.map((n) => [n, groups.get(keyOf(n)) ?? []]));
+  };
+  const outlines = alike((n) => formatRegion({ curves: n.curves }));
+  const twins = alike((n) => `${n.sides} ${formatRegion({ curves: n.curves })}`);
   const regions = named.map((n): Region => {
     const group = twins.get(n)!;
     const place = group.length > 1 ? { nth: group.indexOf(n) + 1, of: group.length } : undefined;

@@ -1,5 +1,6 @@
 "use client";
 
+import { MAX_DOCUMENT } from "@/core/part/document";
 import Link from "next/link";
 import { startTransition, useActionState, useState } from "react";
 import type { Exercise } from "@/core/check/exercise";
@@ -120,6 +121,12 @@ export function ExerciseForm(props: Props) {
                     type="file"
                     accept="application/json,.json"
                     className="file-input file-input-sm w-full"
+                    onChange={(ev) => {
+                      // said here, before it is sent all the way to be refused
+                      const isLarge = (ev.target.files?.[0]?.size ?? 0) > MAX_DOCUMENT;
+                      ev.target.setCustomValidity(isLarge ? "This file is larger than 2 MB." : "");
+                      ev.target.reportValidity();
+                    }}
                   />
                 </Field>
               </div>
