@@ -50,6 +50,10 @@ try {
   const first = await visit();
   await shot(first, "sign-in");
 
+  const caretaker = await visit("Wystan Grebe");
+  await caretaker.goto(`${web.address}/running`);
+  await shot(caretaker, "running");
+
   const teacher = await visit("Hedda Lark");
   await teacher.getByRole("link", { name: "Tripod foot" }).first().click();
   await teacher.waitForURL("**/handouts/*");
@@ -80,6 +84,12 @@ try {
   await student.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "Go on" }).click();
   await student.locator("[data-gauge=Volume]", { hasText: "mm³" }).waitFor({ timeout: 30_000 });
   await shot(student, "bench-solid");
+  await student.getByRole("button", { name: "History" }).click();
+  await student.getByLabel("Name of the version or variant").fill("before the holes");
+  await student.getByRole("button", { name: "Name this version" }).click();
+  await student.getByText("before the holes").waitFor();
+  await shot(student, "bench-history");
+  await student.keyboard.press("Escape");
   await student.getByRole("button", { name: /^Sketch on front/ }).click();
   await student.getByTestId("sketch").waitFor();
   await shot(student, "bench-sketch-loose");
