@@ -160,7 +160,7 @@ export function MarkingDesk({
                 </span>
                 <span className="quiet">try {state.attempt}</span>
               </p>
-              <p className="quiet text-xs">
+              <p className="quiet text-xs first-letter:uppercase">
                 <HandedIn state={state} />, checked <LocalTime iso={report.createdAt} short /> with {report.kernel}
               </p>
               <Again submission={state.id} act={again} busy={busy} />

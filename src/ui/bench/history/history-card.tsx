@@ -155,7 +155,7 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
               <Look version={v} />
               <div className="min-w-0 flex-1">
                 <p className="truncate font-medium">{v.name ?? "Work until then"}</p>
-                <p className="quiet figures">
+                <p className="quiet text-xs">
                   <LocalTime iso={v.made_at} />
                   {v.numbers && ` · ${numbersText(v.numbers, store.getState().history.present.units)}`}
                   {told.variants.length > 1 && ` · ${v.variant}`}
