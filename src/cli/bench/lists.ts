@@ -15,7 +15,8 @@ await rows(`insert into enrolments (course_id, person_id, role)
   join (select id, row_number() over () as n from people) p on (p.n - 1) / 30 = c.n - 1`);
 await rows(`insert into exercises (course_id, document) select id, '{}' from courses`);
 await rows(`insert into handouts (exercise_id, course_id, exercise, revision, due_at)
-  select x.id, x.course_id, jsonb_build_object('number', 'L-' || h, 'title', 'Handout ' || h), 1, now() + h * interval '1 day'
+  select x.id, x.course_id, jsonb_build_object('number', 'L-' || h, 'title', 'Handout ' || h), 1,
+    now() + h * interval '1 day'
   from exercises x, generate_series(1, 20) h`);
 await rows(`insert into submissions (handout_id, person_id, attempt, document)
   select h.id, e.person_id, a, '{"steps": []}' from handouts h
