@@ -2,7 +2,8 @@
 
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
-import { retryCheck, stopCheck } from "@/server/running";
+import { stopCheck } from "@/server/running";
+import { retryCheck } from "@/server/submissions";
 import { administrating } from "./visitor";
 
 const idIn = (form: FormData) => z.uuid().parse(form.get("submission"));

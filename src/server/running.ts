@@ -1,5 +1,5 @@
 import { one, rows, transaction } from "./database";
-import { dequeue, enqueue, PRIORITY } from "./queue";
+import { dequeue } from "./queue";
 
 /** A check that has not ended well, for whoever looks after the server. */
 export interface RunningCheck {
@@ -83,19 +83,6 @@ export async function stopCheck(submission: string): Promise<void> {
     for (const task of ["check", "check-long"] as const) await dequeue({ task, submission }, client);
     // who runs it hears of it
     await client.query("select tell($1)", [`stop:${submission}`]);
-  });
-}
-
-/** Tries a failed check again, before what waits. */
-export async function retryCheck(submission: string): Promise<void> {
-  await transaction(async (client) => {
-    const begun = await rows(
-      `update checks set state = 'queued', progress = '', trouble = null, queued_at = now(), changed_at = now()
-       where submission_id = $1 and state = 'failed' returning submission_id`,
-      [submission],
-      client,
-    );
-    if (begun.length) await enqueue({ task: "check", submission }, { priority: PRIORITY.prepare }, client);
   });
 }
 

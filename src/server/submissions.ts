@@ -1,3 +1,4 @@
+import type pg from "pg";
 import type { Report } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
@@ -122,16 +123,35 @@ export async function checkAgain(
       "submission" in of ? [of.submission] : [of.handout, of.only ? ["failed"] : ["failed", "checked", "replaced"]],
       client,
     );
-    for (const s of chosen) {
-      await client.query(
-        `update checks set state = 'queued', progress = '', trouble = null, queued_at = now(), changed_at = now()
-         where submission_id = $1`,
-        [s.id],
-      );
-      const { lane } = placeOf(s.person_id, s.attempt);
-      await enqueue({ task: "check", submission: s.id }, { priority: PRIORITY.again, ...(lane && { lane }) }, client);
-    }
+    for (const s of chosen) await requeue(client, s, PRIORITY.again);
     return chosen.length;
+  });
+}
+
+/** Puts a check that has ended into the queue again, in its student's own lane. */
+async function requeue(
+  client: pg.PoolClient,
+  s: { readonly id: string; readonly person_id: string; readonly attempt: number },
+  priority: number,
+): Promise<void> {
+  await client.query(
+    `update checks set state = 'queued', progress = '', trouble = null, queued_at = now(), changed_at = now()
+     where submission_id = $1`,
+    [s.id],
+  );
+  await enqueue({ task: "check", submission: s.id }, { ...placeOf(s.person_id, s.attempt), priority }, client);
+}
+
+/** Tries a failed check again, before what waits. */
+export async function retryCheck(submissionId: string): Promise<void> {
+  await transaction(async (client) => {
+    const failed = await row<{ id: string; person_id: string; attempt: number }>(
+      `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
+       where s.id = $1 and c.state = 'failed' for update of c`,
+      [submissionId],
+      client,
+    );
+    if (failed) await requeue(client, failed, PRIORITY.prepare);
   });
 }
 

@@ -1,6 +1,6 @@
 import type pg from "pg";
 import { emptyPart, type PartDocument } from "@/core/part/document";
-import { one, row, rows, transaction } from "./database";
+import { database, one, row, rows, transaction } from "./database";
 import type { Handout } from "./handouts";
 import { REMEMBERED, remembered, type SaveMark } from "./saves";
 
@@ -234,10 +234,16 @@ export const versionsOf = (handoutId: string, personId: string) =>
     [handoutId, personId],
   );
 
-export const versionDocument = (handoutId: string, personId: string, id: string) =>
+export const versionDocument = (
+  handoutId: string,
+  personId: string,
+  id: string,
+  client: pg.Pool | pg.PoolClient = database(),
+) =>
   row<{ document: PartDocument }>(
     "select document from work_versions where handout_id = $1 and person_id = $2 and id = $3",
     [handoutId, personId, id],
+    client,
   );
 
 /** The ways of one work; one of them stands on the Bench. */
@@ -293,11 +299,7 @@ export async function changeHistory(handoutId: string, personId: string, c: Hist
       return as(now.version);
     }
     if (c.do === "restore") {
-      const old = await row<{ document: PartDocument }>(
-        "select document from work_versions where handout_id = $1 and person_id = $2 and id = $3",
-        [handoutId, personId, c.of],
-        client,
-      );
+      const old = await versionDocument(handoutId, personId, c.of, client);
       if (!old) return { ok: false, code: "not-there" };
       await keepVersion(client, handoutId, personId, {
         ...now,

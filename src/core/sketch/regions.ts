@@ -62,6 +62,16 @@ interface Half {
 /** Signed area under a loop by Green's theorem, exact for every kind of segment. */
 export const loopArea = (loop: readonly Segment[]): number => loop.reduce((sum, s) => sum + sweptArea(s), 0);
 
+/** Lowest and highest corner of the box around a loop. */
+function loopBox(loop: readonly Segment[]): [Vec2, Vec2] {
+  const corners = loop.flatMap(segmentBox);
+  const [xs, ys] = [corners.map((p) => p[0]), corners.map((p) => p[1])];
+  return [
+    [Math.min(...xs), Math.min(...ys)],
+    [Math.max(...xs), Math.max(...ys)],
+  ];
+}
+
 /** Whether a point lies inside a loop (even-odd over a fine polygon). */
 export function isInside(loop: readonly Segment[], p: Vec2): boolean {
   const polygon = loop.flatMap((s) => sampled(s));
@@ -167,13 +177,12 @@ export function findRegions(sketch: Sketch): Regions {
   }
   // each component hangs in the smallest face of another that contains it
   const area = new Map(faces.map((f) => [f, loopArea(f.loop)]));
-  const boxes = new Map(faces.map((f) => [f, f.loop.map(segmentBox)]));
+  const boxes = new Map(faces.map((f) => [f, loopBox(f.loop)]));
   // sampling an outline is dear; of many thousand pairs nearly all are told apart by their boxes
-  const isNear = (f: (typeof faces)[number], [x, y]: Vec2) =>
-    boxes.get(f)!.some(([low]) => low[0] <= x) &&
-    boxes.get(f)!.some(([, high]) => high[0] >= x) &&
-    boxes.get(f)!.some(([low]) => low[1] <= y) &&
-    boxes.get(f)!.some(([, high]) => high[1] >= y);
+  const isNear = (f: (typeof faces)[number], [x, y]: Vec2) => {
+    const [low, high] = boxes.get(f)!;
+    return low[0] <= x && x <= high[0] && low[1] <= y && y <= high[1];
+  };
   const parent = new Map<number, (typeof faces)[number] | undefined>();
   for (const rim of rims) {
     const p = segmentStart(rim.loop[0]!),

@@ -9,8 +9,6 @@ export interface Due {
   readonly at: string;
   readonly now: string;
   readonly rules: string;
-  /** Whether nothing is taken any more. */
-  readonly isOver: boolean;
 }
 
 const TICK_MS = 30_000;

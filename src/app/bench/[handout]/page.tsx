@@ -1,6 +1,6 @@
 import { dueFor, forStudent, handout } from "@/server/handouts";
 import { openWork } from "@/server/works";
-import { isClosed, rulesText } from "@/core/grade/late";
+import { rulesText } from "@/core/grade/late";
 import { latestSubmission } from "@/server/submissions";
 import { Bench } from "@/ui/bench/bench";
 import { allowed } from "../../visitor";
@@ -29,7 +29,6 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
         at: due.toISOString(),
         now: new Date().toISOString(),
         rules: rulesText(h),
-        isOver: isClosed({ ...h, due_at: due }, new Date()),
       }}
       history={{ url: `/api/works/${id}/history` }}
       sheet={sheet}
