@@ -5,9 +5,12 @@ export default defineConfig({
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   test: {
     include: ["src/**/*.test.ts", "tests/house.test.ts", "tests/worker/**/*.test.ts"],
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    // a guard against hanging only: beside the browsers these tests get what processor time is left
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
     pool: "forks",
+    // one kernel for all the files of a process: opening and warming one for each cost more than many a test
+    isolate: false,
     maxWorkers: process.env["CALIPER_WORKERS"] ? Number(process.env["CALIPER_WORKERS"]) : 2,
   },
 });

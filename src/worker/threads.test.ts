@@ -16,7 +16,7 @@ function drive(script: string): { stdout: string; status: number | null } {
 const start = (limits: string) => `
   import { KernelThreads, LIMITS } from "./src/worker/threads.ts";
   import { footExercise } from "./src/demo/exercises.ts";
-  const threads = new KernelThreads({ ...LIMITS, ...${limits} });
+  const threads = new KernelThreads({ ...LIMITS, ...${limits} }, 1);
   const task = { kind: "check", exercise: footExercise(), document: footExercise().reference };
   const tell = (x) => console.log(JSON.stringify(x));
   const fault = (e) => ({ name: e.constructor.name, message: e.message });
