@@ -2,11 +2,9 @@
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { DATA, freePort, ROOT } from "./machine.mjs";
 
 const tsx = () => import.meta.resolve("tsx");
-const next = () => fileURLToPath(new URL("../node_modules/next/dist/bin/next", import.meta.url));
 const running = new Set();
 
 export function start(name, args, env, { quiet = false } = {}) {
@@ -87,8 +85,9 @@ export const startWorker = async (env, options) => {
 /** @param port exactly this one where it is started again */
 export const startWeb = async (env, wishedPort, { port: own, ...options } = {}) => {
   const port = own ?? (await freePort(wishedPort));
-  const child = start("web server", [next(), "start", "-H", "127.0.0.1", "-p", String(port)], env, options);
-  await until(child, /Ready in|started server|✓ Ready/i, 60);
+  const place = { ...env, PORT: String(port), NODE_ENV: "production" };
+  const child = start("web server", ["--import", tsx(), join(ROOT, "src/web/server.ts")], place, options);
+  await until(child, /web server ready/, 60);
   return { child, port, address: `http://127.0.0.1:${port}` };
 };
 

@@ -69,6 +69,18 @@ try {
   const workers = [await startWorker(env, { quiet: true })];
   const { port } = await startWeb(env, 3_650, { quiet: true });
 
+  /** The same part with one line of one drawing elsewhere, as after a drag. */
+  const layouts = document.steps.flatMap((s, i) => (s.id.startsWith("layout") ? [i] : []));
+  const changed = (name, turn) => {
+    const at = layouts[turn % layouts.length];
+    const steps = document.steps.map((step, i) => {
+      if (i !== at) return step;
+      const curves = step.sketch.curves.map((c, j) => (j ? c : { ...c, start: [Math.random(), Math.random()] }));
+      return { ...step, sketch: { ...step.sketch, curves } };
+    });
+    return { ...document, name, steps };
+  };
+
   async function round(name) {
     const took = [];
     let failed = 0,
@@ -91,7 +103,7 @@ try {
           window: "load",
           owner: p.id,
           version,
-          document: { ...document, name: last },
+          document: changed(last, version),
         }).catch(() => ({ status: 0 }));
         took.push(performance.now() - began);
         if (r.status === 200) version = JSON.parse(r.body).version;
@@ -162,8 +174,11 @@ try {
     line(`${name}, ${n} second checks`, s.toFixed(1), "s");
     return s;
   };
+  await alone("one worker alone, first");
   const one = await alone("one worker alone");
   workers.push(await startWorker(env, { quiet: true }));
+  // the first has its reference and its kernel warm already
+  await alone("two workers, the second cold");
   const two = await alone("two workers alone");
   line("two workers against one", (one / two).toFixed(2), "times");
 } catch (e) {

@@ -6,7 +6,7 @@ import { z } from "zod";
 import { spanText } from "@/core/grade/late";
 import { Crowded, doorShutFor, rightTry, wrongTry } from "@/server/doors";
 import { closeSession, demoPerson, openSession, personByPassword, type Person } from "@/server/people";
-import { COOKIE } from "./visitor";
+import { COOKIE } from "./cookie";
 
 export interface FormState {
   readonly sentence?: string;

@@ -2,12 +2,12 @@ import { cookies } from "next/headers";
 import { notFound, redirect } from "next/navigation";
 import { Denied, permit, type Action, type Role } from "@/server/permissions";
 import { personOfSession, type Person } from "@/server/people";
+import { COOKIE } from "./cookie";
 
-export const COOKIE = "caliper-session";
-
-export const visitorBy = async (token: string | undefined): Promise<Person | undefined> =>
-  token ? personOfSession(token) : undefined;
-export const visitor = async (): Promise<Person | undefined> => visitorBy((await cookies()).get(COOKIE)?.value);
+export async function visitor(): Promise<Person | undefined> {
+  const token = (await cookies()).get(COOKIE)?.value;
+  return token ? personOfSession(token) : undefined;
+}
 
 /** The signed-in person, or off to the first page. */
 export async function signedIn(): Promise<Person> {

@@ -14,7 +14,7 @@ import { emptySketch, SketchSchema } from "@/core/sketch/sketch";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import { makeSheet } from "@/core/sheet/sheet";
 import type { Outcome } from "@/core/units/refusal";
-import { database } from "@/server/database";
+import { closeDatabase } from "@/server/database";
 import { checkAgain } from "@/server/submissions";
 import { openNodeKernel } from "@/worker/kernel";
 
@@ -156,7 +156,7 @@ async function recheck(
   else if (handout && id.safeParse(handout).success)
     print({ queued: await checkAgain({ handout, only: values.failed ? "failed" : undefined }) });
   else throw new BadInput(`--submission or --handout names what is checked again. ${USAGE}`);
-  await database().end();
+  await closeDatabase();
   return 0;
 }
 

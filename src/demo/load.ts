@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { database, one, row, rows } from "@/server/database";
+import { closeDatabase, one, row, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
 import { handout, issueHandout } from "@/server/handouts";
 import { openWork, saveWork } from "@/server/works";
@@ -90,4 +90,4 @@ async function issue(
 }
 
 await load();
-await database().end();
+await closeDatabase();

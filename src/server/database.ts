@@ -15,6 +15,13 @@ export function database(): pg.Pool {
   return pool;
 }
 
+/** At the end of a program or a test; whoever asks afterwards opens it anew. */
+export async function closeDatabase(): Promise<void> {
+  const closing = pool;
+  pool = (globalThis as { caliperPool?: pg.Pool }).caliperPool = undefined;
+  await closing?.end();
+}
+
 function opened(): pg.Pool {
   const made = new pg.Pool({
     connectionString: connectionString(),
@@ -36,6 +43,15 @@ export async function rows<T extends pg.QueryResultRow>(
   client: pg.Pool | pg.PoolClient = database(),
 ): Promise<T[]> {
   return (await client.query<T>(sql, values as unknown[])).rows;
+}
+
+/** A statement that comes by the hundred a second: parsed and planned once for each connection, under its name. */
+export async function prepared<T extends pg.QueryResultRow>(
+  name: string,
+  text: string,
+  values: readonly unknown[],
+): Promise<T | undefined> {
+  return (await database().query<T>({ name, text, values: values as unknown[] })).rows[0];
 }
 
 export async function row<T extends pg.QueryResultRow>(

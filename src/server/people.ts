@@ -15,7 +15,8 @@ const SESSION_DAYS = 14;
 
 export const hashPassword = (password: string): Promise<string> =>
   hashing(() => hash(password, { algorithm: ARGON2ID, memoryCost: 19456, timeCost: 2, parallelism: 1 }));
-const fingerprint = (token: string) => createHash("sha256").update(token).digest();
+/** What the database holds of a token. */
+export const fingerprint = (token: string) => createHash("sha256").update(token).digest();
 
 /** The person with this email and password, or undefined; takes as long for an unknown email. */
 export async function personByPassword(email: string, password: string): Promise<Person | undefined> {

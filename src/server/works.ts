@@ -1,6 +1,6 @@
 import type pg from "pg";
 import { emptyPart, type PartDocument } from "@/core/part/document";
-import { database, one, row, rows, transaction } from "./database";
+import { database, one, prepared, row, rows, transaction } from "./database";
 import type { Handout } from "./handouts";
 import { REMEMBERED, remembered, type SaveMark } from "./saves";
 
@@ -71,7 +71,8 @@ const SPELL_OVER = `(changed_at < now() - interval '${SPELL}' or spell_began_at 
  * stood is not read.
  */
 async function saveOn(handoutId: string, personId: string, save: Save): Promise<number | undefined> {
-  const saved = await row<{ version: number }>(
+  const saved = await prepared<{ version: number }>(
+    "save",
     `update works set document = $3, version = version + 1, changed_by = $6, changed_at = now(),
        picture = null, numbers = null,
        saves = (select jsonb_agg(mark order by n) from (

@@ -1,10 +1,14 @@
 import { EventEmitter } from "node:events";
+import { setPriority } from "node:os";
 import { setTimeout as pause } from "node:timers/promises";
 import { Logger, run, type Runner, type TaskList, type WorkerEventMap } from "graphile-worker";
 import { connectionString, database } from "@/server/database";
 import { startHeartbeat } from "./heartbeat";
 import { longJobs, shortJobs } from "./jobs";
 import { KernelThreads, LIMITS, SHORT } from "./threads";
+
+// on a machine they share, a save that somebody waits for goes before a check
+setPriority(5);
 
 /** The grading process: two lanes, so that one long check holds nobody up. */
 const quick = new KernelThreads(SHORT),

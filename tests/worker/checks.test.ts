@@ -4,7 +4,7 @@ import { Logger, run, type JobHelpers } from "graphile-worker";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Report } from "@/core/check/check";
 import type { PartDocument } from "@/core/part/document";
-import { connectionString, database, one, row, rows } from "@/server/database";
+import { closeDatabase, connectionString, one, row, rows } from "@/server/database";
 import type { Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import { enqueue, PRIORITY } from "@/server/queue";
@@ -30,7 +30,7 @@ beforeEach(async () => {
   student = await newStudent(foot.course_id);
 });
 afterEach(() => dropPerson(student.id));
-afterAll(() => database().end());
+afterAll(closeDatabase);
 
 const handedIn = (attempt = 1) => newSubmission(foot.id, student.id, good, attempt);
 const helpers = (attempts: number, id = randomUUID()) => ({ job: { id, attempts, max_attempts: 3 } }) as JobHelpers;

@@ -2,9 +2,9 @@ import { afterAll, describe, expect, it } from "vitest";
 import type { Grade } from "@/core/grade/grade";
 import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import type { Report } from "@/core/check/check";
-import { database, row } from "@/server/database";
+import { closeDatabase, database, row } from "@/server/database";
 
-afterAll(() => database().end());
+afterAll(closeDatabase);
 
 interface Row {
   state: string;

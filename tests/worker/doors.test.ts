@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, describe, expect, it } from "vitest";
-import { database } from "@/server/database";
+import { closeDatabase } from "@/server/database";
 import { doorShutFor, hashing, rightTry, wrongTry } from "@/server/doors";
 
-afterAll(() => database().end());
+afterAll(closeDatabase);
 const someone = () => ({ email: `${randomUUID()}@elsewhere.example`, address: randomUUID() });
 
 describe("the door", () => {

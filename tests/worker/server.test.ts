@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { newExercise } from "@/core/check/exercise";
-import { database, row, rows, transaction } from "@/server/database";
+import { closeDatabase, row, rows, transaction } from "@/server/database";
 import { forStudent, handout, issueHandout } from "@/server/handouts";
 import {
   closeSession,
@@ -14,7 +14,7 @@ import {
 import { Denied, permit } from "@/server/permissions";
 import { createExercise, exercise, saveExercise, savePrepared, saveReference } from "@/server/exercises";
 
-afterAll(() => database().end());
+afterAll(closeDatabase);
 
 const person = async (name: string) =>
   (await row<Person>("select id, name, email from people where name = $1", [name]))!;

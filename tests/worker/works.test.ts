@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { PartDocument } from "@/core/part/document";
-import { database, one, row, rows, transaction } from "@/server/database";
+import { closeDatabase, database, one, row, rows, transaction } from "@/server/database";
 import { extend, handout, issueHandout, type Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import { checkAgain, handIn, submission } from "@/server/submissions";
@@ -21,7 +21,7 @@ beforeEach(async () => {
   start = (await openWork(foot, student.id)).document;
 });
 afterEach(() => dropPerson(student.id));
-afterAll(() => database().end());
+afterAll(closeDatabase);
 
 const called = (name: string): PartDocument => ({ ...start, name });
 const save = (name: string, version: number, id: string = randomUUID(), window = "a") =>

@@ -1,11 +1,10 @@
-import { NextResponse, type NextRequest } from "next/server";
 import { z } from "zod";
 import { MAX_DOCUMENT } from "@/core/part/document";
 import type { Refusal } from "@/core/units/refusal";
-import { Denied } from "@/server/permissions";
+import { admit, Denied, type Action } from "@/server/permissions";
 import type { Person } from "@/server/people";
 import { logged } from "@/server/log";
-import { COOKIE, visitorBy } from "../visitor";
+import { tokenIn } from "../cookie";
 
 /** Ends a request with a plain sentence and a status. */
 export class Refused extends Error {
@@ -25,10 +24,10 @@ export const must = <T>(r: { ok: true; value: T } | { ok: false; refusal: Refusa
 };
 
 /** A document, and what goes with it: a small picture. */
-const MOST_BYTES = MAX_DOCUMENT + 200_000;
+export const MOST_BYTES = MAX_DOCUMENT + 200_000;
 
 /** The text of a request, cut off while it streams in. */
-async function boundedText(request: NextRequest): Promise<string> {
+async function boundedText(request: Request): Promise<string> {
   try {
     return await streamed(request);
   } catch (e) {
@@ -37,7 +36,7 @@ async function boundedText(request: NextRequest): Promise<string> {
   }
 }
 
-async function streamed(request: NextRequest): Promise<string> {
+async function streamed(request: Request): Promise<string> {
   const large = () =>
     new Refused(413, "This is larger than 2 MB and cannot be kept on the server. Make the part lighter.");
   const told = Number(request.headers.get("content-length") ?? Number.NaN);
@@ -67,7 +66,7 @@ async function streamed(request: NextRequest): Promise<string> {
 const UNKEEPABLE = /(?:^|[^\\])(?:\\\\)*\\u(?:0000|d[89a-f])/;
 
 /** The body of a request, bounded and parsed. */
-export async function body<T>(request: NextRequest, schema: z.ZodType<T>): Promise<T> {
+export async function body<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
   const text = await boundedText(request);
   let data: unknown;
   try {
@@ -105,21 +104,27 @@ const PRIVATE = { "cache-control": "no-store" };
 /** "null" and what is no address have no host. */
 const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
 
-/** A route handler for signed-in people; every failure ends in a sentence. */
+/**
+ * A route handler for signed-in people who may do this; every failure ends in a sentence. @param thing which part of
+ * the address names what it is done to
+ */
 export function endpoint<P extends Record<string, string>>(
-  work: (person: Person, params: P, request: NextRequest) => Promise<unknown>,
+  action: Action,
+  thing: keyof P,
+  work: (person: Person, params: P, request: Request) => Promise<unknown>,
 ) {
-  return async (request: NextRequest, { params }: { params: Promise<P> }) => {
+  return async (request: Request, { params }: { params: Promise<P> }) => {
     const say = (status: number, sentence: string, data: object = {}) =>
-      NextResponse.json({ ...data, sentence }, { status, headers: PRIVATE });
+      Response.json({ ...data, sentence }, { status, headers: PRIVATE });
     try {
       // changes are only taken from our own pages
       const origin = request.headers.get("origin");
       if (request.method !== "GET" && origin && hostOf(origin) !== request.headers.get("host"))
         return say(403, "This request comes from another site.");
-      const person = await visitorBy(request.cookies.get(COOKIE)?.value);
+      const named = await params;
+      const person = await admit(tokenIn(request.headers.get("cookie")), action, named[thing]!);
       if (!person) return say(401, "You are signed out. Sign in again in another window; nothing here is lost.");
-      return NextResponse.json((await work(person, await params, request)) ?? {}, { headers: PRIVATE });
+      return Response.json((await work(person, named, request)) ?? {}, { headers: PRIVATE });
     } catch (e) {
       if (e instanceof Denied) return say(404, e.message);
       if (e instanceof Refused) return say(e.status, e.message, e.data);

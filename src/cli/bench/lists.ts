@@ -1,5 +1,5 @@
 import { handoutsOf } from "@/server/courses";
-import { database, one, rows } from "@/server/database";
+import { closeDatabase, one, rows } from "@/server/database";
 import { classOn } from "@/server/handouts";
 import { migrate } from "@/server/migrate";
 import { hashPassword, personByPassword, type Person } from "@/server/people";
@@ -62,4 +62,4 @@ while (!isOver) {
 const came = (await entering).filter((p) => p !== undefined).length;
 process.stdout.write(`lists signed in: ${came} of 60\n`);
 tell("others while 60 sign in, p50", others.sort((a, b) => a - b)[others.length >> 1] ?? 0);
-await database().end();
+await closeDatabase();

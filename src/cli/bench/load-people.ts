@@ -1,6 +1,6 @@
 import { tripodFoot } from "@/demo/parts";
 import type { PartDocument } from "@/core/part/document";
-import { database, one, rows } from "@/server/database";
+import { closeDatabase, one, rows } from "@/server/database";
 import { handout } from "@/server/handouts";
 import { openSession } from "@/server/people";
 import { openWork } from "@/server/works";
@@ -9,16 +9,21 @@ import { openWork } from "@/server/works";
 const count = Number(process.argv[2] ?? 200);
 const SIZE = 40_000;
 
-/** The tripod foot with a drawing of many lines beside it, as large as the parts of a diligent student. */
+/** Drawings beside the foot, each of so many lines. */
+const LINES = 40;
+
+/** The tripod foot with drawings of many lines beside it, as large as the parts of a diligent student. */
 function heavyFoot(): PartDocument {
-  const part = tripodFoot();
-  const curves = [];
-  for (let i = 0; JSON.stringify(curves).length + JSON.stringify(part).length < SIZE - 200; i++) {
-    const [x, y] = [(i % 20) * 7, Math.floor(i / 20) * 7];
-    curves.push({ id: `l${i}`, kind: "line" as const, start: [x, y + 100], end: [x + 5, y + 103], construction: true });
+  const steps: unknown[] = [...tripodFoot().steps];
+  for (let i = 0; JSON.stringify(steps).length < SIZE - 2_000; i++) {
+    const curves = Array.from({ length: LINES }, (_, j) => {
+      const [x, y] = [(j % 20) * 7, Math.floor(j / 20) * 7 + 20 * i];
+      return { id: `l${j}`, kind: "line", start: [x, y + 100], end: [x + 5, y + 103], construction: true };
+    });
+    const sketch = { plane: { base: "top" }, curves, constraints: [], dimensions: [] };
+    steps.push({ id: `layout${i}`, kind: "sketch", sketch });
   }
-  const sketch = { plane: { base: "top" as const }, curves, constraints: [], dimensions: [] };
-  return { ...part, steps: [...part.steps, { id: "layout", kind: "sketch", sketch }] } as PartDocument;
+  return { ...tripodFoot(), steps } as PartDocument;
 }
 
 const h = await handout((await one<{ id: string }>("select id from handouts where exercise->>'number' = 'WS-08'")).id);
@@ -33,4 +38,4 @@ for (let i = 0; i < count; i++) {
   people.push({ ...p, token: (await openSession(p.id)).token });
 }
 process.stdout.write(JSON.stringify({ handout: h.id, document: heavyFoot(), people }));
-await database().end();
+await closeDatabase();

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { ParameterSchema, readParameters } from "./parameters";
 import { FaceRefSchema } from "@/core/naming/reference";
+import type { KnownStep, KnownSteps } from "./known-steps";
 import { StepSchema, usesOf } from "./steps/kinds";
 
 export const MaterialSchema = z.strictObject({
@@ -32,6 +33,9 @@ export const PartSchema = z.strictObject({
     .optional(),
   steps: z.array(StepSchema).max(300),
 });
+
+/** A part whose steps have not been looked at. */
+const Shell = PartSchema.extend({ steps: z.array(z.unknown()).max(300) });
 
 export type Material = z.infer<typeof MaterialSchema>;
 export type PartDocument = z.infer<typeof PartSchema>;
@@ -68,23 +72,50 @@ export function readDocument<T>(source: unknown, schema: z.ZodType<T>, what: str
   return r.success ? done(r.data) : refuse(code, issueSentence(what, r.error));
 }
 
-/** Reads a part from anything: JSON text or parsed data. Says in one sentence what is wrong and where. */
-export function readPart(source: unknown): Outcome<PartDocument> {
+/**
+ * Reads a part from anything: JSON text or parsed data. Says in one sentence what is wrong and where. @param known
+ * steps read before, which need not be read again
+ */
+export function readPart(source: unknown, known?: KnownSteps): Outcome<PartDocument> {
   if (typeof source === "string" && source.length > MAX_DOCUMENT)
     return refuse("too-large", "The part document is larger than 2 MB.");
-  const r = readDocument(source, PartSchema, "The part document", "bad-document");
+  const r = (known && readByKnown(source, known)) ?? readAnew(source);
   if (!r.ok) return r;
-  const parameters = readParameters(r.value.parameters ?? [], r.value.units);
+  const { part, steps } = r.value;
+  const parameters = readParameters(part.parameters ?? [], part.units);
   if (!parameters.ok) return refuse("bad-parameters", parameters.refusal.sentence, parameters.refusal.about);
   const seen = new Set<string>();
-  for (const step of r.value.steps) {
+  for (const { step, uses } of steps) {
     if (seen.has(step.id)) return refuse("bad-document", `The step id ${step.id} is used twice.`, [step.id]);
-    for (const used of usesOf(step))
+    for (const used of uses)
       if (!seen.has(used))
         return refuse("bad-document", `Step ${step.id} stands on ${used}, which is not an earlier step.`, [step.id]);
     seen.add(step.id);
   }
-  return r;
+  return done(part);
+}
+
+interface Read {
+  readonly part: PartDocument;
+  readonly steps: readonly KnownStep[];
+}
+
+function readAnew(source: unknown): Outcome<Read> {
+  const r = readDocument(source, PartSchema, "The part document", "bad-document");
+  return r.ok ? done({ part: r.value, steps: r.value.steps.map((step) => ({ step, uses: usesOf(step) })) }) : r;
+}
+
+/** The same by steps read before; undefined where anything is wrong, which is told best by reading it anew. */
+function readByKnown(source: unknown, known: KnownSteps): Outcome<Read> | undefined {
+  const shell = Shell.safeParse(source);
+  if (!shell.success) return undefined;
+  const steps: KnownStep[] = [];
+  for (const data of shell.data.steps) {
+    const read = known.read(data);
+    if (!read) return undefined;
+    steps.push(read);
+  }
+  return done({ part: { ...shell.data, steps: steps.map((s) => s.step) }, steps });
 }
 
 /** The first thing wrong, with its place. */

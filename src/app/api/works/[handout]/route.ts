@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { readPart } from "@/core/part/document";
-import { permit } from "@/server/permissions";
+import { KnownSteps } from "@/core/part/known-steps";
 import { rememberShown, saveWork, workMark } from "@/server/works";
 import { body, endpoint, must, mustBe, Refused, VERSION } from "../../endpoint";
 import { Shown } from "../../shown";
@@ -13,11 +13,13 @@ const Save = z.object({
   owner: z.uuid(),
 });
 
-export const PUT = endpoint<{ handout: string }>(async (person, { handout }, request) => {
-  await permit(person, "handout.work", handout);
+/** Of all parts that are being worked on. */
+const known = new KnownSteps();
+
+export const PUT = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }, request) => {
   const { document, owner, ...save } = await body(request, Save);
   mustBe(person, owner);
-  const saved = await saveWork(handout, person.id, { ...save, document: must(readPart(document)) });
+  const saved = await saveWork(handout, person.id, { ...save, document: must(readPart(document, known)) });
   if (!saved.ok)
     throw new Refused(
       409,
@@ -30,14 +32,12 @@ export const PUT = endpoint<{ handout: string }>(async (person, { handout }, req
 });
 
 /** Which version stands: a window that may have missed something asks. */
-export const GET = endpoint<{ handout: string }>(async (person, { handout }) => {
-  await permit(person, "handout.work", handout);
+export const GET = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }) => {
   return { ...(await workMark(handout, person.id)), owner: person.id };
 });
 
 /** How a version looks, for the history. */
-export const POST = endpoint<{ handout: string }>(async (person, { handout }, request) => {
-  await permit(person, "handout.work", handout);
+export const POST = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }, request) => {
   const { version, ...shown } = await body(request, Shown.extend({ version: VERSION }));
   await rememberShown(handout, person.id, version, shown);
 });

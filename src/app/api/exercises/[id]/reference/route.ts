@@ -1,13 +1,11 @@
 import { z } from "zod";
 import { readPart } from "@/core/part/document";
 import { saveReference } from "@/server/exercises";
-import { permit } from "@/server/permissions";
 import { body, endpoint, must, mustBe, Refused, VERSION } from "../../../endpoint";
 
 const Save = z.object({ id: z.uuid(), document: z.unknown(), version: VERSION, owner: z.uuid() });
 
-export const PUT = endpoint<{ id: string }>(async (person, { id }, request) => {
-  await permit(person, "exercise.edit", id);
+export const PUT = endpoint<{ id: string }>("exercise.edit", "id", async (person, { id }, request) => {
   const { document, owner, ...save } = await body(request, Save);
   mustBe(person, owner);
   const version = await saveReference(id, must(readPart(document)), save);

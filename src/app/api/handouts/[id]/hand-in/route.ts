@@ -1,14 +1,12 @@
 import { z } from "zod";
 import { handout } from "@/server/handouts";
-import { permit } from "@/server/permissions";
 import { handIn } from "@/server/submissions";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
 
 const Meant = z.object({ id: z.uuid(), version: VERSION, owner: z.uuid(), shown: Shown.optional() });
 
-export const POST = endpoint<{ id: string }>(async (person, { id }, request) => {
-  await permit(person, "handout.work", id);
+export const POST = endpoint<{ id: string }>("handout.work", "id", async (person, { id }, request) => {
   const { owner, ...meant } = await body(request, Meant);
   mustBe(person, owner);
   const r = await handIn(await handout(id), person.id, meant);

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { permit } from "@/server/permissions";
 import { changeHistory, variantsOf, versionsOf } from "@/server/works";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
@@ -22,14 +21,12 @@ const SENTENCES = {
   "too-many": "There are as many variants as can be kept. Give one of them up first.",
 };
 
-export const GET = endpoint<{ handout: string }>(async (person, { handout }) => {
-  await permit(person, "handout.work", handout);
+export const GET = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }) => {
   const [versions, variants] = await Promise.all([versionsOf(handout, person.id), variantsOf(handout, person.id)]);
   return { versions, variants };
 });
 
-export const POST = endpoint<{ handout: string }>(async (person, { handout }, request) => {
-  await permit(person, "handout.work", handout);
+export const POST = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }, request) => {
   const { owner, ...change } = await body(request, Change);
   mustBe(person, owner);
   const r = await changeHistory(handout, person.id, change);
