@@ -1,8 +1,9 @@
 import { move, turn, type Rigid } from "@/core/geometry/rigid";
 import { footOn } from "@/core/geometry/line";
-import { cross3, distance3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { cross3, distance3, dot3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, mappedCarrier, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
+import { Nearby } from "./nearby";
 import { SAME_DIRECTION, SAME_PLACE, SAME_SIZE } from "./tolerance";
 
 /** A face as seen after a motion. */
@@ -75,12 +76,16 @@ export interface Matching {
 
 /** Matches faces one to one; `placed` are the submission's faces after the motion. */
 export function matchFaces(reference: readonly Face[], placed: readonly Face[], size: number): Matching {
+  const near = new Nearby(
+    placed.map((f) => f.centre),
+    10 * SAME_PLACE * size,
+  );
   const taken = new Set<number>();
   const pairs: [number, number][] = [];
   const unmatchedReference: number[] = [];
   let area = 0;
   reference.forEach((r, i) => {
-    const j = placed.findIndex((s, k) => !taken.has(k) && sameFace(r, s, size));
+    const j = near.find(r.centre, (k) => !taken.has(k) && sameFace(r, placed[k]!, size));
     if (j < 0) {
       unmatchedReference.push(i);
       return;
@@ -90,9 +95,43 @@ export function matchFaces(reference: readonly Face[], placed: readonly Face[], 
     area += r.area;
   });
   const rest = placed.map((_, k) => k).filter((k) => !taken.has(k));
+  const onCarrier = carriersOf(placed, rest, size);
   for (const i of unmatchedReference)
-    area += Math.max(0, ...rest.map((k) => sharedArea(reference[i]!, placed[k]!, size)));
+    area += Math.max(0, ...onCarrier(reference[i]!).map((k) => sharedArea(reference[i]!, placed[k]!, size)));
   return { pairs, unmatchedReference, unmatchedSubmission: rest, area };
+}
+
+/** A way through space that no drawing takes: what differs along it differs. */
+const ODD: Vec3 = [0.5377, 0.6113, 0.5807];
+
+/** A number that the same carriers share, and others mostly do not; mm. */
+function signOf(c: Carrier, size: number): number {
+  if (c.kind === "plane") return c.offset + size * dot3(c.normal, ODD);
+  if (c.kind === "sphere") return dot3(c.centre, ODD) + c.radius;
+  if (c.kind === "torus") return dot3(c.centre, ODD) + c.major;
+  if (c.kind === "cone") return dot3(c.tip, ODD);
+  if (c.kind === "cylinder") return dot3(footOn([0, 0, 0], { at: c.at, along: c.axis }), ODD) + c.radius;
+  return 0;
+}
+/** How far the numbers of carriers that count as the same may be apart: tips of cones are the least sharp; sizes. */
+const SIGN_REACH = 40 * SAME_PLACE;
+
+/** Looks up which of the faces lie on a face's carrier, or nearly. */
+function carriersOf(faces: readonly Face[], which: readonly number[], size: number): (f: Face) => number[] {
+  const filed = which.map((k) => ({ k, sign: signOf(faces[k]!.carrier, size) })).sort((a, b) => a.sign - b.sign);
+  return (f) => {
+    const sign = signOf(f.carrier, size),
+      reach = SIGN_REACH * size;
+    let [low, high] = [0, filed.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (filed[middle]!.sign < sign - reach) low = middle + 1;
+      else high = middle;
+    }
+    const found: number[] = [];
+    for (let i = low; i < filed.length && filed[i]!.sign <= sign + reach; i++) found.push(filed[i]!.k);
+    return found;
+  };
 }
 
 /** A face's own carriers mirrored in the plane x = 0, or scaled about the origin. */

@@ -28,5 +28,7 @@ export const NOT_PARALLEL = 1e-3;
 export const SAME_ANGLE = 1e-6;
 /** A placement must cover more than the best one by this share. */
 export const BETTER = 1e-9;
-/** Of a direction and its opposite one is taken: by its first component, then by the others, which weigh less. */
-export const BY_LESS = 1e-3;
+/** Two axes are one below this distance, mm. */
+export const SAME_AXIS = 1e-5;
+/** Two faces stand equally far off an axis below this share: a part in rounded inches is meant too. */
+export const SAME_FAR = 1e-3;

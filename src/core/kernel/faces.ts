@@ -36,7 +36,9 @@ export function keyedFaces(list: readonly Omit<Face, "key">[]): Face[] {
   const groups = new Map<string, number[]>();
   list.forEach((f, i) => {
     const key = f.names[0] ? formatFace(f.names[0]) : "unnamed";
-    groups.set(key, [...(groups.get(key) ?? []), i]);
+    const group = groups.get(key);
+    if (group) group.push(i);
+    else groups.set(key, [i]);
   });
   const keys: string[] = [];
   for (const [key, members] of groups) {

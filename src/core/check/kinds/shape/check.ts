@@ -5,7 +5,8 @@ import { placed as placedSolid } from "@/core/kernel/place";
 import type { Solid } from "@/core/kernel/solid";
 import { differenceOf } from "../../difference";
 import { transformedFace } from "../../match";
-import { placeOn, type Placement } from "../../placement";
+import { placeOn } from "../../placement";
+import { isWhole, placeWhole } from "../../whole";
 import { INCHES, ON_THE_LIMIT, SAME_SIZE } from "../../tolerance";
 import type { CheckContext } from "../context";
 import type { ShapeEvidence, Lump } from "./kind";
@@ -16,9 +17,6 @@ export interface ShapePicture {
   readonly missing?: Solid;
   readonly extra?: Solid;
 }
-
-const whole = (p: Placement | undefined): p is Placement =>
-  p !== undefined && !p.matching.unmatchedReference.length && !p.matching.unmatchedSubmission.length;
 
 /** Places the submission on the reference, recognises mirrored and wrongly scaled parts, and weighs what differs. */
 export function checkShape(context: CheckContext): { evidence: ShapeEvidence; picture: ShapePicture } {
@@ -41,7 +39,7 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
 
   const near = placeOn(reference.faces, submission.faces, size);
   const sameVolume = Math.abs(submission.properties.volume / reference.properties.volume - 1) <= SAME_SIZE;
-  if (whole(near) && sameVolume) {
+  if (isWhole(near) && sameVolume) {
     return {
       evidence: {
         ...base,
@@ -57,12 +55,12 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
   const scale = Math.cbrt(submission.properties.volume / reference.properties.volume);
   const byArea = Math.sqrt(submission.properties.area / reference.properties.area);
   if (Math.abs(scale - 1) > INCHES && Math.abs(byArea / scale - 1) < SAME_SIZE) {
-    const right = placeOn(
+    const right = placeWhole(
       reference.faces,
       submission.faces.map((f) => transformedFace(f, false, 1 / scale)),
       size,
     );
-    if (whole(right))
+    if (right)
       return {
         evidence: {
           ...base,
@@ -78,13 +76,11 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
   }
   const mirrored =
     sameVolume &&
-    whole(
-      placeOn(
-        reference.faces,
-        submission.faces.map((f: Face) => transformedFace(f, true, 1)),
-        size,
-      ),
-    );
+    placeWhole(
+      reference.faces,
+      submission.faces.map((f: Face) => transformedFace(f, true, 1)),
+      size,
+    ) !== undefined;
   if (!near) return { evidence: { ...base, verdict: "missed", finding: "unplaced", off: 1 }, picture: {} };
   const placed = placedSolid(kernel, submission.solid, near.motion);
   const d = differenceOf(kernel, reference.solid, placed);
