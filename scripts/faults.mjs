@@ -2,8 +2,6 @@
 // Holds: no save that was acknowledged is lost, nothing is graded twice, every submission ends in a report or in a
 // sentence, and everything recovers by itself. `--rounds N` kills N times; the seed is printed, `--seed S` repeats it.
 import { randomUUID } from "node:crypto";
-import { spawnSync } from "node:child_process";
-import { join } from "node:path";
 import { ensureData, ensureModules, ensureSystem, ROOT } from "./machine.mjs";
 import { startPostgres } from "./postgres.mjs";
 
@@ -11,6 +9,8 @@ ensureSystem();
 ensureModules();
 process.chdir(ROOT);
 ensureData();
+const { fullDisk } = await import("./full-disk.mjs");
+const { studentsOf } = await import("./students.mjs");
 const { build, closing, keepAlive, runProgram, startWeb, startWorker } = await import("./application.mjs");
 
 const option = (name, otherwise) => {
@@ -39,14 +39,9 @@ try {
   stops.push(postgres.stop);
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
   build();
+  await fullDisk(holds, stops);
   runProgram("src/demo/load.ts", env);
-  const made = spawnSync(
-    process.execPath,
-    ["--import", import.meta.resolve("tsx"), join(ROOT, "src/cli/bench/load-people.ts"), String(STUDENTS)],
-    { cwd: ROOT, env: { ...process.env, ...env }, encoding: "utf8", maxBuffer: 1 << 26 },
-  );
-  if (made.status !== 0) throw new Error(made.stderr);
-  const { handout, document, people } = JSON.parse(made.stdout);
+  const { handout, document, people } = studentsOf(env, STUDENTS);
   const worker = await keepAlive(() => startWorker(env, { quiet: true }));
   let web;
   const webKept = await keepAlive(

@@ -10,6 +10,7 @@ ensureSystem();
 ensureModules();
 process.chdir(ROOT);
 ensureData();
+const { studentsOf } = await import("./students.mjs");
 const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
 
 const STUDENTS = Number(process.env.LOAD_STUDENTS ?? 200);
@@ -53,18 +54,7 @@ try {
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
   build();
   runProgram("src/demo/load.ts", env);
-  const made = spawnSync(
-    process.execPath,
-    ["--import", import.meta.resolve("tsx"), join(ROOT, "src/cli/bench/load-people.ts"), String(STUDENTS)],
-    {
-      cwd: ROOT,
-      env: { ...process.env, ...env },
-      encoding: "utf8",
-      maxBuffer: 1 << 26,
-    },
-  );
-  if (made.status !== 0) throw new Error(made.stderr);
-  const { handout, document, people } = JSON.parse(made.stdout);
+  const { handout, document, people } = studentsOf(env, STUDENTS);
   line("size of the part", (JSON.stringify(document).length / 1000).toFixed(1), "kB");
   const workers = [await startWorker(env, { quiet: true })];
   const { port } = await startWeb(env, 3_650, { quiet: true });

@@ -40,11 +40,11 @@ async function heal(folder, bin) {
 
 /**
  * Starts the server, making its data folder at the first start.
- * @returns {{ url: string, stop: () => Promise<void>, kill: () => Promise<void>, restart: () => Promise<void> }}
+ * @param folder where its data lie
+ * @returns its url, port and folder; `stop`, `kill` and `restart`, and whether it `hasEnded`
  */
-export async function startPostgres(name, { fresh = false, wishedPort = 54_320 } = {}) {
+export async function startPostgres(name, { fresh = false, wishedPort = 54_320, folder = dataFolder(name) } = {}) {
   const bin = postgresPrograms();
-  const folder = dataFolder(name);
   const secret = `${folder}.secret`;
   const as = owner();
   await heal(folder, bin);
@@ -75,9 +75,10 @@ export async function startPostgres(name, { fresh = false, wishedPort = 54_320 }
   chmodSync(folder, 0o700);
   const port = await freePort(wishedPort);
   let server = await serve(bin, folder, port, as, name);
+  const hasEnded = () => server.exitCode !== null || server.signalCode !== null;
   const end = async (signal) => {
     const gone = new Promise((r) => server.once("exit", r));
-    if (server.exitCode !== null || server.signalCode !== null) return;
+    if (hasEnded()) return;
     server.kill(signal);
     await gone;
   };
@@ -97,7 +98,7 @@ export async function startPostgres(name, { fresh = false, wishedPort = 54_320 }
       }
     }
   };
-  return { url: `${base}/postgres`, port, folder, stop, kill: () => end("SIGKILL"), restart };
+  return { url: `${base}/postgres`, port, folder, hasEnded, stop, kill: () => end("SIGKILL"), restart };
 }
 
 /** Starts the server on a data folder that is there. */

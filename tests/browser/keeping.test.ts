@@ -57,6 +57,20 @@ describe("a change", () => {
     await isLeftOut(4);
     await kept(page);
   });
+  it("is kept at the server's time, whatever the clock of the browser says", async () => {
+    await context.addInitScript(() => {
+      const own = Date.now;
+      Date.now = () => own() + 3_600_000;
+    });
+    page = await again();
+    await leaveOut(4);
+    await kept(page);
+    const told = /(\d\d):(\d\d)/.exec((await status().textContent())!)!;
+    const minutes = Number(told[1]) * 60 + Number(told[2]);
+    const now = new Date();
+    const off = Math.abs(minutes - (now.getHours() * 60 + now.getMinutes()));
+    expect(Math.min(off, 1440 - off)).toBeLessThanOrEqual(1);
+  });
   it("on its slow way when the window closes is not lost", async () => {
     await page.route("**/api/works/*", async (route) => {
       await new Promise((r) => setTimeout(r, 30_000));

@@ -46,9 +46,16 @@ export function measurePart(kernel: Kernel, document: PartDocument, tell: Tell =
   return { document, built, solid, properties, faces };
 }
 
+/** Largest turn between neighbouring facets, radians: where there are very many faces each is small. */
+const TURN = 0.5;
+const TURN_OF_MANY = 0.8;
+const MANY_FACES = 600;
+
 /** Facets fine enough for a picture of a body of this size. */
-export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh =>
-  meshOf(kernel, solid, Math.max(size * FACET, LEAST_FACET), 0.5);
+export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh => {
+  const turn = solid.names.length > MANY_FACES ? TURN_OF_MANY : TURN;
+  return meshOf(kernel, solid, Math.max(size * FACET, LEAST_FACET), turn);
+};
 
 /**
  * Checks a submitted part against an exercise's reference.
@@ -71,8 +78,9 @@ export function checkSubmission(
   const found = CHECK_NAMES.map((name) => CHECKERS[name](context));
   const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: found.map((f) => f.evidence) };
   const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
+  const isSame = found.some(({ evidence: e }) => e.check === "shape" && e.finding === "same");
   progress("drawing the difference");
-  const pictures = pictureOf(kernel, context, picture, reference.mesh);
+  const pictures = pictureOf(kernel, context, picture, reference.mesh, isSame);
   kernel.release(
     reference.measured.solid.shape,
     submission.solid?.shape,
@@ -88,12 +96,14 @@ function pictureOf(
   { reference, submission }: CheckContext,
   picture: ShapePicture,
   referenceMesh: Mesh,
+  isSame: boolean,
 ): ReportPicture {
   const size = distance3(reference.properties.box.min, reference.properties.box.max);
   const shown = picture.placed ?? submission.solid;
   const own = submission.properties ? distance3(submission.properties.box.min, submission.properties.box.max) : size;
   const draw = (s: Solid | undefined, at: number) => (s && s.names.length ? displayMesh(kernel, s, at) : undefined);
-  const submissionMesh = draw(shown, own),
+  // one that is the same is not drawn twice: facets take as long as all the rest
+  const submissionMesh = isSame ? referenceMesh : draw(shown, own),
     missing = draw(picture.missing, size),
     extra = draw(picture.extra, size);
   return {

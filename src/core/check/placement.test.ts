@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { Rigid } from "@/core/geometry/rigid";
-import { distance3, unit3 } from "@/core/geometry/vector";
-import { facesOf, type Face } from "@/core/kernel/faces";
+import { distance3, dot3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { facesOf, type Carrier, type Face } from "@/core/kernel/faces";
 import { rebuild } from "@/core/part/rebuild";
 import { tripodFoot, vaneArm } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
@@ -31,6 +31,40 @@ const quaternion = fc
 const shift = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -500, max: 500, noNaN: true }))) as fc.Arbitrary<
   [number, number, number]
 >;
+/** The faces of a square plate with n × n holes of 2 mm radius. */
+function plateOf(n: number): Face[] {
+  const side = 6 * n,
+    face = (key: string, carrier: Carrier, centre: Vec3, area: number): Face => ({
+      key,
+      names: [],
+      carrier,
+      centre,
+      area,
+      rim: Math.sqrt(area),
+    });
+  const plane = (key: string, normal: Vec3, centre: Vec3, area: number) =>
+    face(key, { kind: "plane", normal, offset: dot3(normal, centre) }, centre, area);
+  const h = side / 2;
+  const holes = Array.from({ length: n * n }, (_, i) => {
+    const at: Vec3 = [(i % n) * 6 + 3, Math.floor(i / n) * 6 + 3, 0];
+    return face(`h${i}`, { kind: "cylinder", at, axis: [0, 0, 1], radius: 2, hollow: true }, at, 60);
+  });
+  return [
+    plane("top", [0, 0, 1], [h, h, 2.5], side ** 2),
+    plane("bottom", [0, 0, -1], [h, h, -2.5], side ** 2),
+    plane("left", [-1, 0, 0], [0, h, 0], 5 * side),
+    plane("right", [1, 0, 0], [side, h, 0], 5 * side),
+    plane("front", [0, -1, 0], [h, 0, 0], 5 * side),
+    plane("back", [0, 1, 0], [h, side, 0], 5 * side),
+    ...holes,
+  ];
+}
+/** Another order, the same each time. */
+const shuffled = <T>(list: readonly T[]): T[] =>
+  list
+    .map((v, i) => ({ v, at: (i * 7919) % 10_007 }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ v }) => v);
 const runs = process.env["CALIPER_LONG"] ? 300 : 12;
 
 describe("placing a part on itself", () => {
@@ -62,6 +96,18 @@ describe("placing a part on itself", () => {
     const total = parts["foot"]!.reduce((s, f) => s + f.area, 0);
     const found = placeOn(parts["foot"]!, parts["arm"]!, 120);
     expect(found?.matching.area ?? 0).toBeLessThan(total / 2);
+  });
+  it("a plate with forty times forty holes is found in any order and place, and one hole too large in it", () => {
+    const plate = plateOf(40),
+      size = 340;
+    const away = shuffled(plate.map((f) => movedFace(f, { rows: rotation([0.5, 0.5, -0.5, 0.5]), shift: [7, 8, 9] })));
+    const found = placeOn(plate, away, size)!;
+    expect(found.matching.pairs.length).toBe(1606);
+    const k = away.findIndex((f) => f.carrier.kind === "cylinder");
+    const wrong = away.map((f, i) =>
+      i === k ? { ...f, area: 2 * f.area, carrier: { ...f.carrier, radius: 4 } as Carrier } : f,
+    );
+    expect(placeOn(plate, wrong, size)!.matching.pairs.length).toBe(1605);
   });
   it("directions stay unit", () => expect(Math.hypot(...unit3([1, 2, 3]))).toBeCloseTo(1, 15));
 });
