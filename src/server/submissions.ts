@@ -9,7 +9,8 @@ import { one, row, rows, transaction } from "./database";
 import { isClosed, lateSeconds, pointsAfter, type DueRules } from "@/core/grade/late";
 import type { Handout } from "./handouts";
 import { dequeue, enqueue, PRIORITY, type Place } from "./queue";
-import { keepVersion, type Shown, type Work } from "./works";
+import { keepVersion, type Shown } from "./versions";
+import type { Work } from "./works";
 
 export type SubmissionState = "queued" | "checking" | "checked" | "failed" | "replaced";
 

@@ -1,25 +1,13 @@
 import type pg from "pg";
 import { emptyPart, type PartDocument } from "@/core/part/document";
-import { database, one, prepared, row, rows, transaction } from "./database";
+import { one, prepared, row, rows, transaction } from "./database";
 import type { Handout } from "./handouts";
 import { REMEMBERED, remembered, type SaveMark } from "./saves";
-
-/** What the Bench showed when a version was made: figures a person tells versions apart by. */
-export interface Numbers {
-  readonly steps: number;
-  readonly volume?: number | undefined;
-  readonly mass?: number | undefined;
-  readonly loose?: number | undefined;
-}
+import { keepVersion, type Shown } from "./versions";
 
 export interface Work {
   readonly document: PartDocument;
   readonly version: number;
-}
-/** What the Bench showed of a version: a small picture as a data address, and its numbers. */
-export interface Shown {
-  readonly picture?: string | null | undefined;
-  readonly numbers?: Numbers | null | undefined;
 }
 export interface OpenWork extends Work {
   readonly variant: string;
@@ -59,7 +47,8 @@ export async function openWork(h: Handout, personId: string): Promise<OpenWork> 
   );
 }
 
-interface Standing extends OpenWork, Shown {
+/** What stands on the server, and how a save finds it. */
+export interface Standing extends OpenWork, Shown {
   readonly saves: readonly SaveMark[];
   readonly spell_over: boolean;
 }
@@ -116,7 +105,7 @@ export async function saveWork(handoutId: string, personId: string, save: Save):
 }
 
 /** Writes the next version. */
-async function put(
+export async function put(
   client: pg.PoolClient,
   handoutId: string,
   personId: string,
@@ -159,177 +148,3 @@ export const workMark = (handoutId: string, personId: string) =>
     `select version, changed_by as window from works where handout_id = $1 and person_id = $2`,
     [handoutId, personId],
   );
-
-export type VersionKind = "spell" | "named" | "handed-in" | "parted" | "before";
-
-interface Kept extends Shown {
-  readonly kind: VersionKind;
-  readonly document: PartDocument;
-  readonly version: number;
-  readonly variant: string;
-  readonly name?: string | undefined;
-  readonly saveId?: string | undefined;
-}
-
-/** Puts a version into the history, and thins the spells of long ago. */
-export async function keepVersion(
-  client: pg.PoolClient,
-  handoutId: string,
-  personId: string,
-  v: Kept,
-): Promise<string | undefined> {
-  const made = await row<{ id: string }>(
-    `insert into work_versions
-       (handout_id, person_id, variant, version, kind, name, document, picture, numbers, save_id)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (save_id) do nothing returning id`,
-    [
-      handoutId,
-      personId,
-      v.variant,
-      v.version,
-      v.kind,
-      v.name ?? null,
-      v.document,
-      v.picture ?? null,
-      v.numbers ?? { steps: v.document.steps.length },
-      v.saveId ?? null,
-    ],
-    client,
-  );
-  await client.query(THIN, [handoutId, personId]);
-  return made?.id;
-}
-
-/**
- * Old spells are thinned: all of the last seven days stay, of the weeks before that the last of each day, and of what
- * is older than sixty days the last of each week. What was handed in, named or set aside stays for good.
- */
-const THIN = `
-  delete from work_versions v using (
-    select id, row_number() over (
-      partition by variant,
-        case when made_at > now() - interval '60 days' then date_trunc('day', made_at)
-             else date_trunc('week', made_at) end
-      order by made_at desc, id) as place
-    from work_versions
-    where handout_id = $1 and person_id = $2 and kind = 'spell' and made_at < now() - interval '7 days'
-  ) old where v.id = old.id and old.place > 1`;
-
-/** A line of the history. */
-export interface VersionRow {
-  readonly id: string;
-  readonly variant: string;
-  readonly version: number;
-  readonly kind: VersionKind;
-  readonly name: string | null;
-  readonly picture: string | null;
-  readonly numbers: Numbers | null;
-  readonly made_at: Date;
-}
-
-/** A student's history on a handout, the newest first, without the documents. */
-export const versionsOf = (handoutId: string, personId: string) =>
-  rows<VersionRow>(
-    `select id, variant, version, kind, name, picture, numbers, made_at from work_versions
-     where handout_id = $1 and person_id = $2 order by made_at desc, version desc limit 200`,
-    [handoutId, personId],
-  );
-
-export const versionDocument = (
-  handoutId: string,
-  personId: string,
-  id: string,
-  client: pg.Pool | pg.PoolClient = database(),
-) =>
-  row<{ document: PartDocument }>(
-    "select document from work_versions where handout_id = $1 and person_id = $2 and id = $3",
-    [handoutId, personId, id],
-    client,
-  );
-
-/** The ways of one work; one of them stands on the Bench. */
-export const variantsOf = (handoutId: string, personId: string) =>
-  rows<{ name: string; stands: boolean }>(
-    `select name, false as stands from work_variants where handout_id = $1 and person_id = $2
-     union select variant, true from works where handout_id = $1 and person_id = $2 order by name`,
-    [handoutId, personId],
-  );
-
-/** What can be done with the history; each goes out from a version, under an id of its own, like a save. */
-export type HistoryChange = { readonly id: string; readonly version: number; readonly window: string } & (
-  | {
-      readonly do: "name";
-      readonly name: string;
-      readonly shown?: Shown | undefined;
-    }
-  | { readonly do: "restore"; readonly of: string }
-  | { readonly do: "branch"; readonly name: string }
-  | { readonly do: "switch"; readonly name: string }
-);
-
-const MOST_VARIANTS = 12;
-
-export type Changed =
-  | { readonly ok: true; readonly version: number; readonly variant: string; readonly document: PartDocument }
-  | { readonly ok: false; readonly code: "other-version" | "not-there" | "taken" | "too-many" };
-
-/**
- * Names what stands, restores an old version as a new one, branches a variant off, or goes over to another. Nothing
- * that stood is lost by it: it stays in the history or in its variant.
- */
-export async function changeHistory(handoutId: string, personId: string, c: HistoryChange): Promise<Changed> {
-  return transaction(async (client): Promise<Changed> => {
-    const now = await one<Standing>(
-      `select document, version, variant, changed_at, saves, picture, numbers, true as spell_over from works
-       where handout_id = $1 and person_id = $2 for update`,
-      [handoutId, personId],
-      client,
-    );
-    const as = (version: number, of: Pick<Standing, "variant" | "document"> = now): Changed => ({
-      ok: true,
-      version,
-      variant: of.variant,
-      document: of.document,
-    });
-    // the answer was lost: what it made stands
-    if (now.saves.some((s) => s.id === c.id)) return as(now.version);
-    if (now.version !== c.version) return { ok: false, code: "other-version" };
-    if (c.do === "name") {
-      const { name, shown } = c;
-      await keepVersion(client, handoutId, personId, { ...now, ...shown, kind: "named", name, saveId: c.id });
-      return as(now.version);
-    }
-    if (c.do === "restore") {
-      const old = await versionDocument(handoutId, personId, c.of, client);
-      if (!old) return { ok: false, code: "not-there" };
-      await keepVersion(client, handoutId, personId, {
-        ...now,
-        kind: "before",
-        name: "Before an older one was restored",
-      });
-      return as(await put(client, handoutId, personId, now, { ...c, ...old }), { ...now, ...old });
-    }
-    const others = await rows<{ name: string; document: PartDocument }>(
-      "select name, document from work_variants where handout_id = $1 and person_id = $2",
-      [handoutId, personId],
-      client,
-    );
-    const there = others.find((v) => v.name === c.name);
-    if (c.do === "branch" && (there || c.name === now.variant)) return { ok: false, code: "taken" };
-    if (c.do === "branch" && others.length + 1 >= MOST_VARIANTS) return { ok: false, code: "too-many" };
-    if (c.do === "switch" && !there) return { ok: false, code: "not-there" };
-    // what stands stays behind under its variant's name
-    await client.query(
-      `insert into work_variants (handout_id, person_id, name, document) values ($1, $2, $3, $4)
-       on conflict (handout_id, person_id, name) do update set document = excluded.document, changed_at = now()`,
-      [handoutId, personId, now.variant, now.document],
-    );
-    await client.query("delete from work_variants where handout_id = $1 and person_id = $2 and name = $3", [
-      handoutId,
-      personId,
-      c.name,
-    ]);
-    const next = { document: there?.document ?? now.document, variant: c.name };
-    return as(await put(client, handoutId, personId, now, { ...c, ...next }), next);
-  });
-}

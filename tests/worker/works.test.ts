@@ -5,7 +5,9 @@ import { closeDatabase, database, one, row, rows, transaction } from "@/server/d
 import { extend, handout, issueHandout, type Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import { checkAgain, handIn, submission } from "@/server/submissions";
-import { changeHistory, openWork, saveWork, versionsOf, type HistoryChange } from "@/server/works";
+import { changeHistory, type HistoryChange } from "@/server/history";
+import { versionsOf } from "@/server/versions";
+import { openWork, saveWork } from "@/server/works";
 import { dropPerson, handoutNumbered, newStudent, newSubmission, personCalled, until } from "./sample";
 
 let foot: Handout, student: Person, start: PartDocument;

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { changeHistory, variantsOf, versionsOf } from "@/server/works";
+import { changeHistory, variantsOf } from "@/server/history";
+import { versionsOf } from "@/server/versions";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { versionDocument } from "@/server/works";
+import { versionDocument } from "@/server/versions";
 import { endpoint, Refused } from "../../../../endpoint";
 
 export const GET = endpoint<{ handout: string; version: string }>(

@@ -1,0 +1,103 @@
+import type pg from "pg";
+import type { PartDocument } from "@/core/part/document";
+import { database, row, rows } from "./database";
+
+/** What the Bench showed when a version was made: figures a person tells versions apart by. */
+export interface Numbers {
+  readonly steps: number;
+  readonly volume?: number | undefined;
+  readonly mass?: number | undefined;
+  readonly loose?: number | undefined;
+}
+
+/** What the Bench showed of a version: a small picture as a data address, and its numbers. */
+export interface Shown {
+  readonly picture?: string | null | undefined;
+  readonly numbers?: Numbers | null | undefined;
+}
+export type VersionKind = "spell" | "named" | "handed-in" | "parted" | "before";
+
+interface Kept extends Shown {
+  readonly kind: VersionKind;
+  readonly document: PartDocument;
+  readonly version: number;
+  readonly variant: string;
+  readonly name?: string | undefined;
+  readonly saveId?: string | undefined;
+}
+
+/** Puts a version into the history, and thins the spells of long ago. */
+export async function keepVersion(
+  client: pg.PoolClient,
+  handoutId: string,
+  personId: string,
+  v: Kept,
+): Promise<string | undefined> {
+  const made = await row<{ id: string }>(
+    `insert into work_versions
+       (handout_id, person_id, variant, version, kind, name, document, picture, numbers, save_id)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (save_id) do nothing returning id`,
+    [
+      handoutId,
+      personId,
+      v.variant,
+      v.version,
+      v.kind,
+      v.name ?? null,
+      v.document,
+      v.picture ?? null,
+      v.numbers ?? { steps: v.document.steps.length },
+      v.saveId ?? null,
+    ],
+    client,
+  );
+  await client.query(THIN, [handoutId, personId]);
+  return made?.id;
+}
+
+/**
+ * Old spells are thinned: all of the last seven days stay, of the weeks before that the last of each day, and of what
+ * is older than sixty days the last of each week. What was handed in, named or set aside stays for good.
+ */
+const THIN = `
+  delete from work_versions v using (
+    select id, row_number() over (
+      partition by variant,
+        case when made_at > now() - interval '60 days' then date_trunc('day', made_at)
+             else date_trunc('week', made_at) end
+      order by made_at desc, id) as place
+    from work_versions
+    where handout_id = $1 and person_id = $2 and kind = 'spell' and made_at < now() - interval '7 days'
+  ) old where v.id = old.id and old.place > 1`;
+
+/** A line of the history. */
+export interface VersionRow {
+  readonly id: string;
+  readonly variant: string;
+  readonly version: number;
+  readonly kind: VersionKind;
+  readonly name: string | null;
+  readonly picture: string | null;
+  readonly numbers: Numbers | null;
+  readonly made_at: Date;
+}
+
+/** A student's history on a handout, the newest first, without the documents. */
+export const versionsOf = (handoutId: string, personId: string) =>
+  rows<VersionRow>(
+    `select id, variant, version, kind, name, picture, numbers, made_at from work_versions
+     where handout_id = $1 and person_id = $2 order by made_at desc, version desc limit 200`,
+    [handoutId, personId],
+  );
+
+export const versionDocument = (
+  handoutId: string,
+  personId: string,
+  id: string,
+  client: pg.Pool | pg.PoolClient = database(),
+) =>
+  row<{ document: PartDocument }>(
+    "select document from work_versions where handout_id = $1 and person_id = $2 and id = $3",
+    [handoutId, personId, id],
+    client,
+  );
