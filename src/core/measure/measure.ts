@@ -41,7 +41,7 @@ const turned = (a: Vec3, b: Vec3): number => Math.atan2(length3(cross3(a, b)), d
 const areParallel = (a: Vec3, b: Vec3): boolean => length3(cross3(a, b)) < SAME_WAY;
 
 /** What carries a thing: a plane, a line (with the radius of what turns about it), or a point. */
-type Support =
+export type Support =
   | { readonly plane: { readonly normal: Vec3; readonly offset: number } }
   | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3 }
   | { readonly point: Vec3; readonly radius?: number };
@@ -56,7 +56,11 @@ export function supportOf(m: Model, t: Thing): Support | undefined {
       ? { line: { at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) } }
       : undefined;
   }
-  const { carrier } = m.faces[t.index]!;
+  return supportOfCarrier(m.faces[t.index]!.carrier);
+}
+
+/** What carries a face, as distances and angles are taken to it; none for a free surface. */
+export function supportOfCarrier(carrier: Carrier): Support | undefined {
   if (carrier.kind === "plane") return { plane: carrier };
   if (carrier.kind === "sphere") return { point: carrier.centre, radius: carrier.radius };
   const axis = axisOf(carrier);
@@ -79,11 +83,7 @@ export function readingsOf(m: Model, t: Thing): Reading[] {
     return [length("length", e.length), ...round];
   }
   const { carrier, area } = m.faces[t.index]!,
-    list: Reading[] = [{ what: "area", quantity: "area", value: area }];
-  if (carrier.kind === "cylinder" || carrier.kind === "sphere")
-    list.unshift(length("diameter", 2 * carrier.radius), length("radius", carrier.radius));
-  if (carrier.kind === "torus") list.unshift(length("radius", carrier.minor), length("diameter", 2 * carrier.major));
-  if (carrier.kind === "cone") list.unshift(angle(2 * carrier.half));
+    list: Reading[] = [...roundnessOf(carrier), { what: "area", quantity: "area", value: area }];
   const axis = axisOf(carrier);
   if (axis && carrier.kind !== "torus") {
     const span = spanAlong(m, t.index, axis);
@@ -96,6 +96,14 @@ export function readingsOf(m: Model, t: Thing): Reading[] {
       );
   }
   return list;
+}
+
+/** How round a surface is: what its carrier alone tells. */
+export function roundnessOf(c: Carrier): Reading[] {
+  if (c.kind === "cylinder" || c.kind === "sphere")
+    return [length("diameter", 2 * c.radius), length("radius", c.radius)];
+  if (c.kind === "torus") return [length("radius", c.minor), length("diameter", 2 * c.major)];
+  return c.kind === "cone" ? [angle(2 * c.half)] : [];
 }
 const carrierHollow = (c: Carrier): boolean => "hollow" in c && c.hollow;
 
@@ -111,7 +119,11 @@ function spanAlong(m: Model, face: number, l: Line): [number, number] | undefine
 export function readingsBetween(m: Model, a: Thing, b: Thing): Reading[] {
   const p = supportOf(m, a),
     q = supportOf(m, b);
-  if (!p || !q) return [];
+  return p && q ? betweenSupports(p, q) : [];
+}
+
+/** What lies between two carriers, axes or points. */
+export function betweenSupports(p: Support, q: Support): Reading[] {
   if ("plane" in p) return "plane" in q ? ofPlanes(p.plane, q.plane) : ofPlaneAnd(p.plane, q);
   if ("plane" in q) return ofPlaneAnd(q.plane, p);
   if ("line" in p && "line" in q) return ofLines(p, q);

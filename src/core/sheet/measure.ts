@@ -1,5 +1,6 @@
 import { SQUARE } from "./tolerance";
 import { SAME_WAY } from "@/core/geometry/tolerance";
+import { betweenSupports, roundnessOf } from "@/core/measure/measure";
 import type { AnchoredDimension } from "./subject";
 import { dot3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Gaze } from "@/core/kernel/hidden-lines";
@@ -39,7 +40,7 @@ export function measureAnchored(
     if (first.carrier.kind !== "cylinder") return undefined;
     const { at, radius } = first.carrier;
     const c = project(gaze, at);
-    const value = d.kind === "diameter" ? 2 * radius : radius;
+    const value = roundnessOf(first.carrier).find((r) => r.what === d.kind)!.value;
     const sign = d.kind === "diameter" ? "⌀" : "R";
     return {
       id: d.id,
@@ -58,14 +59,14 @@ export function measureAnchored(
   if (!along) return undefined;
   const target = targetPoint(second, normal, offset, d.reach);
   if (!target) return undefined;
-  const value = Math.abs(dot3(target, normal) - offset);
+  const gap = betweenSupports({ plane: first.carrier }, { point: target }).find((r) => r.what === "distance")!;
   const foot = nearestTo(first.points, target);
   return {
     id: d.id,
     view: d.view,
     kind: "linear",
-    value,
-    text: lettered(value, unit),
+    value: gap.value,
+    text: lettered(gap.value, unit),
     a: project(gaze, foot),
     b: project(gaze, target),
     along,
