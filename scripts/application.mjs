@@ -92,7 +92,9 @@ export const startWeb = async (env, wishedPort, { port: own, ...options } = {}) 
 };
 
 const FIRST_PAUSE_MS = 500;
-const LONGEST_PAUSE_MS = 30_000;
+const LONGEST_PAUSE_MS = 8_000;
+/** One that lived so long was well: it did not die of its start. */
+const LIVED_MS = 5_000;
 let isEnding = false;
 
 /**
@@ -106,8 +108,7 @@ export async function keepAlive(startOne) {
     kept.child.once("exit", async (code, signal) => {
       if (isEnding) return;
       const { label } = kept.child;
-      // one that lived well begins the pauses anew
-      if (Date.now() - since > 2 * LONGEST_PAUSE_MS) pause = FIRST_PAUSE_MS;
+      if (Date.now() - since > LIVED_MS) pause = FIRST_PAUSE_MS;
       for (let why = signal ?? code; !isEnding;) {
         console.error(`The ${label} ended (${why}). It is started again in ${pause / 1000} s.`);
         await new Promise((r) => setTimeout(r, pause));
