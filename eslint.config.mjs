@@ -16,6 +16,7 @@ const MAY = {
   web: ["app", "server", "core"],
 };
 const ROOMS = [
+  "roster",
   "naming",
   "units",
   "geometry",
@@ -29,6 +30,7 @@ const ROOMS = [
   "grade",
 ];
 const ROOM_MAY = {
+  roster: [],
   naming: [],
   units: [],
   geometry: [],

@@ -29,10 +29,10 @@ export const chromium = () =>
   process.env.CHROMIUM_PATH || onPath("chromium") || onPath("chromium-browser") || undefined;
 
 /** Installs Debian's packages for what is missing, or says exactly what to install. */
-export function ensureSystem({ browser = false, meshes = false } = {}) {
+export function ensureSystem({ database = true, browser = false, meshes = false } = {}) {
   const missing = () =>
     [
-      !postgresPrograms() && "postgresql",
+      database && !postgresPrograms() && "postgresql",
       browser && !chromium() && "chromium",
       meshes && !onPath("admesh") && "admesh",
     ].filter(Boolean);

@@ -45,6 +45,30 @@ describe("what a reader meets", () => {
   });
 });
 
+/** Doors that stand open on purpose: to come in, to be let in, and whether anybody is there. */
+const OPEN = new Set([
+  ...["signIn", "signInDemo", "signOut", "beFirst", "askForKey", "choosePassword", "acceptAsNew"],
+  ...["src/app/page.tsx", "src/app/forgot/page.tsx", "src/app/key/[token]/page.tsx", "src/app/join/[token]/page.tsx"],
+  "src/app/api/health/route.ts",
+]);
+const ASKS = /\b(allowed|administrating|signedIn|permit|endpoint)\b[(<]/;
+
+describe("what can be asked of the server", () => {
+  const entries = code.filter((f) => /^src\/app\/.*(page\.tsx|route\.ts)$/.test(f) && !OPEN.has(f));
+  it.each(entries)("%s asks who is there and what they may", (file) => expect(textOf(file)).toMatch(ASKS));
+
+  const actions = code
+    .filter((f) => /^src\/app\/[\w-]*actions\.ts$/.test(f))
+    .flatMap((f) =>
+      textOf(f)
+        .split(/^export async function /m)
+        .slice(1),
+    )
+    .map((text) => [/^\w+/.exec(text)![0], text] as const)
+    .filter(([name]) => !OPEN.has(name));
+  it.each(actions)("the action %s asks who is there and what they may", (_, text) => expect(text).toMatch(ASKS));
+});
+
 describe("what a component asks of the store", () => {
   it("is never made anew by the asking, or it is drawn for ever", () => {
     const fresh = /store\(\(s\) => [^)\n]*(\?\? [[{]|\.map\(|\.filter\(|\.flatMap\()/;

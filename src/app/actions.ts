@@ -1,28 +1,17 @@
 "use server";
 
-import { cookies, headers } from "next/headers";
+import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
 import { z } from "zod";
 import { spanText } from "@/core/grade/late";
 import { Crowded, doorShutFor, rightTry, wrongTry } from "@/server/doors";
-import { closeSession, demoPerson, openSession, personByPassword, type Person } from "@/server/people";
+import { closeSession, demoPerson, personByPassword, type Person } from "@/server/people";
 import { COOKIE } from "./cookie";
+import { addressOf, enter } from "./enter";
 
 export interface FormState {
   readonly sentence?: string;
   readonly done?: string;
-}
-
-async function enter(personId: string): Promise<never> {
-  const { token, days } = await openSession(personId);
-  (await cookies()).set(COOKIE, token, {
-    httpOnly: true,
-    sameSite: "lax",
-    path: "/",
-    maxAge: days * 86400,
-    secure: process.env["CALIPER_SECURE_COOKIE"] === "1",
-  });
-  redirect("/courses");
 }
 
 export async function signIn(_: FormState, form: FormData): Promise<FormState> {
@@ -31,7 +20,7 @@ export async function signIn(_: FormState, form: FormData): Promise<FormState> {
     .safeParse(Object.fromEntries(form));
   if (!r.success) return { sentence: "Type your email address and your password." };
   const { email, password } = r.data;
-  const address = (await headers()).get("x-forwarded-for")?.split(",").pop()?.trim() ?? "unknown";
+  const address = await addressOf();
   const wait = await doorShutFor(email, address);
   if (wait) return { sentence: `Too many wrong tries. Try again in ${wait < 90 ? `${wait} s` : spanText(wait)}.` };
   let person: Person | undefined;

@@ -14,6 +14,8 @@ import { emptySketch, SketchSchema } from "@/core/sketch/sketch";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import { makeSheet } from "@/core/sheet/sheet";
 import type { Outcome } from "@/core/units/refusal";
+import { migrate } from "@/server/migrate";
+import { makeKey, makePerson } from "@/server/people";
 import { closeDatabase } from "@/server/database";
 import { checkAgain } from "@/server/submissions";
 import { openNodeKernel } from "@/worker/kernel";
@@ -21,7 +23,8 @@ import { openNodeKernel } from "@/worker/kernel";
 const USAGE =
   "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission " +
   "PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out " +
-  "FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID";
+  "FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID | " +
+  "person add --name NAME --email EMAIL [--role administrator]";
 
 /** Bad input: one line on standard error, exit 2. */
 class BadInput extends Error {}
@@ -160,6 +163,25 @@ async function recheck(
   return 0;
 }
 
+/** Makes somebody who looks after the server, or anybody else, and gives the way in for choosing a password. */
+async function addPerson(print: Print, values: { name?: string; email?: string; role: string }): Promise<number> {
+  const r = z
+    .object({
+      name: z.string().trim().min(1, "is missing").max(120),
+      email: z.email("is no email address").max(200),
+      role: z.enum(["administrator", "person"], "is administrator or person"),
+    })
+    .safeParse(values);
+  if (!r.success) throw new BadInput(`--${String(r.error.issues[0]?.path[0])} ${r.error.issues[0]?.message}. ${USAGE}`);
+  const { role, ...person } = r.data;
+  await migrate();
+  const made = await makePerson({ ...person, administrator: role === "administrator" });
+  if (!made) throw new BadInput(`There is somebody with the address ${person.email} already.`);
+  print({ person: made.id, way_in: `/key/${await makeKey(made.id, "first")}` });
+  await closeDatabase();
+  return 0;
+}
+
 async function perform(args: readonly string[], print: Print): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
@@ -172,6 +194,9 @@ async function perform(args: readonly string[], print: Print): Promise<number> {
       out: { type: "string" },
       units: { type: "string", default: "mm" },
       dxf: { type: "string", default: "2000" },
+      name: { type: "string" },
+      email: { type: "string" },
+      role: { type: "string", default: "person" },
     },
   });
   const [verb, path] = positionals;
@@ -188,6 +213,9 @@ async function perform(args: readonly string[], print: Print): Promise<number> {
       return importDxf(print, path, values.units);
     case "export":
       return exportSketch(print, path, values.out, values.dxf);
+    case "person":
+      if (path !== "add") throw new BadInput(USAGE);
+      return addPerson(print, values);
     case "recheck":
       return recheck(print, values);
     default:

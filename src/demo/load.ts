@@ -4,7 +4,7 @@ import { createExercise, savePrepared } from "@/server/exercises";
 import { handout, issueHandout } from "@/server/handouts";
 import { openWork, saveWork } from "@/server/works";
 import { migrate } from "@/server/migrate";
-import { hashPassword } from "@/server/people";
+import { hashPassword, makePerson } from "@/server/people";
 import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
 import { prepareExercise } from "@/core/check/prepare";
@@ -29,19 +29,17 @@ async function load(): Promise<void> {
   await migrate();
   if (await row("select 1 from people where demo limit 1")) return;
   const password = await hashPassword("demo-caliper");
-  const person = async (name: string, email: string) =>
-    (
-      await one<{ id: string }>(
-        "insert into people (name, email, password_hash, demo) values ($1, $2, $3, true) returning id",
-        [name, email, password],
-      )
-    ).id;
-  const course = (await one<{ id: string }>("insert into courses (title) values ('Part Modelling 1') returning id")).id;
+  const person = async (name: string, email: string, administrator = false) => {
+    const made = await makePerson({ name, email, passwordHash: password, administrator, demo: true });
+    if (!made) throw new Error(`There is somebody with the address ${email} already.`);
+    return made.id;
+  };
+  const made = "insert into courses (title, term, demo) values ('Part Modelling 1', 'Autumn', true) returning id";
+  const course = (await one<{ id: string }>(made)).id;
   const enrol = (id: string, role: string) =>
     rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
   await enrol(await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");
-  const caretaker = await person(ADMINISTRATOR.name, ADMINISTRATOR.email);
-  await rows("update people set administrator = true where id = $1", [caretaker]);
+  await person(ADMINISTRATOR.name, ADMINISTRATOR.email, true);
   const students = new Map<string, string>();
   for (const s of STUDENTS) {
     const id = await person(s.name, s.email);

@@ -1,16 +1,17 @@
-import { one, rows } from "./database";
+import { one, rows, transaction } from "./database";
 import type { Person } from "./people";
 import type { Role } from "./permissions";
 
 export interface CourseRow {
   readonly id: string;
   readonly title: string;
+  readonly term: string;
   readonly role: Role;
 }
 export const coursesOf = (person: Person) =>
   rows<CourseRow>(
-    `select c.id, c.title, e.role from courses c join enrolments e on e.course_id = c.id
-       where e.person_id = $1 order by c.title`,
+    `select c.id, c.title, c.term, e.role from courses c join enrolments e on e.course_id = c.id
+       where e.person_id = $1 and e.left_at is null order by c.title`,
     [person.id],
   );
 
@@ -46,7 +47,7 @@ export const timeZoneOf = async (exerciseId: string): Promise<string> =>
 export const handoutsOf = (courseId: string, person: Person) =>
   rows<HandoutRow>(
     `with students as materialized (
-       select person_id from enrolments where course_id = $1 and role = 'student'
+       select person_id from enrolments where course_id = $1 and role = 'student' and left_at is null
      ), standing as materialized (
        select h.id as handout_id, l.person_id, l.id, l.late_seconds, c.state, c.points, c.out_of
        from handouts h cross join students p
@@ -73,4 +74,64 @@ export const handoutsOf = (courseId: string, person: Person) =>
      left join works w on w.handout_id = h.id and w.person_id = $2
      where h.course_id = $1 order by due_at, number`,
     [courseId, person.id],
+  );
+
+export const courseTitle = async (id: string): Promise<string> =>
+  (await one<{ title: string }>("select title from courses where id = $1", [id])).title;
+
+export interface CourseAbout {
+  readonly id: string;
+  readonly title: string;
+  readonly term: string;
+  readonly time_zone: string;
+  readonly code: string | null;
+}
+export const courseAbout = (id: string) =>
+  one<CourseAbout>("select id, title, term, time_zone, code from courses where id = $1", [id]);
+
+export const makeCourse = async (c: { title: string; term: string; timeZone: string }): Promise<string> =>
+  (
+    await one<{ id: string }>("insert into courses (title, term, time_zone) values ($1, $2, $3) returning id", [
+      c.title,
+      c.term,
+      c.timeZone,
+    ])
+  ).id;
+
+/** The same course for another term, with its exercises as they stand and without people, groups and handouts. */
+export const copyCourse = (id: string, term: string): Promise<string> =>
+  transaction(async (client) => {
+    const made = await one<{ id: string }>(
+      `insert into courses (title, term, time_zone)
+       select title, $2, time_zone from courses where id = $1 returning id`,
+      [id, term],
+      client,
+    );
+    await client.query(
+      `insert into exercises (course_id, document, prepared, prepared_version)
+       select $2, document, case when prepared_version = version then prepared end,
+         case when prepared_version = version then 1 else 0 end
+       from exercises where course_id = $1 order by created_at`,
+      [id, made.id],
+    );
+    return made.id;
+  });
+
+/** All courses, for whoever looks after the server. */
+export const allCourses = () =>
+  rows<{ id: string; title: string; term: string; instructors: string | null; students: number }>(
+    `select c.id, c.title, c.term,
+       string_agg(p.name, ', ' order by p.name) filter (where e.role = 'instructor') as instructors,
+       (count(*) filter (where e.role = 'student'))::int as students
+     from courses c left join enrolments e on e.course_id = c.id and e.left_at is null
+     left join people p on p.id = e.person_id and e.role = 'instructor'
+     group by c.id order by c.term desc, c.title`,
+  );
+
+/** All people, for whoever looks after the server. */
+export const allPeople = () =>
+  rows<{ id: string; name: string; email: string; administrator: boolean; has_entered: boolean; courses: number }>(
+    `select p.id, p.name, p.email, p.administrator, p.password_hash is not null as has_entered,
+       (select count(*)::int from enrolments e where e.person_id = p.id and e.left_at is null) as courses
+     from people p order by p.name`,
   );

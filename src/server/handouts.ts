@@ -116,7 +116,7 @@ export const classOn = (handoutId: string) =>
   rows<ClassRow>(
     `select p.id as person_id, p.name, s.id as submission, s.attempt, c.state, c.progress, c.trouble, s.handed_in_at,
        s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points
-     from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student'
+     from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
      join people p on p.id = e.person_id
      left join lateral (
        select s.id, s.attempt, s.handed_in_at, s.late_seconds from submissions s
@@ -147,7 +147,8 @@ export async function extend(handoutId: string, personId: string, dueAt: Date | 
   }
   const made = await row(
     `insert into extensions (handout_id, person_id, due_at)
-     select h.id, e.person_id, $3 from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student'
+     select h.id, e.person_id, $3 from handouts h
+     join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
      where h.id = $1 and e.person_id = $2
      on conflict (handout_id, person_id) do update set due_at = excluded.due_at returning person_id`,
     [handoutId, personId, dueAt],

@@ -1,11 +1,12 @@
 // The web process: pages by the framework, and in front of it what comes by the hundred a second.
 import { createServer } from "node:http";
 import next from "next";
+import { environment } from "@/server/environment";
+import { sendLetters } from "@/server/outbox";
 import { quick } from "./quick";
 import { warmUp } from "./warm";
 
-const port = Number(process.env["PORT"] ?? 3000);
-const hostname = process.env["HOST"] ?? "127.0.0.1";
+const { PORT: port = 3000, HOST: hostname = "127.0.0.1" } = environment();
 const app = next({ dev: false, hostname, port });
 await app.prepare();
 const pages = app.getRequestHandler();
@@ -21,6 +22,9 @@ server.listen(port, hostname, async () => {
   await warmUp(address).catch(() => {});
   console.error(`web server ready at ${address}`);
 });
+
+const POST_MS = 5_000;
+setInterval(() => void sendLetters().catch(() => {}), POST_MS).unref();
 
 const LAST_WAIT_MS = 5_000;
 for (const signal of ["SIGTERM", "SIGINT"] as const)

@@ -2,6 +2,7 @@ import { coursesOf, handoutsOf } from "@/server/courses";
 import { exerciseTitlesOf } from "@/server/exercises";
 import { isAdministrator } from "@/server/people";
 import { CourseList } from "@/ui/course/course-list";
+import { joinByCode } from "../account-actions";
 import { signOut } from "../actions";
 import { signedIn } from "../visitor";
 
@@ -17,6 +18,12 @@ export default async function Page() {
     })),
   );
   return (
-    <CourseList person={person} courses={courses} signOut={signOut} isAdministrator={await isAdministrator(person)} />
+    <CourseList
+      person={person}
+      courses={courses}
+      signOut={signOut}
+      join={joinByCode}
+      isAdministrator={await isAdministrator(person)}
+    />
   );
 }

@@ -138,6 +138,17 @@ describe("saving", () => {
   });
 });
 
+describe("a browser that keeps slowly", () => {
+  it("a refusal stays told after what was refused is kept here at last", async () => {
+    const write = keep.write;
+    keep.write = (waiting) => new Promise((r) => setTimeout(r, 50)).then(() => write(waiting));
+    network = () => Promise.resolve(respond(413, { sentence: "Too large." }));
+    saver.save(part("heavy"));
+    await wait(200);
+    expect(last()).toMatchObject({ kind: "refused", sentence: "Too large. The server has what stood before." });
+  });
+});
+
 describe("a window that was closed", () => {
   it("without connection: the next one sends what waited", async () => {
     away();

@@ -146,9 +146,10 @@ export class Saver {
       () => {
         const now = [this.current, this.newest].filter((w) => w !== undefined);
         if (now.every((w) => waiting.some((k) => k.id === w.id))) this.isKeptHere = true;
-        if (this.trouble) this.say();
+        // what was refused meanwhile waits no longer, and has been told
+        if (this.trouble && now.length) this.say();
       },
-      () => this.trouble && this.say(),
+      () => this.trouble && (this.current ?? this.newest) && this.say(),
     );
   }
 

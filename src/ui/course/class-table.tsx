@@ -73,7 +73,8 @@ export function ClassTable({
   person: { name: string };
   handout: HandoutHead;
   rows: readonly Row[];
-  acts: ClassActs;
+  /** None for who only marks. */
+  acts: ClassActs | undefined;
 }) {
   const sorted = [...rows].sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
   const busy = (!handout.sheet && !handout.trouble) || rows.some((r) => r.state === "queued" || r.state === "checking");
@@ -147,23 +148,25 @@ export function ClassTable({
               ))}
             </tbody>
           </table>
-          <div className="no-print mt-6 flex flex-wrap items-end gap-6">
-            <form action={acts.again} className="flex gap-2">
-              <input type="hidden" name="handout" value={handout.id} />
-              <button className="btn btn-sm" disabled={!handedIn}>
-                Check all again
-              </button>
-              <button
-                className="btn btn-sm"
-                name="only"
-                value="failed"
-                disabled={!rows.some((r) => r.state === "failed")}
-              >
-                Check those that failed again
-              </button>
-            </form>
-            {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
-          </div>
+          {acts && (
+            <div className="no-print mt-6 flex flex-wrap items-end gap-6">
+              <form action={acts.again} className="flex gap-2">
+                <input type="hidden" name="handout" value={handout.id} />
+                <button className="btn btn-sm" disabled={!handedIn}>
+                  Check all again
+                </button>
+                <button
+                  className="btn btn-sm"
+                  name="only"
+                  value="failed"
+                  disabled={!rows.some((r) => r.state === "failed")}
+                >
+                  Check those that failed again
+                </button>
+              </form>
+              {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
+            </div>
+          )}
         </div>
         <aside className="no-print w-72 shrink-0">
           {handout.sheet ? (

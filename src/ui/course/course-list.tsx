@@ -2,12 +2,15 @@ import Link from "next/link";
 import type { HandoutRow } from "@/server/courses";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
+import type { Answer } from "../parts/zod-form";
+import { CodeForm } from "../people/door";
 import { WarmKernel } from "./warm-kernel";
 
 type Handout = Omit<HandoutRow, "due_at"> & { due_at: string };
 interface Course {
   readonly id: string;
   readonly title: string;
+  readonly term: string;
   readonly role: string;
   readonly handouts: readonly Handout[];
   readonly exercises: readonly { id: string; number: string; title: string }[];
@@ -18,11 +21,13 @@ export function CourseList({
   person,
   courses,
   signOut,
+  join,
   isAdministrator,
 }: {
   person: { name: string };
   courses: readonly Course[];
   signOut: () => Promise<void>;
+  join: (values: unknown) => Promise<Answer>;
   isAdministrator: boolean;
 }) {
   return (
@@ -31,10 +36,13 @@ export function CourseList({
       actions={
         <>
           {isAdministrator && (
-            <Link className="btn btn-ghost btn-sm" href="/running">
-              What runs here
+            <Link className="btn btn-ghost btn-sm" href="/administration">
+              People and courses
             </Link>
           )}
+          <Link className="btn btn-ghost btn-sm" href="/account">
+            Your account
+          </Link>
           <form action={signOut}>
             <button className="btn btn-ghost btn-sm">Sign out</button>
           </form>
@@ -45,20 +53,33 @@ export function CourseList({
         (isAdministrator ? (
           <p>
             You look after this server.{" "}
+            <Link className="underline" href="/administration">
+              People and courses
+            </Link>{" "}
+            is where you make the first course;{" "}
             <Link className="underline" href="/running">
-              What runs here
+              what runs here
             </Link>{" "}
             shows what waits and what failed.
           </p>
         ) : (
-          <p>You are in no course yet. Your instructor adds you to one.</p>
+          <p>You are in no course yet. Your instructor adds you to one, or gives you a code to type here.</p>
         ))}
       {courses.map((c) => (
         <section key={c.id} className="mb-10">
-          <h1 className="text-xl font-semibold">{c.title}</h1>
-          {c.role === "instructor" ? <Teaching course={c} /> : <Learning course={c} />}
+          <h1 className="flex items-baseline gap-3 text-xl font-semibold">
+            {c.title}
+            {c.term && <span className="quiet text-base font-normal">{c.term}</span>}
+            {c.role === "instructor" && (
+              <Link className="btn btn-sm ml-auto" href={`/courses/${c.id}/people`}>
+                People
+              </Link>
+            )}
+          </h1>
+          {c.role === "student" ? <Learning course={c} /> : <Teaching course={c} />}
         </section>
       ))}
+      {courses.every((c) => c.role === "student") && <CodeForm act={join} />}
     </PageFrame>
   );
 }
@@ -101,20 +122,7 @@ function Teaching({ course }: { course: Course }) {
       ) : (
         <p className="quiet mt-1">Nothing issued yet. Open an exercise below and make a handout of it.</p>
       )}
-      <h2 className="mt-8 font-semibold">Exercises</h2>
-      <ul className="mt-1 max-w-xl divide-y divide-base-300 border-y border-base-300">
-        {course.exercises.map((e) => (
-          <li key={e.id}>
-            <Link className="flex gap-4 px-3 py-2 hover:bg-base-200" href={`/exercises/${e.id}`}>
-              <span className="figures w-20">{e.number || "–"}</span>
-              {e.title}
-            </Link>
-          </li>
-        ))}
-      </ul>
-      <Link className="btn btn-sm mt-3" href={`/exercises/new?course=${course.id}`}>
-        New exercise
-      </Link>
+      {course.role === "instructor" && <Exercises course={course} />}
     </>
   );
 }
@@ -170,6 +178,27 @@ function Learning({ course }: { course: Course }) {
           ))}
         </tbody>
       </table>
+    </>
+  );
+}
+
+function Exercises({ course }: { course: Course }) {
+  return (
+    <>
+      <h2 className="mt-8 font-semibold">Exercises</h2>
+      <ul className="mt-1 max-w-xl divide-y divide-base-300 border-y border-base-300">
+        {course.exercises.map((e) => (
+          <li key={e.id}>
+            <Link className="flex gap-4 px-3 py-2 hover:bg-base-200" href={`/exercises/${e.id}`}>
+              <span className="figures w-20">{e.number || "–"}</span>
+              {e.title}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <Link className="btn btn-sm mt-3" href={`/exercises/new?course=${course.id}`}>
+        New exercise
+      </Link>
     </>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import Link from "next/link";
 import { useActionState } from "react";
 import { signIn } from "@/app/actions";
 
@@ -41,6 +42,9 @@ export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (
           <button className="btn btn-primary w-full" disabled={pending}>
             Sign in
           </button>
+          <Link className="quiet block text-sm underline" href="/forgot">
+            I do not know my password
+          </Link>
         </form>
       </section>
       {demo.length > 0 && (

@@ -8,7 +8,7 @@ export const dynamic = "force-dynamic";
 /** What a page may listen to, and what it must be allowed to see for it. */
 const TOPICS: Record<string, Action> = {
   handout: "handout.view",
-  class: "handout.teach",
+  class: "handout.mark",
   submission: "submission.view",
   exercise: "exercise.edit",
   work: "handout.work",

@@ -34,7 +34,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         timeZone: h.time_zone,
       }}
       rows={rows}
-      acts={{ again: checkHandoutAgain, giveTime }}
+      acts={role === "instructor" ? { again: checkHandoutAgain, giveTime } : undefined}
     />
   );
 }

@@ -1,0 +1,46 @@
+"use server";
+
+import { revalidatePath } from "next/cache";
+import { z } from "zod";
+import { CopyCourse, NewCourse } from "@/core/roster/forms";
+import { copyCourse, makeCourse } from "@/server/courses";
+import { letters } from "@/server/outbox";
+import { personByEmail } from "@/server/people";
+import { enrol, welcomeNew } from "@/server/roster";
+import type { Answer } from "@/ui/parts/zod-form";
+import { administrating, allowed } from "./visitor";
+
+/** Makes a course with its first instructor, who is made too where they are new. */
+export async function newCourse(values: unknown): Promise<Answer> {
+  await administrating();
+  const r = NewCourse.safeParse(values);
+  if (!r.success) return { sentence: "Something in this form cannot be read. Look at each field." };
+  const { email, ...about } = r.data;
+  const known = await personByEmail(email);
+  const course = await makeCourse(about);
+  if (known) await enrol(course, known.id, "instructor", null);
+  else await welcomeNew({ id: course, title: about.title }, email);
+  revalidatePath("/administration");
+  return {
+    done: known
+      ? `${about.title} is there, and ${known.name} teaches it.`
+      : `${about.title} is there. A letter with a way in is on its way to ${email}.`,
+  };
+}
+
+/** The same course for a new term: exercises and rules, no people but whoever copies it. */
+export async function copyForTerm(course: string, values: unknown): Promise<Answer> {
+  const { person } = await allowed("course.people", course);
+  const r = CopyCourse.safeParse(values);
+  if (!r.success) return { sentence: "Type the new term." };
+  const made = await copyCourse(course, r.data.term);
+  await enrol(made, person.id, "instructor", null);
+  revalidatePath("/courses");
+  return { done: `There is a course for ${r.data.term} now, with the same exercises and nobody in it but you.` };
+}
+
+export async function letter(id: string) {
+  await administrating();
+  const wanted = z.uuid().parse(id);
+  return (await letters()).find((l) => l.id === wanted)?.body;
+}

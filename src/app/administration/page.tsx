@@ -1,0 +1,27 @@
+import { allCourses, allPeople } from "@/server/courses";
+import { environment } from "@/server/environment";
+import { letters } from "@/server/outbox";
+import { AdministrationPage } from "@/ui/people/administration-page";
+import { newCourse } from "../administration-actions";
+import { administrating } from "../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page() {
+  const person = await administrating();
+  const [courses, people, post] = await Promise.all([allCourses(), allPeople(), letters()]);
+  return (
+    <AdministrationPage
+      person={person}
+      courses={courses}
+      people={people}
+      letters={post.map(({ made_at, sent_at, ...l }) => ({
+        ...l,
+        madeAt: made_at.toISOString(),
+        sentAt: sent_at?.toISOString() ?? null,
+      }))}
+      hasMail={environment().SMTP_URL !== undefined}
+      newCourse={newCourse}
+    />
+  );
+}

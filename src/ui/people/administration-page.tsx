@@ -1,0 +1,147 @@
+"use client";
+
+import Link from "next/link";
+import { useState } from "react";
+import { NewCourse } from "@/core/roster/forms";
+import { DenseTable, type Column } from "../parts/dense-table";
+import { LocalTime } from "../parts/local-time";
+import { PageFrame } from "../parts/page-frame";
+import { ZodForm, type Answer } from "../parts/zod-form";
+
+export interface CourseLine {
+  readonly id: string;
+  readonly title: string;
+  readonly term: string;
+  readonly instructors: string | null;
+  readonly students: number;
+}
+export interface PersonLine {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly administrator: boolean;
+  readonly has_entered: boolean;
+  readonly courses: number;
+}
+export interface LetterLine {
+  readonly id: string;
+  readonly address: string;
+  readonly subject: string;
+  readonly body: string;
+  readonly madeAt: string;
+  readonly sentAt: string | null;
+  readonly trouble: string | null;
+}
+
+const COURSES: readonly Column<CourseLine>[] = [
+  { id: "title", header: "Course", value: (c) => c.title },
+  { id: "term", header: "Term", value: (c) => c.term },
+  { id: "instructors", header: "Instructors", value: (c) => c.instructors ?? "nobody yet" },
+  { id: "students", header: "Students", value: (c) => c.students, right: true },
+];
+const PEOPLE: readonly Column<PersonLine>[] = [
+  { id: "name", header: "Name", value: (p) => p.name },
+  { id: "email", header: "Email", value: (p) => p.email },
+  { id: "courses", header: "Courses", value: (p) => p.courses, right: true },
+  {
+    id: "standing",
+    header: "Standing",
+    value: (p) => (p.administrator ? "looks after the server" : p.has_entered ? "in" : "has not come in yet"),
+  },
+];
+
+/** All courses and people, and the letters that went out or wait. */
+export function AdministrationPage({
+  person,
+  courses,
+  people,
+  letters,
+  hasMail,
+  newCourse,
+}: {
+  person: { name: string; email: string };
+  courses: readonly CourseLine[];
+  people: readonly PersonLine[];
+  letters: readonly LetterLine[];
+  hasMail: boolean;
+  newCourse: (values: unknown) => Promise<Answer>;
+}) {
+  const [open, setOpen] = useState<string>();
+  return (
+    <PageFrame
+      person={person}
+      actions={
+        <Link className="btn btn-ghost btn-sm" href="/running">
+          What runs here
+        </Link>
+      }
+    >
+      <h1 className="text-xl font-semibold">People and courses</h1>
+      <section className="mt-4" aria-labelledby="courses">
+        <h2 id="courses" className="font-semibold">
+          Courses
+        </h2>
+        <DenseTable
+          label="Courses"
+          search="Search courses"
+          rows={courses}
+          columns={COURSES}
+          empty="No course yet. Make the first one here: its instructor gets a letter with a way in."
+        />
+        <div className="mt-3">
+          <ZodForm
+            row
+            schema={NewCourse}
+            fields={[
+              { name: "title", label: "New course" },
+              { name: "term", label: "Term" },
+              { name: "timeZone", label: "Time zone" },
+              { name: "email", label: "Its instructor’s email", type: "email" },
+            ]}
+            initial={{
+              title: "",
+              term: "",
+              timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+              email: courses.length ? "" : person.email,
+            }}
+            submit="Make it"
+            act={newCourse}
+          />
+        </div>
+      </section>
+      <section className="mt-8" aria-labelledby="people">
+        <h2 id="people" className="font-semibold">
+          People
+        </h2>
+        <DenseTable label="Everybody" search="Search names and addresses" rows={people} columns={PEOPLE} empty="" />
+      </section>
+      <section className="mt-8" aria-labelledby="outbox">
+        <h2 id="outbox" className="font-semibold">
+          Outbox
+        </h2>
+        <p className="quiet text-sm">
+          {hasMail
+            ? "Letters go out by the mail server that is set up."
+            : "No mail server is set up: read letters here and hand their links on. SMTP_URL sets one up."}
+        </p>
+        {!letters.length && <p className="quiet mt-2">No letters yet.</p>}
+        <ul className="mt-2 divide-y divide-base-300">
+          {letters.map((l) => (
+            <li key={l.id} className="py-1.5">
+              <button
+                className="cursor-pointer text-left hover:underline"
+                aria-expanded={open === l.id}
+                onClick={() => setOpen(open === l.id ? undefined : l.id)}
+              >
+                {l.subject} <span className="quiet">to {l.address}, </span>
+                <LocalTime iso={l.madeAt} />
+              </button>
+              <span className="quiet ml-2 text-xs">{l.sentAt ? "sent" : (l.trouble ?? "waits")}</span>
+              {open === l.id && <pre className="figures mt-2 text-xs break-all whitespace-pre-wrap">{l.body}</pre>}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </PageFrame>
+  );
+}

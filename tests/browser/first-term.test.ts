@@ -1,0 +1,251 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { randomUUID } from "node:crypto";
+import AxeBuilder from "@axe-core/playwright";
+import pg from "pg";
+import type { Browser, BrowserContext, Page } from "playwright-core";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { openBrowser, pictureOnFailure } from "./harness";
+
+/** A college of its own: an empty database, and a web server on it as `npm run web` starts one. */
+const NAME = `first_term_${randomUUID().slice(0, 8)}`;
+const admin = new pg.Client({ connectionString: process.env["DATABASE_URL"] });
+let college: ChildProcess, address: string, browser: Browser, page: Page;
+const contexts: BrowserContext[] = [];
+
+beforeAll(async () => {
+  await admin.connect();
+  await admin.query(`create database ${NAME}`);
+  const url = new URL(process.env["DATABASE_URL"]!);
+  url.pathname = `/${NAME}`;
+  college = spawn(process.execPath, ["scripts/start.mjs", "web"], {
+    env: { ...process.env, DATABASE_URL: url.href, PORT: "3460", CALIPER_DEMO: "0" },
+    stdio: ["pipe", "pipe", "pipe"],
+  });
+  let said = "";
+  for (const s of [college.stdout!, college.stderr!]) s.on("data", (d) => (said += String(d)));
+  while (!/running at http/.test(said)) {
+    if (college.exitCode !== null) throw new Error(said);
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  address = /running at (\S+)/.exec(said)![1]!;
+  browser = await openBrowser();
+}, 120_000);
+afterAll(async () => {
+  await browser?.close();
+  const gone = new Promise((r) => college.once("exit", r));
+  college.kill("SIGTERM");
+  await gone;
+  await admin.query(`drop database ${NAME} with (force)`);
+  await admin.end();
+});
+beforeEach(pictureOnFailure(() => [page]));
+afterEach(() => Promise.all(contexts.splice(0).map((c) => c.close())));
+
+/** Somebody at a machine of their own. */
+async function visitor(path = "/"): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
+  contexts.push(context);
+  page = await context.newPage();
+  page.setDefaultTimeout(10_000);
+  await page.goto(path.startsWith("http") ? path : address + path);
+  return page;
+}
+const PASS = "three words will do";
+async function signedIn(email: string, password = PASS): Promise<Page> {
+  const p = await visitor();
+  await p.getByLabel("Email").fill(email);
+  await p.getByLabel("Password").fill(password);
+  await p.getByRole("button", { name: "Sign in" }).click();
+  await p.waitForURL("**/courses");
+  return p;
+}
+const choose = async (p: Page, password = PASS) => {
+  await p.getByLabel("Password").fill(password);
+  await p.getByLabel("The same again").fill(password);
+};
+/** Nothing serious, in both themes. */
+async function isAccessible(p: Page): Promise<void> {
+  for (const colorScheme of ["light", "dark"] as const) {
+    await p.emulateMedia({ colorScheme });
+    const { violations } = await new AxeBuilder({ page: p }).analyze();
+    const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+    expect(serious.map((v) => `${colorScheme} ${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);
+  }
+}
+/** The newest letter to somebody, as the administrator reads it. */
+async function letterTo(p: Page, email: string): Promise<string> {
+  await p.goto(`${address}/administration`);
+  await p
+    .getByRole("button", { name: new RegExp(`to ${email},`) })
+    .first()
+    .click();
+  const body = await p.locator("pre").first().textContent();
+  return new URL(/https?:\S+\/key\/\S+/.exec(body!)![0]).pathname;
+}
+
+const ROSTER = [
+  "Full name;E-mail;Group",
+  ...Array.from({ length: 27 }, (_, i) => `Student ${i + 1};s${i + 1}@college.example;${i % 2 ? "1b" : "1a"}`),
+  '"Grünfeld, Jörg";jörg-not-an-address;1a',
+  '"Grünfeld, Jörg";joerg@college.example;1a',
+  "Zoë Ångström;zoe@college.example;1b",
+  "Student 1 again;S1@college.example;1a",
+].join("\n");
+let invitation = "",
+  code = "",
+  course = "";
+
+describe.sequential("a first term, from an empty database", () => {
+  it("the first visit makes the administrator, and only the first", async () => {
+    const p = await visitor();
+    await p.getByRole("heading", { name: "Nobody is here yet" }).waitFor();
+    await isAccessible(p);
+    await p.getByLabel("Your name").fill("Wilfreda Moss");
+    await p.getByLabel("Email").fill("moss@college.example");
+    await p.getByLabel("Password").fill("short");
+    await p.getByRole("button", { name: "Begin" }).click();
+    await p.getByText("Ten characters at least", { exact: false }).nth(1).waitFor();
+    await choose(p);
+    await p.getByRole("button", { name: "Begin" }).click();
+    await p.waitForURL("**/courses");
+    await (await visitor()).getByRole("button", { name: "Sign in" }).waitFor();
+  });
+  it("makes a course, whose instructor comes in by a letter", async () => {
+    const p = await signedIn("moss@college.example");
+    await p.getByRole("link", { name: "People and courses" }).first().click();
+    await p.getByLabel("New course").fill("Part Modelling 1");
+    await p.getByLabel("Term").fill("Autumn");
+    await p.getByLabel("Time zone").fill("Europe/Berlin");
+    await p.getByLabel("Its instructor’s email").fill("lark@college.example");
+    await p.getByRole("button", { name: "Make it" }).click();
+    await p.getByText("A letter with a way in is on its way").waitFor();
+    await isAccessible(p);
+    const key = await letterTo(p, "lark@college.example");
+    const q = await visitor(key);
+    await isAccessible(q);
+    await choose(q);
+    await q.getByRole("button", { name: "Keep it and come in" }).click();
+    await q.waitForURL("**/courses");
+    await q.getByRole("heading", { name: /Part Modelling 1/ }).waitFor();
+    // the link worked once
+    await (await visitor(key)).getByRole("heading", { name: "This link holds no more" }).waitFor();
+  });
+  it("thirty students come by a list, with a wrong row, one twice, umlauts and a comma", async () => {
+    const p = await signedIn("lark@college.example");
+    await p.getByRole("link", { name: "People", exact: true }).click();
+    await p.waitForURL("**/people");
+    course = new URL(p.url()).pathname.split("/")[2]!;
+    await p.getByLabel("Roster").fill(ROSTER);
+    await p.getByRole("button", { name: "Look at it" }).click();
+    const faults = p.getByRole("list", { name: "Rows that cannot be taken" });
+    await faults.getByText("Row 29: “jörg-not-an-address” is no email address.").waitFor();
+    await faults.getByText("Row 32: s1@college.example stands in row 2 already.").waitFor();
+    expect(await faults.getByRole("listitem").count()).toBe(2);
+    await p.getByRole("button", { name: "Take 29 in" }).click();
+    await p.getByText("29 came into the course; 29 of them are new here").waitFor();
+    await p.getByRole("cell", { name: "Grünfeld, Jörg", exact: true }).waitFor();
+    // the same list again changes nothing
+    await p.getByLabel("Roster").fill(ROSTER);
+    await p.getByRole("button", { name: "Look at it" }).click();
+    await p.getByRole("cell", { name: "in the course already" }).first().waitFor();
+    await p.getByRole("button", { name: "Take 29 in" }).click();
+    await p.getByText("0 came into the course; 0 of them are new here").waitFor();
+    await isAccessible(p);
+  });
+  it("an assistant is invited by a link, and a code is written on the board", async () => {
+    const p = await signedIn("lark@college.example");
+    await p.goto(`${address}/courses/${course}/people`);
+    await p.getByLabel("as", { exact: true }).selectOption("assistant");
+    await p.getByRole("button", { name: "Make a link" }).click();
+    invitation = await p.getByLabel("The link").inputValue();
+    await p.getByRole("button", { name: "Open the course by a code" }).click();
+    code = (await p.locator("b.figures").textContent())!;
+    // a student moves to another group
+    await p.getByLabel("Search").fill("Zoë");
+    await p.getByLabel("Group of Zoë Ångström").selectOption({ label: "1a" });
+    await expect.poll(() => p.locator("[aria-busy=true]").count()).toBe(0);
+    await p.reload();
+    await p.getByLabel("Search").fill("Zoë");
+    expect(await p.getByLabel("Group of Zoë Ångström").locator("option:checked").textContent()).toBe("1a");
+    // the only instructor cannot leave
+    await p.getByLabel("Search").fill("lark");
+    await p.getByRole("button", { name: /Take lark out/ }).click();
+    await p.getByText("A course needs an instructor").waitFor();
+    const q = await visitor(invitation);
+    await q.getByText("You are invited as an assistant.").waitFor();
+    await isAccessible(q);
+    await q.getByLabel("Your name").fill("Perrin Vale");
+    await q.getByLabel("Email").fill("vale@college.example");
+    await choose(q);
+    await q.getByRole("button", { name: "Come in" }).click();
+    await q.waitForURL("**/courses");
+    await q.getByRole("heading", { name: /Part Modelling 1/ }).waitFor();
+    // who marks makes no exercises and sees no list of people
+    expect(await q.getByRole("link", { name: /New exercise|^People$/ }).count()).toBe(0);
+    expect((await q.goto(`${address}/courses/${course}/people`))!.status()).toBe(404);
+    await (await visitor(invitation)).getByRole("heading", { name: "This link holds no more" }).waitFor();
+  });
+  it("a student from the list comes in, another by the code, and sees only the course", async () => {
+    const p = await signedIn("moss@college.example");
+    const key = await letterTo(p, "joerg@college.example");
+    const q = await visitor(key);
+    await choose(q);
+    await q.getByRole("button", { name: "Keep it and come in" }).click();
+    await q.waitForURL("**/courses");
+    expect((await q.goto(`${address}/administration`))!.status()).toBe(404);
+    // somebody with an account and no course types the code, once wrongly
+    await p.goto(`${address}/courses`);
+    await p.getByLabel("Code of a course").fill("WRONG1");
+    await p.getByRole("button", { name: "Come in" }).click();
+    await p.getByText("No course is open under this code").waitFor();
+    await p.getByLabel("Code of a course").fill(code.toLowerCase());
+    await p.getByRole("button", { name: "Come in" }).click();
+    await p.getByRole("heading", { name: /Part Modelling 1/ }).waitFor();
+  });
+  it("a forgotten password is chosen anew, and old sessions end", async () => {
+    const old = await signedIn("joerg@college.example");
+    const p = await visitor("/forgot");
+    await isAccessible(p);
+    await p.getByLabel("Email").fill("joerg@college.example");
+    await p.getByRole("button", { name: "Send me a link" }).click();
+    await p.getByText("a letter with a link is on its way").waitFor();
+    const key = await letterTo(await signedIn("moss@college.example"), "joerg@college.example");
+    const q = await visitor(key);
+    await choose(q, "quite another one");
+    await q.getByRole("button", { name: "Keep it and come in" }).click();
+    await q.waitForURL("**/courses");
+    await old.goto(`${address}/courses`);
+    await old.getByRole("button", { name: "Sign in" }).waitFor();
+    await q.goto(`${address}/account`);
+    await q.getByText("You sign in as joerg@college.example.").waitFor();
+    await isAccessible(q);
+  });
+  it("who leaves is out at once, and has everything again when they come back", async () => {
+    const student = await signedIn("joerg@college.example", "quite another one");
+    const p = await signedIn("lark@college.example");
+    await p.goto(`${address}/courses/${course}/people`);
+    await p.getByLabel("Search").fill("Jörg");
+    await p.getByRole("button", { name: "Take Grünfeld, Jörg out" }).click();
+    await p.getByText("has left; their work stays").waitFor();
+    await student.reload();
+    await student.getByText("You are in no course yet").waitFor();
+    await p.getByRole("button", { name: "Bring Grünfeld, Jörg back" }).click();
+    await p.getByRole("button", { name: "Take Grünfeld, Jörg out" }).waitFor();
+    await student.reload();
+    await student.getByRole("heading", { name: /Part Modelling 1/ }).waitFor();
+  });
+  it("the course is copied to a new term without its people", async () => {
+    const p = await signedIn("lark@college.example");
+    await p.goto(`${address}/courses/${course}/people`);
+    await p.getByLabel("New term").fill("Spring");
+    await p.getByRole("button", { name: "Copy the course" }).click();
+    await p.getByText("There is a course for Spring now").waitFor();
+    await p.goto(`${address}/courses`);
+    await p
+      .getByRole("heading", { name: /Part Modelling 1.*Spring/ })
+      .getByRole("link", { name: "People" })
+      .click();
+    await p.getByRole("row", { name: /lark@college.example/ }).waitFor();
+    expect(await p.getByRole("table", { name: "People" }).getByRole("row").count()).toBe(2);
+  });
+});
