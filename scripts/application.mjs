@@ -63,7 +63,9 @@ export function build() {
     { cwd: ROOT, encoding: "utf8" },
   )
     .stdout.split("\n")
-    .filter(Boolean);
+    .filter(Boolean)
+    // what is committed is listed before what is new: a commit alone changes nothing
+    .sort();
   const state = listed.map((f) => `${f}:${existsSync(join(ROOT, f)) ? statSync(join(ROOT, f)).mtimeMs : 0}`).join("\n");
   if (existsSync(stamp) && existsSync(join(ROOT, ".next/BUILD_ID")) && readFileSync(stamp, "utf8") === state) return;
   console.error("building …");

@@ -53,8 +53,14 @@ try {
   const caretaker = await visit("Wystan Grebe");
   await caretaker.goto(`${web.address}/running`);
   await shot(caretaker, "running");
+  await caretaker.goto(`${web.address}/administration`);
+  await shot(caretaker, "administration");
 
   const teacher = await visit("Hedda Lark");
+  await teacher.getByRole("link", { name: "People", exact: true }).click();
+  await teacher.waitForURL("**/people");
+  await shot(teacher, "people");
+  await teacher.goto(`${web.address}/courses`);
   await teacher.getByRole("link", { name: "Tripod foot" }).first().click();
   await teacher.waitForURL("**/handouts/*");
   // every check done before anything is shown

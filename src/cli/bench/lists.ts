@@ -23,6 +23,16 @@ await rows(`insert into submissions (handout_id, person_id, attempt, document)
   join enrolments e on e.course_id = h.course_id, generate_series(1, 20) a`);
 await rows(`insert into checks (submission_id, state, points, out_of)
   select id, 'checked', 10 + attempt % 10, 20 from submissions`);
+// and thirty-five courses more, 2,000 people in all, with an instructor each and somebody who looks after the server
+await rows(`with c as (insert into courses (title) select 'Other ' || c from generate_series(1, 35) c returning id),
+  p as (insert into people (name, email) select 'Person ' || p, 'other-' || p || '@elsewhere.example'
+    from generate_series(1, 1850) p returning id)
+  insert into enrolments (course_id, person_id, role)
+  select c.id, p.id, 'student' from (select id, row_number() over () as n from c) c
+  join (select id, row_number() over () as n from p) p on p.n % 35 = c.n - 1`);
+await rows(`update enrolments e set role = 'instructor' where person_id in
+  (select min(person_id::text)::uuid from enrolments group by course_id)`);
+await rows("update people set administrator = true where email = 'other-1@elsewhere.example'");
 await rows("analyze");
 
 const { n } = await one<{ n: number }>("select count(*)::int as n from submissions");

@@ -100,7 +100,7 @@ export function DenseTable<T extends object>({
           ))}
         </thead>
         <tbody>
-          {shown.map((r) => (
+          {shown.slice(0, MOST_SHOWN).map((r) => (
             <tr key={r.id}>
               {columns.map((c) => (
                 <td key={c.id} className={c.right ? "figures text-right" : ""}>
@@ -111,9 +111,14 @@ export function DenseTable<T extends object>({
           ))}
         </tbody>
       </table>
+      {shown.length > MOST_SHOWN && (
+        <p className="quiet mt-1 text-sm">{shown.length - MOST_SHOWN} more: search for whom you want.</p>
+      )}
     </div>
   );
 }
 
+/** Nobody reads further; whoever is wanted is searched for. */
+const MOST_SHOWN = 200;
 const SORTED = { asc: "ascending", desc: "descending" } as const;
 const MARK = { asc: " ▴", desc: " ▾" } as const;
