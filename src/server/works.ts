@@ -35,7 +35,9 @@ const LONG_SPELL = "45 minutes";
 
 /** A student's part on a handout; begun empty when opened first. */
 export async function openWork(h: Handout, personId: string): Promise<OpenWork> {
-  const start = emptyPart(h.exercise.title, h.exercise.units, h.exercise.material);
+  // files are named after the part: whose it is shows in a folder of thirty
+  const { initials } = await one<{ initials: string }>("select initials from people where id = $1", [personId]);
+  const start = emptyPart(`${h.exercise.title} ${initials}`.trim(), h.exercise.units, h.exercise.material);
   await rows("insert into works (handout_id, person_id, document) values ($1, $2, $3) on conflict do nothing", [
     h.id,
     personId,

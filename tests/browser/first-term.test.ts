@@ -1,10 +1,9 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { randomUUID } from "node:crypto";
-import AxeBuilder from "@axe-core/playwright";
 import pg from "pg";
 import type { Browser, BrowserContext, Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { openBrowser, pictureOnFailure } from "./harness";
+import { isAccessible, openBrowser, pictureOnFailure } from "./harness";
 
 /** A college of its own: an empty database, and a web server on it as `npm run web` starts one. */
 const NAME = `first_term_${randomUUID().slice(0, 8)}`;
@@ -63,15 +62,6 @@ const choose = async (p: Page, password = PASS) => {
   await p.getByLabel("Password").fill(password);
   await p.getByLabel("The same again").fill(password);
 };
-/** Nothing serious, in both themes. */
-async function isAccessible(p: Page): Promise<void> {
-  for (const colorScheme of ["light", "dark"] as const) {
-    await p.emulateMedia({ colorScheme });
-    const { violations } = await new AxeBuilder({ page: p }).analyze();
-    const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
-    expect(serious.map((v) => `${colorScheme} ${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);
-  }
-}
 /** The newest letter to somebody, as the administrator reads it. */
 async function letterTo(p: Page, email: string): Promise<string> {
   await p.goto(`${address}/administration`);

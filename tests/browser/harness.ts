@@ -1,3 +1,4 @@
+import AxeBuilder from "@axe-core/playwright";
 import { randomUUID } from "node:crypto";
 import type { PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
@@ -279,4 +280,14 @@ export function pictureOnFailure(pages: () => readonly (Page | undefined)[]) {
           .catch(() => undefined);
       }
     });
+}
+
+/** Nothing serious, in both themes. */
+export async function isAccessible(p: Page): Promise<void> {
+  for (const colorScheme of ["light", "dark"] as const) {
+    await p.emulateMedia({ colorScheme });
+    const { violations } = await new AxeBuilder({ page: p }).analyze();
+    const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+    expect(serious.map((v) => `${colorScheme} ${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);
+  }
 }

@@ -203,6 +203,16 @@ describe("handing in", () => {
       await client.query("delete from handouts where id = any($1)", [[closed.id, late.id, graced.id]]);
     });
   });
+  /** Wants whole tables for itself: where that crosses what others are doing just then, it is asked once more. */
+  const alone = async (sql: string): Promise<unknown> => {
+    for (;;) {
+      try {
+        return await rows(sql);
+      } catch (e) {
+        if ((e as { code?: string }).code !== "40P01") throw e;
+      }
+    }
+  };
   it("what was handed in, reported and issued is never changed but in the one way", async () => {
     await part();
     const id = made(await give(foot, 2));
@@ -216,7 +226,7 @@ describe("handing in", () => {
     ])
       await expect(rows(sql, [id]), sql).rejects.toThrow(/never changed/);
     for (const table of ["submissions", "reports", "handouts"])
-      await expect(rows(`truncate ${table} cascade`), table).rejects.toThrow(/never changed/);
+      await expect(alone(`truncate ${table} cascade`), table).rejects.toThrow(/never changed/);
     // an extension of the due time is a change of the rules, not of what was issued
     await rows("update handouts set due_at = due_at where id = $1", [foot.id]);
   });

@@ -49,7 +49,12 @@ export function Gauges({ store, sheet }: { store: BenchStore; sheet: Sheet | nul
         <Reading name="Volume" value={p ? volumeText(p.volume, document.units) : "–"} />
         <Reading name="Mass" value={mass === undefined ? "–" : massText(mass)} />
         {sheet?.printedMass && mass !== undefined && (
-          <Vernier value={mass} target={sheet.printedMass.target} tolerance={sheet.printedMass.tolerance} />
+          <div>
+            <dt className="sr-only">Mass against its band</dt>
+            <dd>
+              <Vernier value={mass} target={sheet.printedMass.target} tolerance={sheet.printedMass.tolerance} />
+            </dd>
+          </div>
         )}
         {sheet && <Reading name="Printed sizes used" value={`${ticked.size} of ${sheet.dimensions.length}`} />}
       </dl>

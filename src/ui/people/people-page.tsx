@@ -101,7 +101,10 @@ export function PeoplePage({
                 <button
                   aria-label={`Give up the group ${g.name}; its people stay`}
                   className="cursor-pointer"
-                  onClick={() => void acts.removeGroup(g.id)}
+                  onClick={() =>
+                    window.confirm(`Give up the group ${g.name}? Its people stay in the course, in no group.`) &&
+                    void acts.removeGroup(g.id)
+                  }
                 >
                   ×
                 </button>

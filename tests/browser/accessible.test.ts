@@ -1,0 +1,57 @@
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, beforeEach, describe, it } from "vitest";
+import { BASE, isAccessible, openBrowser, pictureOnFailure, visit } from "./harness";
+
+let browser: Browser, page: Page;
+beforeAll(async () => {
+  browser = await openBrowser();
+});
+afterAll(() => browser.close());
+beforeEach(pictureOnFailure(() => [page]));
+
+/** Goes to the first link of a kind on the page that is open. */
+async function follow(p: Page, kind: string): Promise<void> {
+  await p.goto(BASE + (await p.locator(`a[href^="/${kind}/"]`).first().getAttribute("href"))!);
+}
+const courses = (p: Page) => p.goto(`${BASE}/courses`);
+
+describe("nothing serious stands in anybody's way, in both themes", () => {
+  it("at the door and for who looks after the server", async () => {
+    page = await visit(browser, "Wystan Grebe");
+    for (const path of ["/courses", "/running", "/administration", "/account", "/no-such-page"]) {
+      await page.goto(BASE + path);
+      await isAccessible(page);
+    }
+    await page.context().clearCookies();
+    await page.goto(BASE);
+    await isAccessible(page);
+  });
+  it("for an instructor", async () => {
+    page = await visit(browser, "Hedda Lark");
+    await isAccessible(page);
+    for (const kind of ["courses", "handouts", "exercises"]) {
+      await courses(page);
+      await follow(page, kind);
+      await isAccessible(page);
+    }
+    const exercise = page.url();
+    await page.goto(`${exercise}/bench`);
+    await page.getByRole("img", { name: "Model" }).or(page.locator("[aria-label=Model]")).first().waitFor();
+    await isAccessible(page);
+    await courses(page);
+    await follow(page, "handouts");
+    await follow(page, "submissions");
+    await page.locator("canvas").first().waitFor();
+    await isAccessible(page);
+  });
+  it("for a student", async () => {
+    page = await visit(browser, "Ottoline Marsh");
+    await isAccessible(page);
+    await follow(page, "bench");
+    await page.locator("[aria-label=Model]").first().waitFor();
+    await isAccessible(page);
+    await courses(page);
+    await follow(page, "submissions");
+    await isAccessible(page);
+  });
+});
