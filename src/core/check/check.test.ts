@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { gradeReport } from "@/core/grade/grade";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
+import type { Curve } from "@/core/sketch/sketch";
 import { footExercise } from "@/demo/exercises";
 import { Draft } from "@/demo/draft";
 import { STEEL, tripodFoot, tripodFootElsewhere } from "@/demo/parts";
@@ -73,6 +74,41 @@ describe("the shape check", () => {
     const { shape } = check(d.extrude("add", { kind: "depth", depth: 30 }).document);
     expect(shape.verdict).toBe("missed");
     expect(shape.off).toBeGreaterThan(0.3);
+  });
+});
+
+describe("what a mirror leaves alike face by face", () => {
+  /** A plate between two S-shaped walls, alike from both ends: its mirror image has its faces in the same places. */
+  const wavy = (sway: number): PartDocument => {
+    const wave = (y: number): [number, number][] =>
+      [0, 15, 30, 45, 60].map((x, i) => [x, y + [0, sway, 0, -sway, 0][i]!]);
+    const line = (id: string, start: [number, number], end: [number, number]): Curve => ({
+      id,
+      kind: "line",
+      start,
+      end,
+    });
+    return part(
+      sketch("s", "top", [
+        { id: "near", kind: "spline", through: wave(0) },
+        line("right", [60, 0], [60, 40]),
+        { id: "far", kind: "spline", through: wave(40).reverse() },
+        line("left", [0, 40], [0, 0]),
+      ]),
+      extrude("b", "s", 10),
+      // a pad on top: without it the image would be the part turned over
+      sketch("t", "top", circ(30, 20, 5)),
+      extrude("p", "t", 14),
+    );
+  };
+  const shapeOf = (reference: PartDocument, submission: PartDocument) => {
+    const r = checkSubmission(kernel, { ...newExercise(), reference }, submission);
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    return r.value.report.evidence.find((e) => e.check === "shape") as ShapeEvidence;
+  };
+  it("is told by how its mass lies", () => {
+    expect(shapeOf(wavy(6), wavy(6))).toMatchObject({ verdict: "met", finding: "same" });
+    expect(shapeOf(wavy(6), wavy(-6))).toMatchObject({ verdict: "missed", finding: "mirrored" });
   });
 });
 

@@ -7,7 +7,7 @@ import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace } from "./match";
 import { BETTER, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_DIRECTION, SAME_FAR } from "./tolerance";
 import { shifts, wishes } from "./votes";
-import { anyAcross, placeWhole, triad, type Placement } from "./whole";
+import { anyAcross, placeWhole, triad, type Placement, type Witness } from "./whole";
 
 interface Heading {
   readonly direction: Vec3;
@@ -162,8 +162,13 @@ const MOST_DIRECTIONS = 8;
  * inertia: inertia is wrong exactly when the part is.
  * @param size of the reference (box diagonal), mm
  */
-export function placeOn(reference: readonly Face[], submission: readonly Face[], size: number): Placement | undefined {
-  const whole = placeWhole(reference, submission, size);
+export function placeOn(
+  reference: readonly Face[],
+  submission: readonly Face[],
+  size: number,
+  witness?: Witness,
+): Placement | undefined {
+  const whole = placeWhole(reference, submission, size, witness);
   if (whole) return whole;
   let best: Placement | undefined;
   const [theirs, own] = [headings(reference), headings(submission)];

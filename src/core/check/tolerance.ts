@@ -8,6 +8,11 @@ export const SAME_DIRECTION = 1e-7;
 export const SAME_PLACE = 1e-7;
 /** Relative difference of areas, rims and volumes that count as equal. */
 export const SAME_SIZE = 1e-6;
+/**
+ * Two moments of inertia are one within this share of their sum: what the library's rules for volumes differ by is far
+ * below, what a mirror changes far above.
+ */
+export const SAME_INERTIA = 1e-5;
 /** The balance of volumes must close to this share of the reference's volume. */
 export const BALANCE = 1e-6;
 /** Lumps of difference below this share of the reference's volume are noise of the boolean. */

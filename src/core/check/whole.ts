@@ -87,15 +87,21 @@ function holdOf(faces: readonly Face[], order: readonly number[], size: number):
 /** Motions looked at in full, at most: bodies all of whose faces are alike have many. */
 const MOST_TRIED = 4_000;
 
+/** Whether a motion under which all faces fit is believed; asked before it is taken. */
+export type Witness = (motion: Rigid) => boolean;
+const ANY: Witness = () => true;
+
 /**
  * The motion that lays one body on another that has just the same faces. The rarest faces fix the few motions there can
  * be; each is verified face by face and given up at the first that has no partner, so that the time grows as the faces.
- * @param size of the reference (box diagonal), mm @returns undefined where some face has no partner
+ * @param size of the reference (box diagonal), mm @returns undefined where some face has no partner, or the witness
+ * believes no such motion
  */
 export function placeWhole(
   reference: readonly Face[],
   submission: readonly Face[],
   size: number,
+  witness = ANY,
 ): Placement | undefined {
   const found = classes(reference, submission);
   if (!found?.length) return undefined;
@@ -133,8 +139,8 @@ export function placeWhole(
   const attempt = (from: number, rows: Rigid["rows"]): Placement | undefined => {
     const turned = move({ rows, shift: [0, 0, 0] }, submission[from]!.centre);
     const shift = sub3(at, turned).map((v) => (Math.abs(v) < ROUNDING * size ? 0 : v)) as unknown as Vec3;
-    if (tried++ > MOST_TRIED || !fits({ rows, shift })) return undefined;
     const motion = { rows, shift };
+    if (tried++ > MOST_TRIED || !fits(motion) || !witness(motion)) return undefined;
     const matching = matchFaces(
       reference,
       submission.map((f) => movedFace(f, motion)),

@@ -14,6 +14,8 @@ export interface Properties {
   readonly volume: number;
   readonly area: number;
   readonly centre: Vec3;
+  /** Moments of inertia about the centre of mass along x, y and z, as rows, for unit density. */
+  readonly tensor: readonly [Vec3, Vec3, Vec3];
   /** Principal moments of inertia about the centre of mass, ascending, for unit density. */
   readonly moments: Vec3;
   /** Unit directions of the principal axes, in the order of the moments. */
@@ -123,11 +125,12 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
     const xy = about([s, s, 0]) - (xx + yy) / 2,
       xz = about([s, 0, s]) - (xx + zz) / 2,
       yz = about([0, s, s]) - (yy + zz) / 2;
-    const inertia = eigen3([
+    const tensor: Properties["tensor"] = [
       [xx, xy, xz],
       [xy, yy, yz],
       [xz, yz, zz],
-    ]);
+    ];
+    const inertia = eigen3(tensor);
     const solids = explore(kernel, shape, "SOLID"),
       shells = explore(kernel, shape, "SHELL");
     const closed = shells.length > 0 && shells.every((sh) => oc.BRep_Tool.IsClosed(sh));
@@ -138,6 +141,7 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
       volume: props.Mass(),
       area: surface.Mass(),
       centre,
+      tensor,
       moments: inertia.values,
       axes: inertia.vectors,
       box: boxOf(kernel, shape),

@@ -4,9 +4,10 @@ import type { Face } from "@/core/kernel/faces";
 import { placed as placedSolid } from "@/core/kernel/place";
 import type { Solid } from "@/core/kernel/solid";
 import { differenceOf } from "../../difference";
+import { mirroredTensor, sameInertia } from "../../inertia";
 import { transformedFace } from "../../match";
 import { placeOn } from "../../placement";
-import { isWhole, placeWhole } from "../../whole";
+import { isWhole, placeWhole, type Witness } from "../../whole";
 import { INCHES, ON_THE_LIMIT, SAME_SIZE } from "../../tolerance";
 import type { CheckContext } from "../context";
 import type { ShapeEvidence, Lump } from "./kind";
@@ -37,9 +38,11 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
   if (!submission.solid || !submission.properties)
     return { evidence: { ...base, verdict: "missed", finding: "absent", off: 1 }, picture: {} };
 
-  const near = placeOn(reference.faces, submission.faces, size);
+  const { tensor } = submission.properties;
+  const believed: Witness = ({ rows }) => sameInertia(reference.properties.tensor, tensor, rows);
+  const near = placeOn(reference.faces, submission.faces, size, believed);
   const sameVolume = Math.abs(submission.properties.volume / reference.properties.volume - 1) <= SAME_SIZE;
-  if (isWhole(near) && sameVolume) {
+  if (isWhole(near) && sameVolume && believed(near.motion)) {
     return {
       evidence: {
         ...base,
@@ -80,6 +83,7 @@ export function checkShape(context: CheckContext): { evidence: ShapeEvidence; pi
       reference.faces,
       submission.faces.map((f: Face) => transformedFace(f, true, 1)),
       size,
+      ({ rows }) => sameInertia(reference.properties.tensor, mirroredTensor(tensor), rows),
     ) !== undefined;
   if (!near) return { evidence: { ...base, verdict: "missed", finding: "unplaced", off: 1 }, picture: {} };
   const placed = placedSolid(kernel, submission.solid, near.motion);
