@@ -128,10 +128,22 @@ export const allCourses = () =>
      group by c.id order by c.term desc, c.title`,
   );
 
-/** All people, for whoever looks after the server. */
-export const allPeople = () =>
-  rows<{ id: string; name: string; email: string; administrator: boolean; has_entered: boolean; courses: number }>(
+const MOST_FOUND = 100;
+
+/** People of the server by what their name or address holds: the first hundred, and how many there are. */
+export const peopleLike = (text: string) =>
+  rows<{
+    id: string;
+    name: string;
+    email: string;
+    administrator: boolean;
+    has_entered: boolean;
+    courses: number;
+    found: number;
+  }>(
     `select p.id, p.name, p.email, p.administrator, p.password_hash is not null as has_entered,
-       (select count(*)::int from enrolments e where e.person_id = p.id and e.left_at is null) as courses
-     from people p order by p.name`,
+       (select count(*)::int from enrolments e where e.person_id = p.id and e.left_at is null) as courses,
+       (count(*) over ())::int as found
+     from people p where p.name ilike $1 or p.email ilike $1 order by p.name limit ${MOST_FOUND}`,
+    [`%${text.replace(/[\\%_]/g, "\\$&")}%`],
   );

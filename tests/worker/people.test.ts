@@ -1,3 +1,4 @@
+import { spawnSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
 import pg from "pg";
 import { afterAll, afterEach, beforeEach, describe, expect, it } from "vitest";
@@ -172,6 +173,18 @@ describe("a database", () => {
       const fresh = new pg.Client({ connectionString: url.href });
       await fresh.connect();
       expect((await fresh.query("select 1 from migrations")).rowCount).toBeGreaterThan(3);
+      // the demo goes, and nothing else
+      await fresh.query(
+        "insert into people (name, email, demo) values ('Demo', 'd@x.example', true), ('Own', 'o@x', false)",
+      );
+      await fresh.query("insert into courses (title, demo) values ('Demo', true), ('Own', false)");
+      await fresh.query(
+        "insert into enrolments (course_id, person_id, role) select c.id, p.id, 'student' from courses c, people p",
+      );
+      const remove = ["--import", import.meta.resolve("tsx"), "src/demo/remove.ts"];
+      expect(spawnSync(process.execPath, remove, { env: process.env, encoding: "utf8" }).stderr).toBe("");
+      const left = await fresh.query("select name from people union all select title from courses");
+      expect(left.rows.map((r) => r.name)).toEqual(["Own", "Own"]);
       await fresh.query("insert into migrations (name) values ('999_from_next_year.sql')");
       await fresh.end();
       await expect(migrate()).rejects.toThrow(TooNew);

@@ -1,4 +1,4 @@
-import { allCourses, allPeople } from "@/server/courses";
+import { allCourses, peopleLike } from "@/server/courses";
 import { environment } from "@/server/environment";
 import { letters } from "@/server/outbox";
 import { AdministrationPage } from "@/ui/people/administration-page";
@@ -7,14 +7,17 @@ import { administrating } from "../visitor";
 
 export const dynamic = "force-dynamic";
 
-export default async function Page() {
+export default async function Page({ searchParams }: { searchParams: Promise<{ q?: string | string[] }> }) {
   const person = await administrating();
-  const [courses, people, post] = await Promise.all([allCourses(), allPeople(), letters()]);
+  const { q } = await searchParams;
+  const wanted = (typeof q === "string" ? q : "").slice(0, 80);
+  const [courses, people, post] = await Promise.all([allCourses(), peopleLike(wanted), letters()]);
   return (
     <AdministrationPage
       person={person}
       courses={courses}
       people={people}
+      wanted={wanted}
       letters={post.map(({ made_at, sent_at, ...l }) => ({
         ...l,
         madeAt: made_at.toISOString(),

@@ -1,7 +1,9 @@
+import { readRoster } from "@/core/roster/roster";
 import { handoutsOf } from "@/server/courses";
 import { closeDatabase, one, rows } from "@/server/database";
 import { classOn } from "@/server/handouts";
 import { migrate } from "@/server/migrate";
+import { knownOf, takeIn } from "@/server/roster";
 import { hashPassword, personByPassword, type Person } from "@/server/people";
 
 /** Five courses of thirty students, twenty handouts each, twenty tries each: how long a page's lists take. */
@@ -56,6 +58,24 @@ const tell = (metric: string, ms: number) => process.stdout.write(`lists ${metri
 process.stdout.write(`lists submissions: ${n}\n`);
 tell("handouts of a course, p95", await p95(() => handoutsOf(course.id, student)));
 tell("class on a handout, p95", await p95(() => classOn(handout.id)));
+const roster = [
+  ["name", "email", "group"],
+  ...Array.from({ length: 500 }, (_, i) => [`New ${i}`, `new-${i}@elsewhere.example`, `group ${i % 5}`]),
+];
+const timed = async (work: () => Promise<unknown>) => {
+  const began = performance.now();
+  await work();
+  return performance.now() - began;
+};
+const preview = async () => {
+  const { lines } = readRoster(roster);
+  await knownOf(
+    course.id,
+    lines.map((l) => l.email),
+  );
+};
+tell("a roster of 500 looked at", await timed(preview));
+tell("a roster of 500 taken in", await timed(() => takeIn({ id: course.id, title: "A" }, readRoster(roster).lines)));
 // sixty at the door at once: how long somebody else's question takes meanwhile
 await rows("update people set password_hash = $1", [await hashPassword("a word")]);
 let isOver = false;

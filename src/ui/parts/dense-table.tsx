@@ -41,14 +41,15 @@ export function DenseTable<T extends object>({
   rows,
   columns,
   empty,
-  search = "Search",
+  search,
 }: {
   label: string;
   rows: readonly T[];
   columns: readonly Column<T>[];
   /** What to do first, where there is nothing. */
   empty: ReactNode;
-  search?: string;
+  /** What the field for searching says; none where it is searched elsewhere. */
+  search: string | undefined;
 }) {
   const data = useMemo(() => [...rows], [rows]);
   const built = useMemo(() => {
@@ -63,7 +64,7 @@ export function DenseTable<T extends object>({
   if (!rows.length) return <p className="quiet mt-2">{empty}</p>;
   return (
     <div>
-      {rows.length > 8 && (
+      {search && rows.length > 8 && (
         <div className="no-print mb-2 flex items-center gap-3">
           <input
             type="search"

@@ -22,6 +22,8 @@ export interface PersonLine {
   readonly administrator: boolean;
   readonly has_entered: boolean;
   readonly courses: number;
+  /** How many there are like this, shown or not. */
+  readonly found: number;
 }
 export interface LetterLine {
   readonly id: string;
@@ -55,6 +57,7 @@ export function AdministrationPage({
   person,
   courses,
   people,
+  wanted,
   letters,
   hasMail,
   newCourse,
@@ -62,6 +65,8 @@ export function AdministrationPage({
   person: { name: string; email: string };
   courses: readonly CourseLine[];
   people: readonly PersonLine[];
+  /** What was searched for among them. */
+  wanted: string;
   letters: readonly LetterLine[];
   hasMail: boolean;
   newCourse: (values: unknown) => Promise<Answer>;
@@ -113,7 +118,21 @@ export function AdministrationPage({
         <h2 id="people" className="font-semibold">
           People
         </h2>
-        <DenseTable label="Everybody" search="Search names and addresses" rows={people} columns={PEOPLE} empty="" />
+        <form className="my-2 flex items-center gap-3">
+          <input
+            type="search"
+            name="q"
+            aria-label="Search names and addresses"
+            placeholder="Search names and addresses"
+            className="input input-sm w-64"
+            defaultValue={wanted}
+          />
+          <button className="btn btn-sm">Search</button>
+          <span className="quiet text-xs" role="status">
+            {people.length} of {people[0]?.found ?? 0}
+          </span>
+        </form>
+        <DenseTable label="Everybody" rows={people} columns={PEOPLE} empty="Nobody is called so." search={undefined} />
       </section>
       <section className="mt-8" aria-labelledby="outbox">
         <h2 id="outbox" className="font-semibold">
