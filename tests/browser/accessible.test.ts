@@ -15,7 +15,10 @@ async function follow(p: Page, kind: string): Promise<void> {
 }
 const courses = (p: Page) => p.goto(`${BASE}/courses`);
 
-describe("nothing serious stands in anybody's way, in both themes", () => {
+/** Every page is looked through twice, and slowly. */
+const PATIENCE = { timeout: 240_000 };
+
+describe("nothing serious stands in anybody's way, in both themes", PATIENCE, () => {
   it("at the door and for who looks after the server", async () => {
     page = await visit(browser, "Wystan Grebe");
     for (const path of ["/courses", "/running", "/administration", "/account", "/no-such-page"]) {

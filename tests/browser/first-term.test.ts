@@ -45,7 +45,7 @@ async function visitor(path = "/"): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
   contexts.push(context);
   page = await context.newPage();
-  page.setDefaultTimeout(10_000);
+  page.setDefaultTimeout(20_000);
   await page.goto(path.startsWith("http") ? path : address + path);
   return page;
 }
