@@ -1,10 +1,8 @@
 "use server";
 
 import { revalidatePath } from "next/cache";
-import { z } from "zod";
 import { CopyCourse, NewCourse } from "@/core/roster/forms";
 import { copyCourse, makeCourse } from "@/server/courses";
-import { letters } from "@/server/outbox";
 import { personByEmail } from "@/server/people";
 import { enrol, welcomeNew } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
@@ -37,10 +35,4 @@ export async function copyForTerm(course: string, values: unknown): Promise<Answ
   await enrol(made, person.id, "instructor", null);
   revalidatePath("/courses");
   return { done: `There is a course for ${r.data.term} now, with the same exercises and nobody in it but you.` };
-}
-
-export async function letter(id: string) {
-  await administrating();
-  const wanted = z.uuid().parse(id);
-  return (await letters()).find((l) => l.id === wanted)?.body;
 }
