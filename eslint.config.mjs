@@ -25,6 +25,7 @@ const ROOMS = [
   "measure",
   "formats",
   "part",
+  "sizes",
   "sheet",
   "check",
   "grade",
@@ -39,8 +40,9 @@ const ROOM_MAY = {
   measure: ["naming", "geometry", "kernel"],
   part: ["naming", "units", "geometry", "sketch", "kernel"],
   formats: ["naming", "units", "geometry", "sketch", "kernel"],
-  sheet: ["naming", "units", "geometry", "kernel", "measure", "part"],
-  check: ["naming", "units", "geometry", "kernel", "measure", "part", "sheet"],
+  sizes: ["naming", "units", "geometry", "sketch", "kernel", "measure", "part"],
+  sheet: ["naming", "units", "geometry", "kernel", "measure", "part", "sizes"],
+  check: ["naming", "units", "geometry", "kernel", "measure", "part", "sizes", "sheet"],
   grade: ["units", "check"],
 };
 

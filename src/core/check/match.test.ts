@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Carrier, Face } from "@/core/kernel/faces";
-import { matchFaces, movedFace, sameCarrier, sameFace, transformedFace } from "./match";
+import { sameCarrier } from "@/core/measure/same";
+import { matchFaces, movedFace, sameFace, transformedFace } from "./match";
 
 const SIZE = 100;
 const plane = (normal: readonly [number, number, number], offset: number): Carrier => ({

@@ -1,10 +1,12 @@
 import { move, turn, type Rigid } from "@/core/geometry/rigid";
 import { footOn } from "@/core/geometry/line";
-import { cross3, distance3, dot3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
-import { axisOf, mappedCarrier, type Carrier } from "@/core/kernel/carrier";
+import { distance3, dot3, type Vec3 } from "@/core/geometry/vector";
+import { mappedCarrier, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
+import { sameCarrier } from "@/core/measure/same";
+import { SAME_PLACE } from "@/core/measure/tolerance";
 import { Nearby } from "./nearby";
-import { SAME_DIRECTION, SAME_PLACE, SAME_SIZE } from "./tolerance";
+import { SAME_SIZE } from "./tolerance";
 
 /** A face as seen after a motion. */
 export const movedFace = (f: Face, m: Rigid): Face => ({
@@ -18,34 +20,6 @@ export const movedFace = (f: Face, m: Rigid): Face => ({
 });
 
 const sameSize = (a: number, b: number) => Math.abs(a - b) <= SAME_SIZE * Math.max(Math.abs(a), Math.abs(b));
-
-/** Whether two carriers are one surface with material on the same side. @param size of the reference, mm */
-export function sameCarrier(a: Carrier, b: Carrier, size: number): boolean {
-  const near = SAME_PLACE * size;
-  if (a.kind === "plane" && b.kind === "plane")
-    return length3(sub3(a.normal, b.normal)) <= SAME_DIRECTION && Math.abs(a.offset - b.offset) <= near;
-  if ("hollow" in a && "hollow" in b && a.hollow !== b.hollow) return false;
-  if (a.kind === "sphere" && b.kind === "sphere")
-    return distance3(a.centre, b.centre) <= near && Math.abs(a.radius - b.radius) <= near;
-  if (a.kind === "cone" && b.kind === "cone")
-    return (
-      distance3(a.tip, b.tip) <= 10 * near &&
-      length3(sub3(a.axis, b.axis)) <= SAME_DIRECTION &&
-      Math.abs(a.half - b.half) <= SAME_DIRECTION
-    );
-  const [p, q] = [axisOf(a), axisOf(b)];
-  if (p && q && length3(cross3(p.along, q.along)) <= SAME_DIRECTION) {
-    if (a.kind === "torus" && b.kind === "torus")
-      return (
-        distance3(a.centre, b.centre) <= near &&
-        Math.abs(a.major - b.major) <= near &&
-        Math.abs(a.minor - b.minor) <= near
-      );
-    if (a.kind === "cylinder" && b.kind === "cylinder")
-      return Math.abs(a.radius - b.radius) <= near && distance3(footOn(q.at, p), q.at) <= near;
-  }
-  return a.kind === "other" && b.kind === "other" && a.type === b.type;
-}
 
 /** Whether two faces are one and the same piece of surface, by carrier and cheap invariants. */
 export const sameFace = (a: Face, b: Face, size: number): boolean =>

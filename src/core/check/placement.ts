@@ -4,8 +4,9 @@ import { cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from
 import { footOn, type Line } from "@/core/geometry/line";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
+import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { matchFaces, movedFace } from "./match";
-import { BETTER, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_DIRECTION, SAME_FAR } from "./tolerance";
+import { BETTER, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
 import { shifts, wishes } from "./votes";
 import { anyAcross, placeWhole, triad, type Placement, type Witness } from "./whole";
 

@@ -1,7 +1,8 @@
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
-import { NOT_PARALLEL, SAME_DIRECTION, SAME_PLACE } from "./tolerance";
+import { SAME_DIRECTION, SAME_PLACE } from "@/core/measure/tolerance";
+import { NOT_PARALLEL } from "./tolerance";
 
 /** One wish for the shift: its component along a direction, and how much area wishes so. */
 export interface Wish {

@@ -5,7 +5,8 @@ import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, sameFace, type Matching } from "./match";
 import { Nearby } from "./nearby";
-import { NOT_PARALLEL, SAME_ANGLE, SAME_PLACE, SAME_SIZE } from "./tolerance";
+import { SAME_PLACE } from "@/core/measure/tolerance";
+import { NOT_PARALLEL, SAME_ANGLE, SAME_SIZE } from "./tolerance";
 
 export interface Placement {
   readonly motion: Rigid;

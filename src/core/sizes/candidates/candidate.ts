@@ -1,0 +1,70 @@
+import { SAME_WAY } from "@/core/geometry/tolerance";
+import { dot3, scale3, type Vec3 } from "@/core/geometry/vector";
+import type { Carrier } from "@/core/kernel/carrier";
+import type { Surface } from "@/core/measure/surfaces";
+import { isParallel, isSquare } from "../anchor";
+import type { Size } from "../kinds/kinds";
+
+/** A size without the id it gets when it is taken. */
+export type Nameless = Size extends infer S ? (S extends Size ? Omit<S, "id"> : never) : never;
+
+/** A size that could be printed. */
+export interface Candidate {
+  readonly size: Nameless;
+  /** How gladly a draughtsman would print it: the least first. */
+  readonly cost: number;
+}
+
+export type Plane = Surface & { readonly carrier: Extract<Carrier, { kind: "plane" }> };
+export type Cylinder = Surface & { readonly carrier: Extract<Carrier, { kind: "cylinder" }> };
+export type Cone = Surface & { readonly carrier: Extract<Carrier, { kind: "cone" }> };
+
+export const isPlane = (s: Surface): s is Plane => s.carrier.kind === "plane";
+export const isCylinder = (s: Surface): s is Cylinder => s.carrier.kind === "cylinder";
+export const isCone = (s: Surface): s is Cone => s.carrier.kind === "cone";
+
+/** A direction that flat faces look along, with those that do; the largest first. */
+export interface Direction {
+  readonly along: Vec3;
+  readonly planes: readonly Plane[];
+  readonly area: number;
+}
+
+/** The directions of a body's flat faces, both ways as one; those with most area first. */
+export function directionsOf(surfaces: readonly Surface[]): Direction[] {
+  const list: { along: Vec3; planes: Plane[]; area: number }[] = [];
+  for (const s of surfaces) {
+    if (!isPlane(s)) continue;
+    const known = list.find((d) => isParallel(d.along, s.carrier.normal));
+    if (known) {
+      known.planes.push(s);
+      known.area += s.area;
+    } else list.push({ along: positive(s.carrier.normal), planes: [s], area: s.area });
+  }
+  return list.sort((a, b) => b.area - a.area);
+}
+
+/** Of the directions up to three that stand square to each other: those with most area between them. */
+export function mainDirections(list: readonly Direction[]): Direction[] {
+  let best: Direction[] = list.slice(0, 1);
+  const weight = (set: readonly Direction[]) => set.reduce((s, d) => s + d.area, 0);
+  const offer = (set: Direction[]) => {
+    if (weight(set) > weight(best)) best = set;
+  };
+  for (const [i, a] of list.entries())
+    for (const [k, b] of list.entries()) {
+      if (k <= i || !isSquare(a.along, b.along)) continue;
+      const third = list.find((c, n) => n > k && isSquare(c.along, a.along) && isSquare(c.along, b.along));
+      offer(third ? [a, b, third] : [a, b]);
+    }
+  return best;
+}
+
+/** Of a direction and its opposite the one that points along an axis of space, or nearest to it. */
+function positive(d: Vec3): Vec3 {
+  const most = [0, 1, 2].reduce((m, i) => (Math.abs(d[i]!) > Math.abs(d[m]!) + SAME_WAY ? i : m), 0);
+  return d[most]! < 0 ? scale3(d, -1) : d;
+}
+
+/** On which side of a plane something lies, along the plane's normal out of the material, mm. */
+export const over = (plane: Plane, p: Vec3): number => dot3(plane.carrier.normal, p) - plane.carrier.offset;

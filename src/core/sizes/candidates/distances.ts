@@ -1,0 +1,140 @@
+import { dot3 } from "@/core/geometry/vector";
+import { axisOf } from "@/core/kernel/carrier";
+import { goesRound, type Surface } from "@/core/measure/surfaces";
+import { isParallel, isSquare, supportAt, type Anchor } from "../anchor";
+import { keyOf, type SizedBody } from "../body";
+import { EQUAL, MANY_LEVELS } from "../tolerance";
+import { directionsOf, isCone, isCylinder, isPlane, mainDirections, type Candidate, type Direction } from "./candidate";
+
+/** Something that has a place along a direction. */
+interface Stop {
+  readonly anchor: Anchor;
+  readonly at: number;
+  readonly kind: "plane" | "axis" | "edge";
+  /** How far its round side stands out to either side, mm. */
+  readonly reach: number;
+  readonly area: number;
+  /** Like ones at the same level. */
+  readonly also?: readonly Anchor[];
+  /** What those have in common. */
+  readonly look?: string;
+}
+
+const MOST_DIRECTIONS = 10;
+
+/** Distances along every direction that flat faces look, and between axes. */
+export function distanceCandidates(body: SizedBody): Candidate[] {
+  const directions = directionsOf(body.surfaces).slice(0, MOST_DIRECTIONS);
+  const main = mainDirections(directions);
+  const straight = directions.flatMap((d) => alongDirection(body, d, main));
+  return [...straight, ...betweenAxes(body)];
+}
+
+function stopsAlong(body: SizedBody, d: Direction, main: readonly Direction[]): Stop[] {
+  const { surfaces, on } = body;
+  const list: Stop[] = d.planes.map((p) => ({
+    anchor: [keyOf(p)],
+    at: p.carrier.offset * Math.sign(dot3(p.carrier.normal, d.along)),
+    kind: "plane",
+    reach: 0,
+    area: p.area,
+  }));
+  const isMain = (s: Surface) => isPlane(s) && main.some((m) => isParallel(m.along, s.carrier.normal));
+  surfaces.forEach((s, i) => {
+    const { carrier: c } = s,
+      axis = axisOf(c);
+    if (c.kind === "sphere")
+      list.push({ anchor: [keyOf(s)], at: dot3(c.centre, d.along), kind: "axis", reach: c.radius, area: s.area });
+    if (axis && isSquare(axis.along, d.along)) {
+      const reach = c.kind === "cylinder" && !c.hollow ? c.radius : 0;
+      const look = c.kind === "cylinder" ? `${c.hollow} ${Math.round(c.radius / EQUAL)}` : "";
+      list.push({ anchor: [keyOf(s)], at: dot3(axis.at, d.along), kind: "axis", reach, area: s.area, look });
+    }
+    if (c.kind === "torus" && isParallel(c.axis, d.along))
+      list.push({ anchor: [keyOf(s)], at: dot3(c.centre, d.along), kind: "axis", reach: 0, area: s.area });
+    // edges of what slants, and of cones with what they end at
+    for (const b of s.beside) {
+      const o = surfaces[b]!;
+      const isSlanting = isPlane(s) && isPlane(o) && (!isMain(s) || !isMain(o));
+      const isRim = isCone(s) && isCylinder(o);
+      if (!(isSlanting && b > i) && !isRim) continue;
+      const anchor = [keyOf(s), keyOf(o)],
+        edge = supportAt(anchor, on);
+      if (!edge || !("line" in edge)) continue;
+      const isPlaced = edge.centre ? isParallel(edge.line.along, d.along) : isSquare(edge.line.along, d.along);
+      if (isPlaced) list.push({ anchor, at: dot3(edge.line.at, d.along), kind: "edge", reach: 0, area: 0 });
+    }
+  });
+  return list;
+}
+
+/** Like holes at one level as one stop, which comes before each of them. */
+function levelled(stops: readonly Stop[]): Stop[] {
+  const groups = new Map<string, Stop[]>();
+  for (const s of stops) {
+    if (!s.look) continue;
+    const level = `${s.look} ${Math.round(s.at / EQUAL)}`;
+    groups.set(level, [...(groups.get(level) ?? []), s]);
+  }
+  const together = [...groups.values()].filter((g) => g.length > 1);
+  return [...together.map(([first, ...rest]): Stop => ({ ...first!, also: rest.map((r) => r.anchor) })), ...stops];
+}
+
+/** Of very many stops one a level, the largest. */
+function thinned(stops: readonly Stop[]): readonly Stop[] {
+  if (stops.length <= MANY_LEVELS) return stops;
+  const sorted = [...stops].sort((a, b) => a.at - b.at || b.area - a.area);
+  return sorted.filter((s, i) => i === 0 || s.at - sorted[i - 1]!.at > EQUAL || s.kind !== sorted[i - 1]!.kind);
+}
+
+const COST = { plane: 0, axis: 0.2, edge: 0.5 };
+
+function alongDirection(body: SizedBody, d: Direction, main: readonly Direction[]): Candidate[] {
+  const stops = thinned(levelled(stopsAlong(body, d, main)));
+  const ends = [Math.min(...stops.map((s) => s.at)), Math.max(...stops.map((s) => s.at))];
+  const along = keyOf(d.planes[0]!),
+    largest = Math.max(...stops.map((s) => s.area));
+  const list: Candidate[] = [];
+  for (const [i, a] of stops.entries())
+    for (const b of stops.slice(i + 1)) {
+      const gap = Math.abs(a.at - b.at);
+      const isDatum = [a, b].some((s) => s.kind === "plane" && ends.some((e) => Math.abs(e - s.at) <= EQUAL));
+      // a datum face first, then what is large; oblique directions last
+      const dull = (isDatum ? 0 : 0.3) + 0.1 * (1 - Math.max(a.area, b.area) / largest) + (main.includes(d) ? 0 : 0.4);
+      const cost = 4 + COST[a.kind] + COST[b.kind] + dull - (a.also || b.also ? 0.15 : 0);
+      const needsWay = a.kind !== "plane" && b.kind !== "plane";
+      // the end that stands for many comes second
+      const [from, to] = a.also && !b.also ? [b, a] : [a, b];
+      const base = {
+        kind: "distance" as const,
+        from: [...from.anchor],
+        to: [...to.anchor],
+        ...(to.also && { also: to.also.map((o) => [...o]) }),
+      };
+      const size = needsWay ? { ...base, along } : base;
+      if (gap > EQUAL) list.push({ size, cost });
+      if (!a.reach && !b.reach) continue;
+      const sides: ["far" | "centre", "far" | "centre"] = [from.reach ? "far" : "centre", to.reach ? "far" : "centre"];
+      list.push({ size: { ...size, sides }, cost: cost + 0.6 });
+    }
+  return list;
+}
+
+const MOST_AXES = 24;
+
+/** Between parallel axes, straight. */
+function betweenAxes({ surfaces }: SizedBody): Candidate[] {
+  const round = surfaces.filter((s) => isCylinder(s) && goesRound(s)).slice(0, MOST_AXES);
+  const others = surfaces.filter((s) => isCylinder(s) && !goesRound(s)).slice(0, MOST_AXES);
+  const list: Candidate[] = [];
+  for (const [i, a] of round.entries())
+    for (const b of [...round.slice(i + 1), ...others]) {
+      if (!isParallel(axisOf(a.carrier)!.along, axisOf(b.carrier)!.along)) continue;
+      list.push({ size: { kind: "distance", from: [keyOf(a)], to: [keyOf(b)] }, cost: 4.7 });
+    }
+  for (const [i, a] of others.entries())
+    for (const b of others.slice(i + 1))
+      if (isParallel(axisOf(a.carrier)!.along, axisOf(b.carrier)!.along))
+        list.push({ size: { kind: "distance", from: [keyOf(a)], to: [keyOf(b)] }, cost: 4.9 });
+  return list;
+}

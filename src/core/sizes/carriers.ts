@@ -1,0 +1,58 @@
+import type { Carrier } from "@/core/kernel/carrier";
+import { keyedFaces } from "@/core/kernel/faces";
+import type { Kernel } from "@/core/kernel/opencascade";
+import type { Solid } from "@/core/kernel/solid";
+import { Topology } from "@/core/kernel/topology";
+import type { Surface } from "@/core/measure/surfaces";
+import { formatFace, unmarked } from "@/core/naming/names";
+import type { Carriers } from "./anchor";
+
+/** Looks carriers up by keys and names of faces. */
+class Lookup {
+  private readonly found = new Map<string, Carrier>();
+  private readonly twice = new Set<string>();
+
+  give(key: string, carrier: Carrier): void {
+    this.found.set(key, carrier);
+  }
+  /** A further name of a face; one that several faces bear tells nothing. */
+  alias(name: string, carrier: Carrier): void {
+    if (this.found.has(name)) this.twice.add(name);
+    else this.found.set(name, carrier);
+  }
+  get carriers(): Carriers {
+    return (key) => (this.twice.has(key) && key !== unmarked(key) ? undefined : this.found.get(key));
+  }
+}
+
+/** The carriers of surfaces by the keys of their pieces, and by all their names where those are one surface's only. */
+export function carriersOfSurfaces(surfaces: readonly Surface[]): Carriers {
+  const list = new Lookup();
+  for (const s of surfaces) for (const key of s.keys) list.give(key, s.carrier);
+  for (const s of surfaces) for (const n of new Set(s.names.map(formatFace))) list.alias(n, s.carrier);
+  return list.carriers;
+}
+
+/** The carriers of a body's faces by key and name; areas are measured only where faces that share a name need it. */
+export function carriersOfSolid(kernel: Kernel, solid: Solid): Carriers {
+  return Topology.over(kernel, solid, (t) => {
+    const list = new Lookup();
+    const groups = new Map<string, number[]>();
+    t.names.forEach((names, i) => {
+      const name = names[0] ?? "unnamed";
+      groups.set(name, [...(groups.get(name) ?? []), i]);
+    });
+    for (const [name, members] of groups) {
+      if (members.length === 1) {
+        list.give(name, t.carrier(members[0]!));
+        continue;
+      }
+      const keyed = keyedFaces(members.map((i) => ({ names: solid.names[i] ?? [], ...t.face(i) })));
+      for (const f of keyed) list.give(f.key, f.carrier);
+    }
+    t.names.forEach((names, i) => {
+      for (const n of names.slice(1)) list.alias(n, t.carrier(i));
+    });
+    return list.carriers;
+  });
+}

@@ -1,0 +1,111 @@
+import { footOn } from "@/core/geometry/line";
+import { cross3, distance3, length3 } from "@/core/geometry/vector";
+import { axisOf, type Carrier } from "@/core/kernel/carrier";
+import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
+import { stepOf } from "@/core/naming/names";
+import type { PartDocument } from "@/core/part/document";
+import { Rebuilder } from "@/core/part/rebuild";
+import type { Carriers } from "./anchor";
+import type { SizedBody } from "./body";
+import { carriersOfSolid } from "./carriers";
+import { drivingNumbers, type DrivingNumber } from "./numbers";
+import { sliceOf } from "./slice";
+import { DISTURB_ANGLE, DISTURB_LENGTH, JUMP, TOUCHING } from "./tolerance";
+
+/** Where every face goes when one number changes a little. */
+export interface Disturbance {
+  readonly number: DrivingNumber;
+  /** By how much it was changed, mm or radians; below 0 where more could not be built. */
+  readonly by: number;
+  readonly on: Carriers;
+}
+
+/**
+ * Changes each number of a part by a hair and sees where its faces go, in the slice of steps that hang on it; whole
+ * rebuilds only where the slice does not show a face.
+ * @param body the part as it stands @param faces keys of all its faces
+ * @param tell is told how far it is: numbers done, numbers in all
+ * @returns one for each number; those that cannot be changed either way are left out
+ */
+export function disturbances(
+  kernel: Kernel,
+  document: PartDocument,
+  body: SizedBody,
+  faces: readonly string[],
+  tell: (done: number, of: number) => void = () => {},
+): Disturbance[] {
+  const base = body.on;
+  const isNear = (on: Carriers, by: number, quantity: "length" | "angle") => {
+    const most = JUMP * Math.abs(by) * (quantity === "angle" ? body.size : 1);
+    return body.surfaces.every((s) => shiftOf(s.carrier, on(s.keys[0]!), body.size) <= most);
+  };
+  const numbers = drivingNumbers(document);
+  return numbers.flatMap(({ give, ...number }, i): Disturbance[] => {
+    tell(i, numbers.length);
+    const h = number.quantity === "length" ? DISTURB_LENGTH : DISTURB_ANGLE;
+    for (const by of [h, -h]) {
+      const changed = give(number.value + by);
+      const near = (on: Carriers | undefined) => (on && isNear(on, by, number.quantity) ? on : undefined);
+      const on = near(inSlice(kernel, changed, number.step, base, faces)) ?? near(whole(kernel, changed, faces));
+      if (on) return [{ number, by, on }];
+    }
+    return [];
+  });
+}
+
+/** How far a carrier moved or grew, mm; without end where it became another kind. */
+function shiftOf(was: Carrier, now: Carrier | undefined, size: number): number {
+  if (!now || now.kind !== was.kind) return Infinity;
+  if (was.kind === "plane" && now.kind === "plane")
+    return Math.abs(now.offset - was.offset) + size * distance3(now.normal, was.normal);
+  if (was.kind === "sphere" && now.kind === "sphere")
+    return distance3(was.centre, now.centre) + Math.abs(was.radius - now.radius);
+  const [p, q] = [axisOf(was), axisOf(now)];
+  if (!p || !q) return 0;
+  const grown = "radius" in was && "radius" in now ? Math.abs(was.radius - now.radius) : 0;
+  return distance3(footOn(q.at, p), q.at) + size * length3(cross3(p.along, q.along)) + grown;
+}
+
+/** Whether a document builds just the faces of a body. */
+export function standsAs(kernel: Kernel, document: PartDocument, body: SizedBody): boolean {
+  const on = build(kernel, document);
+  return !!on && body.surfaces.every((s) => shiftOf(s.carrier, on(s.keys[0]!), body.size) <= TOUCHING);
+}
+
+function inSlice(
+  kernel: Kernel,
+  changed: PartDocument,
+  step: string | undefined,
+  base: Carriers,
+  faces: readonly string[],
+): Carriers | undefined {
+  if (step === undefined) return undefined;
+  const { document, moving } = sliceOf(changed, step);
+  if (document.steps.length === changed.steps.length) return undefined;
+  const found = build(kernel, document);
+  if (!found) return undefined;
+  const mayMove = (face: string) => moving.has(stepOf(face));
+  if (faces.some((f) => mayMove(f) && !found(f))) return undefined;
+  return (face) => (mayMove(face) ? found(face) : base(face));
+}
+
+function whole(kernel: Kernel, changed: PartDocument, faces: readonly string[]): Carriers | undefined {
+  const found = build(kernel, changed);
+  return found && faces.every((f) => found(f)) ? found : undefined;
+}
+
+/** The carriers of a part; undefined where some step cannot be built. */
+function build(kernel: Kernel, document: PartDocument): Carriers | undefined {
+  // what only carriers are read of need not be sound
+  const r = new Rebuilder(kernel, () => true);
+  try {
+    const built = r.run(document);
+    if (!built.body || built.steps.some((s) => s.refusal)) return undefined;
+    return carriersOfSolid(kernel, built.body);
+  } catch (e) {
+    if (e instanceof KernelFault) return undefined;
+    throw e;
+  } finally {
+    r.close();
+  }
+}

@@ -1,0 +1,49 @@
+import { z } from "zod";
+import { means } from "@/core/naming/field";
+import type { Carriers } from "../anchor";
+import type { Lettering } from "../lettering";
+
+/** One number of a size. Lengths in mm, angles in radians. */
+export interface SizeValue {
+  /** What it is, in the trade's word: "diameter", "depth". */
+  readonly what: string;
+  readonly quantity: "length" | "angle" | "count";
+  readonly value: number;
+}
+/** All numbers of a size, in the order they are lettered. */
+export type SizeReading = readonly SizeValue[];
+
+/** What every size has. */
+export const sizeFields = {
+  id: means(z.string().min(1).max(40), "id"),
+  /** Its own tolerance, mm or radians; left out: the general one. */
+  tolerance: z.strictObject({ plus: z.number().min(0), minus: z.number().min(0) }).optional(),
+  /** Left to the student's judgement: nothing is asked of it, or only that it lies within the band (mm or radians). */
+  free: z.union([z.literal(true), z.strictObject({ from: z.number(), to: z.number() })]).optional(),
+};
+
+/** All that is known of a kind of size. */
+export interface SizeKind<S> {
+  readonly schema: z.ZodType<S>;
+  /** Every face it stands on. */
+  faces(size: S): readonly string[];
+  /**
+   * What it measures on a part, from carriers: one reading for each place it stands for, undefined where a face is
+   * missing or does not lie as the size needs it.
+   */
+  read(size: S, on: Carriers): readonly (SizeReading | undefined)[];
+  /** As it is lettered on the drawing. @param often how many places have it */
+  text(size: S, reading: SizeReading, often: number, lettering: Lettering): string;
+  /** What it is, for a sentence: "the diameter". */
+  readonly noun: string;
+}
+
+/** The number of places in front of a text. */
+export const times = (often: number, text: string): string => (often > 1 ? `${often}× ${text}` : text);
+
+/** Reads one face after the other. */
+export const each = (
+  faces: readonly string[],
+  on: Carriers,
+  read: (face: string) => SizeReading | undefined,
+): (SizeReading | undefined)[] => faces.map((f) => (on(f) ? read(f) : undefined));

@@ -1,0 +1,50 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
+import type { Kernel } from "@/core/kernel/opencascade";
+import type { PartDocument } from "@/core/part/document";
+import { rebuild } from "@/core/part/rebuild";
+import { SOLIDS } from "@/core/part/testing/solids";
+import { openNodeKernel } from "@/worker/kernel";
+import { sizedBody } from "./body";
+import { sizesOf } from "./sizes";
+import { sizeText } from "./size";
+
+let kernel: Kernel;
+beforeAll(async () => {
+  kernel = await openNodeKernel();
+});
+
+const demo = [...demoExercises(), ...solidExercises()].map(([name, e]) => [name, e.reference] as const);
+// one way of each; all of them in the long run
+const ways = process.env["CALIPER_LONG"] ? 99 : 1;
+const known = SOLIDS.flatMap((s) => s.ways.slice(0, ways).map((way, i) => [`${s.name}, way ${i + 1}`, way] as const));
+
+function proposed(document: PartDocument) {
+  const r = sizesOf(kernel, document);
+  if (!r.ok) throw new Error(r.refusal.sentence);
+  const built = rebuild(kernel, document);
+  const body = sizedBody(kernel, built.body!);
+  kernel.release(built.body!.shape);
+  const lettering = { unit: document.units, fractions: true };
+  return { ...r.value, texts: r.value.sizes.map((s) => sizeText(s, body.on, lettering)).sort() };
+}
+
+describe("proposed sizes", () => {
+  it.each([...demo, ...known])("%s: say all there is, and nothing twice", (_, document) => {
+    const { table, sizes, texts } = proposed(document);
+    expect([table.told, table.hidden, table.repeating, table.lost]).toEqual([table.ways, [], [], []]);
+    expect(sizes.length).toBeLessThanOrEqual(table.ways);
+    expect(texts.filter((t) => !t)).toEqual([]);
+  });
+
+  // what its maker typed stands on the drawing, holes and roundings with their number
+  it.each([
+    ["tripod-foot", ["14", "14", "18", "24", "2× ⌀9", "44", "52", "62", "64", "96", "⌀18"]],
+    ["bearing-spacer", ["17", "2× 1.5 × 45°", "2× ⌀34", "40", "6", "⌀16", "⌀28"]],
+    ["anemometer-hub", ["10", "20", "6× on ⌀62", "6× ⌀5.5", "6× ⌴ ⌀10 ↧ 5.4", "R3", "⌀14", "⌀36", "⌀80"]],
+    ["sensor-housing", ["18", "36", "4× R8", "50", "60", "wall 2", "⌀10"]],
+  ])("%s: are those a draughtsman would print", (name, want) => {
+    const document = demo.find(([n]) => n === name)![1];
+    expect(proposed(document).texts).toEqual([...want].sort());
+  });
+});

@@ -1,0 +1,132 @@
+import type { Kernel } from "@/core/kernel/opencascade";
+import type { PartDocument } from "@/core/part/document";
+import { rebuild } from "@/core/part/rebuild";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { sizedBody, type SizedBody } from "./body";
+import { disturbances, standsAs, type Disturbance } from "./disturb";
+import { asLettered, roundingOf, type Lettering } from "./lettering";
+import { withSketchesDefined, type DrivingNumber } from "./numbers";
+import { proposeSizes, type ProposedSize } from "./propose";
+import { isNothing, Span, weightsOf, type Row } from "./rank";
+import { follow, impliedRows, shapeRank, volumeRow } from "./table";
+import type { Size } from "./kinds/kinds";
+
+/** How the sizes of a reference follow the numbers it was made with; plain data, kept with the exercise. */
+export interface RankTable {
+  readonly numbers: readonly DrivingNumber[];
+  readonly sizes: readonly {
+    readonly id: string;
+    /** For each number of the size, how it follows each driving number. */
+    readonly rows: readonly (readonly number[])[];
+  }[];
+  /** How many ways the shape can change, and how many the sizes tell, with what is drawn in one line. */
+  readonly ways: number;
+  readonly told: number;
+  /** Driving numbers that nobody can find from the sizes, by place among `numbers`. */
+  readonly hidden: readonly number[];
+  /** Ids of sizes that only repeat what others say. */
+  readonly repeating: readonly string[];
+  /** Ids of sizes that cannot be read on the reference. */
+  readonly lost: readonly string[];
+  /** By how much the printed sizes, rounded as they are lettered, leave the volume open; mm³. */
+  readonly uncertain: number;
+}
+
+/** The sizes of a reference and their table. */
+export interface ReferenceSizes {
+  readonly sizes: readonly Size[];
+  readonly table: RankTable;
+}
+
+/** A reference whose numbers have been disturbed. */
+interface Disturbed {
+  readonly body: SizedBody;
+  readonly changes: readonly Disturbance[];
+}
+
+/** Builds a reference and disturbs its numbers. @param tell numbers done, numbers in all */
+export function disturbed(
+  kernel: Kernel,
+  reference: PartDocument,
+  tell: (done: number, of: number) => void = () => {},
+): Outcome<Disturbed> {
+  const built = rebuild(kernel, reference);
+  if (!built.body) return refuse("bad-reference", "The part has no solid, so there is nothing to size.");
+  const body = sizedBody(kernel, built.body);
+  const faces = body.surfaces.flatMap((s) => s.keys);
+  kernel.release(built.body.shape);
+  const defined = withSketchesDefined(reference);
+  // what was drawn loosely may lie a hair beside what defining makes of it: then it stays loose
+  const document = defined !== reference && standsAs(kernel, defined, body) ? defined : reference;
+  const changes = disturbances(kernel, document, body, faces, tell);
+  return done({ body, changes });
+}
+
+/** The sizes a drawing of a part should print, with their table. @param tell numbers done, numbers in all */
+export function sizesOf(
+  kernel: Kernel,
+  reference: PartDocument,
+  tell?: (done: number, of: number) => void,
+): Outcome<ReferenceSizes> {
+  const r = disturbed(kernel, reference, tell);
+  if (!r.ok) return r;
+  const { body, changes } = r.value;
+  const proposed = proposeSizes(body, changes);
+  const table = tableOf(body, changes, proposed, [], { unit: reference.units });
+  return done({ sizes: proposed.map((p) => p.size), table });
+}
+
+/** The table of sizes that are given. */
+export function rankSizes(body: SizedBody, changes: readonly Disturbance[], sizes: readonly Size[], l: Lettering) {
+  const read = sizes.map((size) => ({ size, followed: follow(size, body, changes) }));
+  const known = read.flatMap(({ size, followed }) => (followed ? [{ size, ...followed }] : []));
+  const lost = read.flatMap(({ size, followed }) => (followed ? [] : [size.id]));
+  return tableOf(body, changes, known, lost, l);
+}
+
+function tableOf(
+  body: SizedBody,
+  changes: readonly Disturbance[],
+  sizes: readonly ProposedSize[],
+  lost: readonly string[],
+  lettering: Lettering,
+): RankTable {
+  const span = new Span();
+  const repeating: string[] = [];
+  const used: { row: Row; open: number }[] = [];
+  const implied = impliedRows(body, changes).filter((row) => span.takeAll([row]));
+  for (const { size, reading, rows, parted } of sizes) {
+    const said = [...rows.map((row, of) => ({ row, of })), ...parted];
+    const telling = said.flatMap(({ row, of }) => (isNothing(row) ? [] : [{ row, value: reading[of]! }]));
+    if (!telling.length) continue;
+    if (!span.takeAll(telling.map((t) => t.row))) {
+      repeating.push(size.id);
+      continue;
+    }
+    for (const { row, value } of telling) used.push({ row, open: openOf(value, body, lettering) });
+  }
+  const ways = shapeRank(body, changes);
+  const unit = (i: number): Row => Float64Array.from(changes, (_, k) => (k === i ? 1 : 0));
+  const isHidden = (i: number) => !span.holds(unit(i)) && shapeRank(body, [changes[i]!]) > 0;
+  const volume = volumeRow(body, changes);
+  const weights = weightsOf([...used.map((u) => u.row), ...implied], volume);
+  return {
+    numbers: changes.map((c) => c.number),
+    sizes: sizes.map(({ size, rows }) => ({ id: size.id, rows: rows.map((r) => [...r]) })),
+    ways,
+    told: span.rank,
+    hidden: span.rank < ways ? changes.flatMap((_, i) => (isHidden(i) ? [i] : [])) : [],
+    repeating,
+    lost,
+    uncertain: used.reduce((s, u, i) => s + Math.abs(weights[i]!) * u.open, 0),
+  };
+}
+
+/** What the print leaves open of a number: how far it is from what is lettered, in lengths. */
+function openOf(v: ProposedSize["reading"][number], body: SizedBody, l: Lettering): number {
+  if (v.quantity === "count") return 0;
+  const scale = v.quantity === "angle" ? body.size / 2 : 1;
+  const printed = asLettered(v.value, v.quantity, l);
+  // what is lettered exactly leaves nothing open
+  return Math.min(Math.abs(printed - v.value), roundingOf(v.quantity, l)) * scale;
+}

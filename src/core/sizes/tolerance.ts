@@ -1,0 +1,24 @@
+/** Named tolerances of the sizes room. */
+
+/** Carriers whose directions differ by less are parallel, radians: parts from elsewhere are written with ten digits. */
+export const PARALLEL = 1e-7;
+/** Surfaces that should touch, lie on one axis or at one level do so within this, mm. */
+export const TOUCHING = 1e-5;
+/** Two sizes are equal within this, mm or radians. */
+export const EQUAL = 1e-6;
+/** A driving length is disturbed by so much, mm: far above the noise of a rebuild, far below any curvature. */
+export const DISTURB_LENGTH = 1e-3;
+/** A driving angle is disturbed by so much, radians. */
+export const DISTURB_ANGLE = 1e-5;
+/** A size that follows a number by less does not follow it; share of the disturbance. */
+export const FOLLOWS = 1e-4;
+/** What is left of a row of the table below this, of rows of length 1, is nothing: it says what others say. */
+export const DEPENDENT = 1e-3;
+/** A size that moved by more than so many disturbances was read on another face. */
+export const JUMP = 200;
+/** Faces looked at for distances along one direction in every pair; beyond it one face a level stands for all. */
+export const MANY_LEVELS = 36;
+/** A round face that goes further round than this (share of a whole turn) is a hole or a boss, not a rounding. */
+export const MORE_THAN_HALF = 0.51;
+/** The rule by which a drawing rounds: half a unit of the last digit, on top of it a hair for binary numbers. */
+export const ROUNDED = 1e-9;
