@@ -2,18 +2,22 @@ import { FACET, LEAST_FACET } from "./tolerance";
 import { copied } from "@/core/kernel/boolean";
 import { meshOf, type Mesh } from "@/core/kernel/mesh";
 import { KERNEL_VERSION, type Kernel } from "@/core/kernel/opencascade";
-import { propertiesOf } from "@/core/kernel/properties";
+import { propertiesOf, type Properties } from "@/core/kernel/properties";
 import { distance3 } from "@/core/geometry/vector";
 import type { Solid } from "@/core/kernel/solid";
 import { surfacesOf } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { titleOf } from "@/core/part/steps/kinds";
+import { sizesOf } from "@/core/sizes/sizes";
+import type { Size } from "@/core/sizes/size";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Exercise } from "./exercise";
+import { compareParts } from "./comparison";
+import { namedBody } from "./findings";
 import { CHECKERS } from "./kinds/checkers";
 import type { CheckContext, Measured } from "./kinds/context";
-import { CHECK_NAMES, type Evidence } from "./kinds/kinds";
+import { CHECK_NAMES, type CheckName, type Evidence } from "./kinds/kinds";
 import type { ShapePicture } from "./kinds/shape/check";
 
 /** What a check found; plain data, never changed once written. */
@@ -33,17 +37,22 @@ export interface ReportPicture {
 
 type Tell = (what: string) => void;
 
+/** Asked for whether or not the rubric has a line of them: the Marking desk shows them all. */
+const ALWAYS: ReadonlySet<CheckName> = new Set(["sketches", "solid", "volume", "mass", "shape"]);
+
 /** Builds a document and measures what came out. The caller releases `solid`. @param tell is told of each step */
-export function measurePart(kernel: Kernel, document: PartDocument, tell: Tell = () => {}): Measured {
+export function measurePart(
+  kernel: Kernel,
+  document: PartDocument,
+  tell: Tell = () => {},
+): Measured & Required<Pick<Measured, "built">> {
   const built = rebuild(kernel, document, document.steps.length, (step, at) =>
     tell(`building step ${at + 1} of ${document.steps.length} (${titleOf(step)})`),
   );
   tell("measuring");
   const solid = built.body;
   if (!solid) return { document, built, solid, properties: undefined, faces: [] };
-  const properties = propertiesOf(kernel, solid);
-  const faces = surfacesOf(kernel, solid, distance3(properties.box.min, properties.box.max));
-  return { document, built, solid, properties, faces };
+  return { document, built, ...measureSolid(kernel, solid) };
 }
 
 /** Largest turn between neighbouring facets, radians: where there are very many faces each is small. */
@@ -63,22 +72,51 @@ export const displayMesh = (kernel: Kernel, solid: Solid, size: number): Mesh =>
  * @param references keeps references between checks; left out, this one is built for this check only
  * @returns the report and its pictures, or a refusal when the exercise's own reference cannot be built
  */
-export function checkSubmission(
+export const checkSubmission = (
   kernel: Kernel,
   exercise: Exercise,
   submitted: PartDocument,
   progress: Tell = () => {},
   references: References = new References(kernel, 0),
-): Outcome<{ report: Report; picture: ReportPicture }> {
+): Outcome<Checked> =>
+  checkMeasured(kernel, exercise, () => measurePart(kernel, submitted, progress), progress, references);
+
+interface Checked {
+  readonly report: Report;
+  readonly picture: ReportPicture;
+}
+
+/**
+ * The same for a part however it came.
+ * @param measure builds and measures it, once the reference stands; its solid is released here
+ */
+export function checkMeasured(
+  kernel: Kernel,
+  exercise: Exercise,
+  measure: () => Measured,
+  progress: Tell = () => {},
+  references: References = new References(kernel, 0),
+): Outcome<Checked> {
   const reference = references.take(exercise.reference, (what) => progress(`the reference: ${what}`));
   if (!reference) return refuse("bad-reference", "The exercise's reference part cannot be built.");
-  const submission = measurePart(kernel, submitted, progress);
-  const context: CheckContext = { kernel, exercise, reference: reference.measured, submission };
+  const submission = measure();
   progress("comparing shapes");
-  const found = CHECK_NAMES.map((name) => CHECKERS[name](context));
+  const asked = new Set(exercise.rubric.map((line) => line.check));
+  const context: CheckContext = {
+    kernel,
+    exercise,
+    reference: reference.measured,
+    submission,
+    comparison: compareParts(kernel, reference.measured, submission),
+    named: namedBody(reference.measured, { unit: exercise.units }),
+    sizes: asked.has("sizes") ? (exercise.sizes ?? references.sizes(exercise.reference, progress)) : [],
+  };
+  const found = CHECK_NAMES.filter((name) => ALWAYS.has(name) || asked.has(name)).map((name) =>
+    CHECKERS[name](context),
+  );
   const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: found.map((f) => f.evidence) };
   const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
-  const isSame = found.some(({ evidence: e }) => e.check === "shape" && e.finding === "same");
+  const isSame = context.comparison.finding === "same";
   progress("drawing the difference");
   const pictures = pictureOf(kernel, context, picture, reference.mesh, isSame);
   kernel.release(
@@ -89,6 +127,12 @@ export function checkSubmission(
     picture.extra?.shape,
   );
   return done({ report, picture: pictures });
+}
+
+/** Describes a body that is there already. */
+export function measureSolid(kernel: Kernel, solid: Solid): Measured & { readonly properties: Properties } {
+  const properties = propertiesOf(kernel, solid);
+  return { solid, properties, faces: surfacesOf(kernel, solid, distance3(properties.box.min, properties.box.max)) };
 }
 
 function pictureOf(
@@ -123,11 +167,28 @@ type Whole = CheckContext["reference"];
 export class References {
   private readonly kept = new Map<string, { readonly measured: Whole; readonly mesh: Mesh }>();
 
+  private readonly proposed = new Map<string, readonly Size[]>();
+
   /** @param most so many are kept, those used last */
   constructor(
     private readonly kernel: Kernel,
     private readonly most = 6,
   ) {}
+
+  /** The sizes proposed for a reference, found once. */
+  sizes(document: PartDocument, tell: Tell): readonly Size[] {
+    const key = JSON.stringify(document);
+    const known = this.proposed.get(key);
+    if (known) return known;
+    const r = sizesOf(this.kernel, document, (done, of) =>
+      tell(`the reference: following its numbers, ${done} of ${of}`),
+    );
+    const sizes = r.ok ? r.value.sizes : [];
+    this.proposed.set(key, sizes);
+    const [oldest] = this.proposed.keys();
+    if (this.proposed.size > this.most + 1 && oldest !== undefined) this.proposed.delete(oldest);
+    return sizes;
+  }
 
   /** @returns the reference, whose solid the caller releases; undefined where it cannot be built */
   take(document: PartDocument, tell: Tell): { readonly measured: Whole; readonly mesh: Mesh } | undefined {

@@ -2,6 +2,9 @@ import { z } from "zod";
 import { emptyPart, MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
 import { MASS_UNITS } from "@/core/units/amounts";
 import { CHECK_NAMES, checkKind } from "./kinds/kinds";
+import { GeneralToleranceSchema, type GeneralTolerance } from "@/core/sizes/general";
+import { SizeSchema } from "@/core/sizes/size";
+import { PRINTED_ANGLE, PRINTED_LENGTH } from "./tolerance";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
 
@@ -30,15 +33,35 @@ export const ExerciseSchema = z.strictObject({
   /** What masses are lettered in; left out: g, from ten kilograms on kg. */
   massUnit: z.enum(MASS_UNITS).optional(),
   material: MaterialSchema,
+  /** The part must call its material as the exercise does; else the same density is enough. */
+  materialByName: z.boolean().optional(),
   reference: PartSchema,
   /** Shares of the target: 0.005 is half a percent. */
-  tolerances: z.strictObject({ volume: Share, mass: Share, shape: Share }),
+  tolerances: z.strictObject({
+    volume: Share,
+    mass: Share,
+    shape: Share,
+    /** Of printed sizes that have none of their own, and of faces that moved; left out: as printed. */
+    sizes: GeneralToleranceSchema.optional(),
+  }),
+  /** The sizes its drawing prints; left out: those proposed for its reference. */
+  sizes: z.array(SizeSchema).max(400).optional(),
+  /** The shape line: every face must be there, or only the volumes count. */
+  shapeBy: z.enum(["faces", "volume"]).optional(),
+  /** Steps and faces of the reference that are left to the student's judgement. */
+  free: z
+    .strictObject({ steps: z.array(z.string().max(40)).max(100), faces: z.array(z.string().max(300)).max(400) })
+    .optional(),
   rubric: z.array(RubricLineSchema).max(40),
   sheet: SheetSettingsSchema,
 });
 
 export type Exercise = z.infer<typeof ExerciseSchema>;
 export type RubricLine = z.infer<typeof RubricLineSchema>;
+
+/** How far sizes may be off that have no tolerance of their own. */
+export const generalTolerance = (e: Pick<Exercise, "tolerances">): GeneralTolerance =>
+  e.tolerances.sizes ?? { by: "plain", length: PRINTED_LENGTH, angle: PRINTED_ANGLE };
 
 export function readExercise(source: unknown): Outcome<Exercise> {
   const r = readDocument(source, ExerciseSchema, "The exercise", "bad-exercise");
@@ -65,9 +88,9 @@ export function newExercise(): Exercise {
   };
 }
 
-/** A rubric to start from: 20 points. */
+/** A rubric to start from: 25 points. */
 export const defaultRubric = (): RubricLine[] =>
-  CHECK_NAMES.map((check) => {
+  CHECK_NAMES.filter((check) => checkKind(check).start.points > 0).map((check) => {
     const { title, points, limit } = checkKind(check).start;
     const scoring = limit === undefined ? { mode: "all" as const } : { mode: "falling" as const, limit };
     return { id: check, check, title, points, scoring };

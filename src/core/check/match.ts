@@ -35,8 +35,12 @@ export const sameFace = (a: Face, b: Face, size: number): boolean =>
 function sharedArea(a: Face, b: Face, size: number): number {
   if (sameFace(a, b, size)) return Math.max(a.area, b.area);
   if (!sameCarrier(a.carrier, b.carrier, size)) return 0;
-  const small = Math.min(a.area, b.area);
-  return 0.9 * small * Math.max(0, 1 - distance3(a.centre, b.centre) / Math.sqrt(Math.max(a.area, b.area)));
+  const small = Math.min(a.area, b.area),
+    large = Math.max(a.area, b.area);
+  // the lesser may lie anywhere within the larger: only what its centre is off beyond that counts
+  const play = (large - small) / (2 * Math.sqrt(large));
+  const off = Math.max(0, distance3(a.centre, b.centre) - play);
+  return 0.9 * small * Math.max(0, 1 - off / Math.sqrt(large));
 }
 
 export interface Matching {

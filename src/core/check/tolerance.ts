@@ -33,3 +33,27 @@ export const BETTER = 1e-9;
 export const SAME_AXIS = 1e-5;
 /** Two faces stand equally far off an axis below this share: a part in rounded inches is meant too. */
 export const SAME_FAR = 1e-3;
+/** Faces stand for each other up to this far apart; share of the reference's size. */
+export const FAR_FROM_PARTNER = 1;
+/** And leaning against each other up to this angle, radians. */
+export const LEANING = 0.6;
+/** And with radii up to so many times as large. */
+export const OTHER_SIZE = 8;
+/** How much the distance of their centres counts beside the gap of their surfaces: 3,636 of 3,637 right on 131 parts. */
+export const NEAR_WEIGHT = 0.02;
+/** And the logarithm of the ratio of their areas, in sizes of the reference. */
+export const AREA_WEIGHT = 5e-4;
+/** A boolean that hands back its argument has taken nothing away; share of the volume. */
+export const NOTHING_TAKEN = 1e-6;
+/** What is left of a doubtful amount must be so many times inside or outside the tolerance to be judged. */
+export const FAR_FROM_LIMIT = 3;
+/** Typed as printed and read back, sizes agree within this, mm; an instructor may ask otherwise. */
+export const PRINTED_LENGTH = 0.02;
+/** The same for angles, radians: a tenth of a degree. */
+export const PRINTED_ANGLE = Math.PI / 1800;
+/** Shifts below this are not told, mm. */
+export const SHIFTED = 1e-4;
+/** Densities are one within this share. */
+export const SAME_DENSITY = 1e-9;
+/** Figures computed in two ways agree within this share. */
+export const FIGURE_NOISE = 1e-9;

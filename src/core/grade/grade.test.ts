@@ -101,11 +101,11 @@ describe("sentences", () => {
   });
   it("name places and sizes of what differs", () => {
     const text = instructorSentence(shape({ missing: [lump(40), lump(2)] }), exercise);
-    expect(text).toBe("Missing 42 mm³ in 2 places, most at (1, 2, 3) mm, nothing extra; 8 of 11 faces coincide.");
+    expect(text).toBe("Missing 42 mm³ in 2 places at (1, 2, 3) mm, nothing extra. 8 of 11 faces coincide.");
   });
   it("say why a difference is not believed", () => {
     expect(instructorSentence(shape({ verdict: "unknown", doubt: "It does not balance." }), exercise)).toMatch(
-      /Could not be checked: It does not balance/,
+      /could not be told: It does not balance/,
     );
   });
   it.each<[Partial<ShapeEvidence>, RegExp]>([

@@ -54,7 +54,7 @@ export function disturbances(
 }
 
 /** How far a carrier moved or grew, mm; without end where it became another kind. */
-function shiftOf(was: Carrier, now: Carrier | undefined, size: number): number {
+export function shiftOf(was: Carrier, now: Carrier | undefined, size: number): number {
   if (!now || now.kind !== was.kind) return Infinity;
   if (was.kind === "plane" && now.kind === "plane")
     return Math.abs(now.offset - was.offset) + size * distance3(now.normal, was.normal);
@@ -62,6 +62,10 @@ function shiftOf(was: Carrier, now: Carrier | undefined, size: number): number {
     return distance3(was.centre, now.centre) + Math.abs(was.radius - now.radius);
   const [p, q] = [axisOf(was), axisOf(now)];
   if (!p || !q) return 0;
+  if (was.kind === "cone" && now.kind === "cone")
+    return distance3(was.tip, now.tip) + size * (Math.abs(was.half - now.half) + length3(cross3(p.along, q.along)));
+  if (was.kind === "torus" && now.kind === "torus")
+    return distance3(was.centre, now.centre) + Math.abs(was.major - now.major) + Math.abs(was.minor - now.minor);
   const grown = "radius" in was && "radius" in now ? Math.abs(was.radius - now.radius) : 0;
   return distance3(footOn(q.at, p), q.at) + size * length3(cross3(p.along, q.along)) + grown;
 }

@@ -46,7 +46,9 @@ function readingCost(row: Row, value: number, changes: readonly Disturbance[], s
   if (only === undefined) return 0;
   if (at.length > 1) {
     const isTyped = at.some(
-      (k) => Math.abs(Math.abs(row[k]!) - 1) < FOLLOWS && isNear(changes[k]!.number.value, value),
+      (k) =>
+        Math.abs(row[k]! * Math.sign(changes[k]!.number.value) - 1) < FOLLOWS &&
+        isNear(changes[k]!.number.value, value),
     );
     return isTyped ? OTHER_VALUE : MIXED + 2 * at.length;
   }

@@ -22,3 +22,5 @@ export const MANY_LEVELS = 36;
 export const MORE_THAN_HALF = 0.51;
 /** The rule by which a drawing rounds: half a unit of the last digit, on top of it a hair for binary numbers. */
 export const ROUNDED = 1e-9;
+/** Boxes are tight to within this, mm. */
+export const BOX_SLACK = 1e-3;

@@ -1,7 +1,9 @@
 import type { CheckContext } from "./context";
 import type { CheckName, Evidence } from "./kinds";
+import { checkFigures } from "./figures/check";
 import { checkMass } from "./mass/check";
 import { checkShape, type ShapePicture } from "./shape/check";
+import { checkSizes } from "./sizes/check";
 import { checkSketches } from "./sketches/check";
 import { checkSolid } from "./solid/check";
 import { checkVolume } from "./volume/check";
@@ -19,4 +21,6 @@ export const CHECKERS: { [K in CheckName]: (c: CheckContext) => Found<Extract<Ev
   volume: (c) => ({ evidence: checkVolume(c) }),
   mass: (c) => ({ evidence: checkMass(c) }),
   shape: checkShape,
+  sizes: (c) => ({ evidence: checkSizes(c) }),
+  figures: (c) => ({ evidence: checkFigures(c) }),
 };

@@ -1,18 +1,22 @@
-import type { Face } from "@/core/kernel/faces";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Properties } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
+import type { Surface } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
 import type { BuiltPart } from "@/core/part/rebuild";
+import type { Size } from "@/core/sizes/size";
+import type { Comparison } from "../comparison";
+import type { NamedBody } from "../findings";
 import type { Exercise } from "../exercise";
 
 /** A part built and measured. */
 export interface Measured {
-  readonly document: PartDocument;
-  readonly built: BuiltPart;
+  /** None of a part that came as a file: there are no steps to look at. */
+  readonly document?: PartDocument | undefined;
+  readonly built?: BuiltPart | undefined;
   readonly solid: Solid | undefined;
   readonly properties: Properties | undefined;
-  readonly faces: readonly Face[];
+  readonly faces: readonly Surface[];
 }
 
 export interface CheckContext {
@@ -20,4 +24,10 @@ export interface CheckContext {
   readonly exercise: Exercise;
   readonly reference: Measured & { readonly solid: Solid; readonly properties: Properties };
   readonly submission: Measured;
+  /** Where the submission lies on the reference, and which face is which. */
+  readonly comparison: Comparison;
+  /** What the things on the reference are called. */
+  readonly named: NamedBody;
+  /** The sizes that the exercise prints. */
+  readonly sizes: readonly Size[];
 }

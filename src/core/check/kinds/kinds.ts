@@ -1,7 +1,9 @@
 import type { z } from "zod";
 import type { AnyEvidence, CheckKind } from "./kind";
+import { figuresKind } from "./figures/kind";
 import { massKind } from "./mass/kind";
 import { shapeKind } from "./shape/kind";
+import { sizesKind } from "./sizes/kind";
 import { sketchesKind } from "./sketches/kind";
 import { solidKind } from "./solid/kind";
 import { volumeKind } from "./volume/kind";
@@ -13,6 +15,8 @@ export const CHECK_KINDS = {
   volume: volumeKind,
   mass: massKind,
   shape: shapeKind,
+  sizes: sizesKind,
+  figures: figuresKind,
 };
 type Kinds = typeof CHECK_KINDS;
 export type CheckName = keyof Kinds;

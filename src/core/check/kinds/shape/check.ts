@@ -1,15 +1,21 @@
-import { IDENTITY } from "@/core/geometry/rigid";
-import { distance3 } from "@/core/geometry/vector";
-import type { Face } from "@/core/kernel/faces";
 import { placed as placedSolid } from "@/core/kernel/place";
-import type { Solid } from "@/core/kernel/solid";
-import { differenceOf } from "../../difference";
-import { mirroredTensor, sameInertia } from "../../inertia";
-import { transformedFace } from "../../match";
-import { placeOn } from "../../placement";
-import { isWhole, placeWhole, type Witness } from "../../whole";
-import { INCHES, ON_THE_LIMIT, SAME_SIZE } from "../../tolerance";
+import { boxOf } from "@/core/kernel/properties";
+import { faceShapes, type Solid } from "@/core/kernel/solid";
+import type { Face } from "@/core/kernel/faces";
+import { move } from "@/core/geometry/rigid";
+import type { Vec3 } from "@/core/geometry/vector";
+import type { Surface } from "@/core/measure/surfaces";
+import { bodyOf } from "@/core/sizes/body";
+import { featuresOf } from "@/core/sizes/features";
+import { generalFor } from "@/core/sizes/general";
+import { sizeOfPart, type Comparison } from "../../comparison";
+import { differenceOf, type Difference } from "../../difference";
+import { generalTolerance } from "../../exercise";
+import { findingsOf, type NamedBody } from "../../findings";
+import { freeFaces } from "../../free";
+import { FAR_FROM_LIMIT, ON_THE_LIMIT } from "../../tolerance";
 import type { CheckContext } from "../context";
+import type { Verdict } from "../kind";
 import type { ShapeEvidence, Lump } from "./kind";
 
 /** What the difference looks like, for drawing; the caller releases the solids. */
@@ -18,113 +24,131 @@ export interface ShapePicture {
   readonly missing?: Solid;
   readonly extra?: Solid;
 }
+type Checked = { evidence: ShapeEvidence; picture: ShapePicture };
 
-/** Places the submission on the reference, recognises mirrored and wrongly scaled parts, and weighs what differs. */
-export function checkShape(context: CheckContext): { evidence: ShapeEvidence; picture: ShapePicture } {
-  const { kernel, reference, submission, exercise } = context;
+const sum = (list: readonly Lump[]) => list.reduce((s, l) => s + l.volume, 0);
+
+/** Compares a placed submission with the reference: face by face first, and by what is missing and extra. */
+export function checkShape(context: CheckContext): Checked {
+  const { kernel, reference, submission, exercise, comparison } = context;
   const tolerance = exercise.tolerances.shape;
-  const size = distance3(reference.properties.box.min, reference.properties.box.max);
   const base = {
     check: "shape" as const,
-    motion: IDENTITY,
-    facesMatched: 0,
+    finding: comparison.finding,
+    motion: comparison.motion,
+    facesMatched: comparison.facesMatched,
     facesOfReference: reference.faces.length,
-    scale: 1,
+    scale: comparison.scale,
     missing: [],
     extra: [],
+    features: [],
     tolerance,
     imbalance: 0,
   };
-  if (!submission.solid || !submission.properties)
-    return { evidence: { ...base, verdict: "missed", finding: "absent", off: 1 }, picture: {} };
+  const { finding } = comparison;
+  if (!submission.solid || !submission.properties || finding === "absent" || finding === "unplaced")
+    return { evidence: { ...base, verdict: "missed", off: 1 }, picture: {} };
+  if (finding === "scaled") return { evidence: { ...base, verdict: "missed", off: 1 }, picture: {} };
+  const placed = placedSolid(kernel, submission.solid, comparison.motion);
+  if (finding === "same") return { evidence: { ...base, verdict: "met", off: 0 }, picture: { placed } };
 
-  const { tensor } = submission.properties;
-  const believed: Witness = ({ rows }) => sameInertia(reference.properties.tensor, tensor, rows);
-  const near = placeOn(reference.faces, submission.faces, size, believed);
-  const sameVolume = Math.abs(submission.properties.volume / reference.properties.volume - 1) <= SAME_SIZE;
-  if (isWhole(near) && sameVolume && believed(near.motion)) {
-    return {
-      evidence: {
-        ...base,
-        verdict: "met",
-        finding: "same",
-        motion: near.motion,
-        facesMatched: near.matching.pairs.length,
-        off: 0,
-      },
-      picture: { placed: placedSolid(kernel, submission.solid, near.motion) },
-    };
-  }
-  const scale = Math.cbrt(submission.properties.volume / reference.properties.volume);
-  const byArea = Math.sqrt(submission.properties.area / reference.properties.area);
-  if (Math.abs(scale - 1) > INCHES && Math.abs(byArea / scale - 1) < SAME_SIZE) {
-    const right = placeWhole(
-      reference.faces,
-      submission.faces.map((f) => transformedFace(f, false, 1 / scale)),
-      size,
-    );
-    if (right)
-      return {
-        evidence: {
-          ...base,
-          verdict: "missed",
-          finding: "scaled",
-          scale,
-          motion: right.motion,
-          facesMatched: right.matching.pairs.length,
-          off: 1,
-        },
-        picture: {},
-      };
-  }
-  const mirrored =
-    sameVolume &&
-    placeWhole(
-      reference.faces,
-      submission.faces.map((f: Face) => transformedFace(f, true, 1)),
-      size,
-      ({ rows }) => sameInertia(reference.properties.tensor, mirroredTensor(tensor), rows),
-    ) !== undefined;
-  if (!near) return { evidence: { ...base, verdict: "missed", finding: "unplaced", off: 1 }, picture: {} };
-  const placed = placedSolid(kernel, submission.solid, near.motion);
-  const d = differenceOf(kernel, reference.solid, placed);
-  const volume = reference.properties.volume;
-  const sum = (list: readonly Lump[]) => list.reduce((s, l) => s + l.volume, 0);
-  const off = (sum(d.missing) + sum(d.extra)) / volume;
+  const size = sizeOfPart(reference),
+    general = generalTolerance(exercise);
+  const near = generalFor("length", size, general, size);
+  const free = freeFaces(context);
+  const features =
+    finding === "mirrored" ? [] : findingsOf(context.named, submissionNamed(context), comparison, () => near, free);
+  const facesDecide = finding === "differs" && !hasStrangers(comparison, near);
+  const d = facesDecide ? byFaces(context) : byVolumes(context, placed);
+  const off = (sum(d.missing) + sum(d.extra)) / reference.properties.volume + (facesDecide ? d.imbalance : 0);
   const picture = {
     placed,
     ...(d.missingSolid && { missing: d.missingSolid }),
     ...(d.extraSolid && { extra: d.extraSolid }),
   };
-  const found = {
-    ...base,
-    motion: near.motion,
-    facesMatched: near.matching.pairs.length,
-    missing: d.missing,
-    extra: d.extra,
-    imbalance: d.imbalance,
-  };
-  if (mirrored)
-    return {
-      evidence: { ...found, verdict: "missed", finding: "mirrored", off: Math.max(off, tolerance * 2) },
-      picture,
-    };
-  if (!d.trusted)
-    return {
-      evidence: {
-        ...found,
-        verdict: "unknown",
-        finding: "differs",
-        off,
-        doubt:
-          "The two parts nearly coincide and the cut between them does not balance " +
-          `(by ${(d.imbalance * 100).toPrecision(2)} % of the volume). ` +
-          `${near.matching.unmatchedSubmission.length} of ${submission.faces.length} faces differ.`,
-      },
-      picture,
-    };
-  return {
-    evidence: { ...found, verdict: off <= tolerance + ON_THE_LIMIT ? "met" : "missed", finding: "differs", off },
-    picture,
-  };
+  const imbalance = facesDecide ? 0 : d.imbalance;
+  const found = { ...base, missing: d.missing, extra: d.extra, features, imbalance };
+  if (finding === "mirrored")
+    return { evidence: { ...found, verdict: "missed", off: Math.max(off, tolerance * 2) }, picture };
+  const amounts = verdictOfAmounts(off, d, tolerance, facesDecide);
+  const verdict = exercise.shapeBy === "volume" ? amounts : worse(features.length ? "missed" : "met", amounts);
+  const doubt = d.trusted || facesDecide ? undefined : doubtText(d, comparison, submission.faces.length);
+  // an amount that cannot be believed is none
+  const told = d.trusted || facesDecide ? found : { ...found, missing: [], extra: [] };
+  const shown = d.trusted || facesDecide ? off : Math.max(tolerance * 2, Math.min(off, 1));
+  return { evidence: { ...told, verdict, off: shown, ...(doubt && { doubt }) }, picture };
+}
+
+const worse = (faces: "met" | "missed", amounts: Verdict): Verdict => {
+  if (faces === "missed" || amounts === "missed") return "missed";
+  return amounts;
+};
+
+function doubtText(d: Difference, { faces }: Comparison, all: number): string {
+  const by = d.imbalance < 1 ? ` (by ${(d.imbalance * 100).toPrecision(2)} % of the volume)` : "";
+  const differing = faces.faces.filter((f) => f.state !== "same").length + faces.extra.length;
+  return `the two parts nearly coincide and the cut between them does not balance${by}; ${differing} of ${all} faces differ.`;
+}
+
+/** Judged where the doubt does not matter: what is measured lies far inside or far outside the tolerance. */
+function verdictOfAmounts(off: number, d: Difference, tolerance: number, facesDecide: boolean): Verdict {
+  if (d.trusted || facesDecide) return off <= tolerance + ON_THE_LIMIT ? "met" : "missed";
+  if (d.imbalance > 1) return "unknown";
+  if ((off + d.imbalance) * FAR_FROM_LIMIT <= tolerance) return "met";
+  return off - d.imbalance * FAR_FROM_LIMIT > tolerance ? "missed" : "unknown";
+}
+
+/** Whether some face has no partner near by: then only cutting tells how much differs. */
+const hasStrangers = ({ faces }: Comparison, near: number): boolean =>
+  faces.extra.length > 0 ||
+  faces.faces.some((f) => f.state === "missing" || (f.state === "changed" && f.by > near)) ||
+  !faces.faces.some((f) => f.state === "changed");
+
+/** Every face has a partner within tolerance: what lies between them is their area times how far they part. */
+function byFaces({ reference, submission, comparison }: CheckContext): Difference {
+  const volume = reference.properties.volume;
+  const between = comparison.faces.faces.reduce(
+    (s, f, i) => s + (f.state === "changed" ? f.by * reference.faces[i]!.area : 0),
+    0,
+  );
+  const apart = Math.abs(submission.properties!.volume - volume);
+  return { missing: [], extra: [], imbalance: Math.max(between, apart) / volume, trusted: true };
+}
+
+function byVolumes({ kernel, reference, submission, comparison }: CheckContext, placed: Solid): Difference {
+  const { faces, extra } = comparison.faces;
+  const own = reference.faces.filter((_, i) => faces[i]?.state !== "same");
+  const other = submission.faces.filter(
+    (_, k) => extra.includes(k) || faces.some((f) => f.state !== "same" && "at" in f && f.at === k),
+  );
+  const boxes = [...boxesOf(kernel, reference.solid, own), ...boxesOf(kernel, placed, other)];
+  const around = boxes.length ? boxes.reduce(joinedBox) : undefined;
+  return differenceOf(kernel, reference.solid, placed, around, comparison.facesMatched > 0);
+}
+
+type Box = { readonly min: Vec3; readonly max: Vec3 };
+function boxesOf(kernel: CheckContext["kernel"], solid: Solid, faces: readonly Surface[]): Box[] {
+  const shapes = faceShapes(kernel, solid.shape).shapes;
+  return faces.flatMap((f) => f.pieces.map((i) => boxOf(kernel, shapes[i]!)));
+}
+const joinedBox = (a: Box, b: Box): Box => ({
+  min: [0, 1, 2].map((i) => Math.min(a.min[i]!, b.min[i]!)) as unknown as Vec3,
+  max: [0, 1, 2].map((i) => Math.max(a.max[i]!, b.max[i]!)) as unknown as Vec3,
+});
+
+/** The submission's things by name, where they lie on the reference; only asked for where it has something more. */
+function submissionNamed({ submission, comparison, exercise }: CheckContext): NamedBody | undefined {
+  if (!comparison.faces.extra.length) return undefined;
+  const surfaces = submission.faces.map((s, i): Surface => ({
+    ...s,
+    ...(comparison.placed[i] as Face),
+    pieces: s.pieces,
+  }));
+  const { min, max } = submission.properties!.box;
+  const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((k) =>
+    move(comparison.motion, [k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]]),
+  );
+  const box = corners.map((c) => ({ min: c, max: c })).reduce(joinedBox);
+  const body = bodyOf(surfaces, box);
+  return { body, features: featuresOf(body, { unit: exercise.units }) };
 }

@@ -1,3 +1,4 @@
+import { findingText, type FeatureFinding } from "../../finding";
 import { INCHES } from "../../tolerance";
 import { begun } from "@/core/naming/words";
 import { z } from "zod";
@@ -30,6 +31,8 @@ export interface ShapeEvidence {
   readonly scale: number;
   readonly missing: readonly Lump[];
   readonly extra: readonly Lump[];
+  /** What is missing, changed or too much, as a person would call it; left out in reports of before. */
+  readonly features?: readonly FeatureFinding[] | undefined;
   /** (missing + extra) / volume of the reference. */
   readonly off: number;
   readonly tolerance: number;
@@ -56,6 +59,17 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
     scale: z.number(),
     missing: z.array(LumpSchema),
     extra: z.array(LumpSchema),
+    features: z
+      .array(
+        z.strictObject({
+          name: z.string(),
+          state: z.enum(["missing", "changed", "extra"]),
+          moved: z.strictObject({ by: z.number(), way: z.string() }).optional(),
+          grown: z.number().optional(),
+          at: Place,
+        }),
+      )
+      .optional(),
     off: z.number(),
     tolerance: z.number(),
     imbalance: z.number(),
@@ -63,28 +77,29 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
   }),
   toInstructor(e, { units }) {
     if (e.finding === "differs") {
-      const doubt = e.doubt ? ` Could not be checked: ${e.doubt}` : "";
-      return `${differences(e, units)}; ${e.facesMatched} of ${e.facesOfReference} faces coincide.${doubt}`;
+      const things = thingsText(e, units);
+      const amounts = e.doubt ? `By how much could not be told: ${e.doubt}` : `${differences(e, units)}.`;
+      return `${things && `${things} `}${amounts} ${e.facesMatched} of ${e.facesOfReference} faces coincide.`;
     }
-    if (e.finding !== "mirrored") return toStudent(e);
+    if (e.finding !== "mirrored") return toStudent(e, units);
     const where = differences(e, units);
     return (
       "The part is the mirror image of the reference. Where it lies best: " +
       `${where[0]!.toLowerCase()}${where.slice(1)}.`
     );
   },
-  toStudent: (e) => toStudent(e),
+  toStudent: (e, { units }) => toStudent(e, units),
   earnsNothing: (e) => e.finding === "mirrored" || e.finding === "scaled",
   limit: { unit: "% of the volume missing or extra", isShare: true },
   start: { title: "Shape", points: 6, limit: 0.1 },
 };
 
-function toStudent(e: ShapeEvidence): string {
+function toStudent(e: ShapeEvidence, unit: LengthUnit): string {
   switch (e.finding) {
     case "same":
       return `Every face is where the drawing puts it (${e.facesMatched} of ${e.facesOfReference}).`;
     case "differs":
-      return differsText(e);
+      return differsText(e, unit);
     case "mirrored":
       return "The part is the mirror image of what the drawing shows.";
     case "scaled": {
@@ -98,9 +113,20 @@ function toStudent(e: ShapeEvidence): string {
   }
 }
 
-function differsText(e: ShapeEvidence): string {
+/** Things named at most. */
+const MANY = 5;
+
+function thingsText({ features = [] }: ShapeEvidence, unit: LengthUnit): string {
+  if (!features.length) return "";
+  const told = features.slice(0, MANY).map((f) => findingText(f, { unit }));
+  const more = features.length > MANY ? `; and ${features.length - MANY} more` : "";
+  return `${begun(told.join("; "))}${more}.`;
+}
+
+function differsText(e: ShapeEvidence, unit: LengthUnit): string {
   if (e.verdict === "unknown") return "The shape could not be checked by the program; your instructor will look.";
   if (e.verdict === "met") return "The shape differs from the drawing by less than the tolerance.";
+  if (e.features?.length) return thingsText(e, unit);
   if (!e.missing.length) return "The shape differs from the drawing: there is too much material.";
   const elsewhere = e.extra.length ? " and there is too much elsewhere" : "";
   return `The shape differs from the drawing: material is missing${elsewhere}.`;
@@ -110,14 +136,16 @@ const MM_PER_INCH = 25.4;
 const inchesText = (scale: number) =>
   Math.abs(Math.max(scale, 1 / scale) / MM_PER_INCH - 1) < INCHES ? ": inches and millimetres were confused" : "";
 
-function differences({ missing, extra }: ShapeEvidence, unit: LengthUnit): string {
+function differences(e: ShapeEvidence, unit: LengthUnit): string {
   const tell = (word: string, list: readonly Lump[]) => {
     if (!list.length) return `nothing ${word}`;
     const total = list.reduce((s, l) => s + l.volume, 0);
-    const at = list[0]!.centre.map((v) => lengthText(v, unit, false)).join(", ");
-    const places = list.length > 1 ? ` in ${list.length} places, most` : "";
-    return `${word} ${volumeText(total, unit)}${places} at (${at}) ${unit}`;
+    const at = e.features?.length
+      ? ""
+      : ` at (${list[0]!.centre.map((v) => lengthText(v, unit, false)).join(", ")}) ${unit}`;
+    const places = list.length > 1 ? ` in ${list.length} places` : "";
+    return `${word} ${volumeText(total, unit)}${places}${at}`;
   };
-  const text = `${tell("missing", missing)}, ${tell("extra", extra)}`;
+  const text = `${tell("missing", e.missing)}, ${tell("extra", e.extra)}`;
   return begun(text);
 }

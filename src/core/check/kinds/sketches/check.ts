@@ -5,18 +5,20 @@ import type { SketchesEvidence } from "./kind";
 
 /** Each sketch that a step stands on must be fully defined. */
 export function checkSketches({ submission }: CheckContext): SketchesEvidence {
-  const { steps, units } = submission.document;
-  const sketches = usedSketches(submission.document).map((id) => {
+  const { document, built: part } = submission;
+  if (!document || !part) return { check: "sketches", verdict: "unknown", used: 0, defined: 0, off: 0, sketches: [] };
+  const { steps, units } = document;
+  const sketches = usedSketches(document).map((id) => {
     const at = steps.findIndex((s) => s.id === id);
     const title = `step ${at + 1} (${steps[at]!.name ?? kindOf(steps[at]!).read(steps[at]!, units).title})`;
-    const built = submission.built.sketches.get(id);
+    const built = part.sketches.get(id);
     if (!built)
       return {
         id,
         title,
         freedoms: 0,
         loose: [],
-        trouble: submission.built.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved",
+        trouble: part.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved",
       };
     return { id, title, freedoms: built.diagnosis.freedoms, loose: looseIn(built.diagnosis, units) };
   });

@@ -45,6 +45,7 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
 };
 
 function told(e: SketchesEvidence): string {
+  if (e.verdict === "unknown") return "The part came as a file, which holds no sketches.";
   if (!e.used) return "No sketch is used by a step.";
   const loose = e.sketches
     .filter((s) => s.freedoms > 0)

@@ -7,9 +7,10 @@ import type { SolidEvidence } from "./kind";
 /** One closed valid solid, and every step built. */
 export function checkSolid({ kernel, submission }: CheckContext): SolidEvidence {
   const p = submission.properties;
-  const troubled = submission.built.steps
-    .filter((s) => s.refusal)
-    .map((s) => ({ step: calledStep(submission.document, s.id), sentence: s.refusal!.sentence }));
+  const { document, built } = submission;
+  const troubled = (built?.steps ?? []).flatMap((s) =>
+    s.refusal && document ? [{ step: calledStep(document, s.id), sentence: s.refusal.sentence }] : [],
+  );
   const good = p !== undefined && p.bodies === 1 && p.closed && p.valid && !troubled.length;
   const nested = submission.solid && p && p.bodies > 1 ? nestingOf(kernel, submission.solid) : undefined;
   return {

@@ -2,5 +2,12 @@ import { compareAmounts } from "../amount";
 import type { CheckContext } from "../context";
 
 /** Volume against the reference's, mm³. */
-export const checkVolume = ({ exercise, reference, submission }: CheckContext) =>
-  compareAmounts("volume", submission.properties?.volume ?? 0, reference.properties.volume, exercise.tolerances.volume);
+export const checkVolume = (context: CheckContext) => {
+  const { exercise, reference, submission } = context;
+  const measured = submission.properties?.volume ?? 0;
+  return compareAmounts("volume", measured, reference.properties.volume, exercise.tolerances.volume, scaleOf(context));
+};
+
+/** Of a part that has the right form at the wrong size, how large it is. */
+export const scaleOf = ({ comparison }: CheckContext): { scale?: number } =>
+  comparison.finding === "scaled" ? { scale: comparison.scale } : {};

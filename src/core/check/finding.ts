@@ -1,0 +1,27 @@
+import type { Vec3 } from "@/core/geometry/vector";
+import { letteredLength, type Lettering } from "@/core/sizes/lettering";
+
+/** One thing of the drawing that is not on the part as drawn, or of the part that the drawing does not have. */
+export interface FeatureFinding {
+  /** By what the drawing shows: "the hole ⌀9 at the left". */
+  readonly name: string;
+  readonly state: "missing" | "changed" | "extra";
+  /** Lies by so much elsewhere, and which way; mm. */
+  readonly moved?: { readonly by: number; readonly way: string } | undefined;
+  /** Its radius is larger (or less) by so much, mm. */
+  readonly grown?: number | undefined;
+  /** Where to look: middle in the reference's coordinates, mm. */
+  readonly at: Vec3;
+}
+
+/** How a finding reads for the student: what their part has there, never more than the drawing prints. */
+export function findingText(f: FeatureFinding, lettering: Lettering): string {
+  if (f.state === "missing") return `${f.name} is missing`;
+  if (f.state === "extra") return `${f.name} is there that the drawing does not have`;
+  const length = (mm: number) => `${letteredLength(Math.abs(mm), lettering)} ${lettering.unit}`;
+  const parts = [
+    ...(f.grown ? [`has a radius ${length(f.grown)} too ${f.grown > 0 ? "large" : "small"}`] : []),
+    ...(f.moved ? [`lies ${length(f.moved.by)} too far ${f.moved.way}`] : []),
+  ];
+  return `${f.name} ${parts.length ? parts.join(" and ") : "leans another way"}`;
+}

@@ -1,0 +1,80 @@
+import { asLettered } from "@/core/sizes/lettering";
+import type { Carriers } from "@/core/sizes/anchor";
+import { toleranceOf } from "@/core/sizes/general";
+import { nameOfSize, namesOfFaces, type Names } from "@/core/sizes/names";
+import { measureSize, sizeText, type Size, type SizeReading } from "@/core/sizes/size";
+import { sizeOfPart } from "../../comparison";
+import { generalTolerance } from "../../exercise";
+import type { CheckContext } from "../context";
+import { isWithin, type CheckedSize, type CheckedValue, type SizesEvidence } from "./kind";
+
+/** Every printed size as the submission has it, face by face. */
+export function checkSizes(context: CheckContext): SizesEvidence {
+  const { comparison, named, sizes } = context;
+  const names = namesOfFaces(named.body, named.features);
+  const on = carriersOn(context);
+  const list = sizes.map((s) => checkedSize(s, context, on, names));
+  const asked = list.filter((s) => s.state !== "free"),
+    off = asked.filter((s) => s.state !== "met").length;
+  const isScaled = comparison.finding === "scaled";
+  return {
+    check: "sizes",
+    verdict: off || isScaled ? "missed" : "met",
+    off: isScaled ? asked.length : off,
+    sizes: list,
+    ...(isScaled && { scale: comparison.scale }),
+  };
+}
+
+/** The carrier of each face of the reference as the submission has it. */
+function carriersOn({ comparison, named }: CheckContext): Carriers {
+  const at = new Map<string, number>();
+  named.body.surfaces.forEach((s, i) => s.keys.forEach((key) => at.set(key, i)));
+  return (face) => {
+    const i = at.get(face) ?? named.body.surfaces.findIndex((s) => s.carrier === named.body.on(face));
+    const state = comparison.faces.faces[i];
+    return state && "at" in state ? comparison.placed[state.at]?.carrier : undefined;
+  };
+}
+
+function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Names): CheckedSize {
+  const { exercise, named, reference } = context;
+  const lettering = { unit: exercise.units, fractions: exercise.units === "in" };
+  const wanted = measureSize(size, named.body.on)[0];
+  const base = { id: size.id, text: sizeText(size, named.body.on, lettering), name: nameOfSize(size, names) };
+  // a size the reference has lost cannot be asked for
+  if (!wanted) return { ...base, state: "free", values: [] };
+  const found = measureSize(size, on);
+  const leg = sizeOfPart(reference) / 2;
+  const values = wanted.map((v, i): CheckedValue => {
+    const printed = asLettered(v.value, v.quantity, lettering);
+    const { plus, minus } = toleranceOf(size, v, generalTolerance(exercise), leg);
+    // what the print rounds away is nobody's fault
+    const rounded = Math.abs(printed - v.value);
+    const measured = distinct(found, i);
+    return { what: v.what, quantity: v.quantity, printed, measured, plus: plus + rounded, minus: minus + rounded };
+  });
+  return { ...base, values, state: stateOf(size, values, found) };
+}
+
+function stateOf(
+  { free }: Size,
+  values: readonly CheckedValue[],
+  found: readonly (SizeReading | undefined)[],
+): CheckedSize["state"] {
+  if (free === true) return "free";
+  if (free) return values.some((v) => v.measured.some((m) => m < free.from || m > free.to)) ? "missed" : "free";
+  if (found.some((r) => r === undefined)) return found.every((r) => r === undefined) ? "lost" : "missed";
+  return values.every((v) => v.measured.every((m) => isWithin(v, m))) ? "met" : "missed";
+}
+
+const SAME = 1e-6;
+/** The i-th number at each place, those that agree once. */
+function distinct(found: readonly (SizeReading | undefined)[], i: number): number[] {
+  const list: number[] = [];
+  for (const r of found) {
+    const value = r?.[i]?.value;
+    if (value !== undefined && !list.some((o) => Math.abs(o - value) <= SAME)) list.push(value);
+  }
+  return list;
+}

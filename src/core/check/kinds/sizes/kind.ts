@@ -1,0 +1,104 @@
+import { z } from "zod";
+import { begun } from "@/core/naming/words";
+import { letteredAngle, letteredLength } from "@/core/sizes/lettering";
+import type { LengthUnit } from "@/core/units/quantity";
+import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+
+/** One number of a printed size. mm, radians. */
+export interface CheckedValue {
+  readonly what: string;
+  readonly quantity: "length" | "angle" | "count";
+  /** As lettered on the drawing. */
+  readonly printed: number;
+  /** On the part: one for each place that differs; none where it was not found. */
+  readonly measured: readonly number[];
+  readonly plus: number;
+  readonly minus: number;
+}
+
+/** A printed size, and what the part has there. */
+export interface CheckedSize {
+  readonly id: string;
+  /** As it stands on the drawing. */
+  readonly text: string;
+  /** "the diameter of the hole ⌀9 at the left". */
+  readonly name: string;
+  readonly state: "met" | "missed" | "lost" | "free";
+  readonly values: readonly CheckedValue[];
+}
+
+export interface SizesEvidence {
+  readonly check: "sizes";
+  readonly verdict: Verdict;
+  /** How many sizes are not met. */
+  readonly off: number;
+  readonly sizes: readonly CheckedSize[];
+  /** The whole part is so many times too large: its sizes are not told one by one. */
+  readonly scale?: number | undefined;
+}
+
+export const sizesKind: CheckKind<SizesEvidence> = {
+  evidence: z.strictObject({
+    check: z.literal("sizes"),
+    verdict: VerdictSchema,
+    off: z.number(),
+    sizes: z.array(
+      z.strictObject({
+        id: z.string(),
+        text: z.string(),
+        name: z.string(),
+        state: z.enum(["met", "missed", "lost", "free"]),
+        values: z.array(
+          z.strictObject({
+            what: z.string(),
+            quantity: z.enum(["length", "angle", "count"]),
+            printed: z.number(),
+            measured: z.array(z.number()),
+            plus: z.number(),
+            minus: z.number(),
+          }),
+        ),
+      }),
+    ),
+    scale: z.number().optional(),
+  }),
+  toInstructor: (e, { units }) => told(e, units, 12),
+  toStudent: (e, { units }) => told(e, units, 6),
+  limit: { unit: "sizes wrong", isShare: false },
+  start: { title: "Printed sizes", points: 5, limit: 5 },
+};
+
+function told(e: SizesEvidence, unit: LengthUnit, most: number): string {
+  if (e.scale !== undefined) return "No size is as printed, since the whole part is of another size.";
+  const asked = e.sizes.filter((s) => s.state !== "free");
+  const bad = asked.filter((s) => s.state !== "met");
+  if (!asked.length) return "The drawing prints no sizes.";
+  if (!bad.length) return `All ${asked.length} printed sizes are right.`;
+  const head = `${asked.length - bad.length} of ${asked.length} printed sizes are right`;
+  const list = bad.slice(0, most).map((s) => sizeSentence(s, unit));
+  const more = bad.length > most ? ` And ${bad.length - most} more.` : "";
+  return `${head}. ${list.map(begun).join(". ")}.${more}`;
+}
+
+/** One size in words: what was measured, what is printed, where. */
+export function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
+  if (s.state === "lost") return `${s.name}, printed ${s.text}, was not found`;
+  const text = (v: CheckedValue, value: number) => {
+    if (v.quantity === "count") return String(value);
+    return v.quantity === "angle" ? letteredAngle(value, 3) : `${letteredLength(value, { unit })} ${unit}`;
+  };
+  const wrong = s.values.filter((v) => v.measured.some((m) => !isWithin(v, m)));
+  if (!wrong.length) return `${s.name} is ${s.text}`;
+  const many = s.values.length > 1;
+  const parts = wrong.map((v) => {
+    const measured = [...new Set(v.measured.map((m) => text(v, m)))].join(" and ");
+    return `${many ? `its ${v.what} ` : ""}is ${measured}, printed ${text(v, v.printed)}`;
+  });
+  return `${s.name}${many ? ":" : ""} ${parts.join(", ")}`;
+}
+
+/** Rounding of binary numbers; far below any tolerance. */
+const HAIR = 1e-7;
+/** Whether a measured number lies within what is printed. */
+export const isWithin = (v: Pick<CheckedValue, "printed" | "plus" | "minus">, measured: number): boolean =>
+  measured <= v.printed + v.plus + HAIR && measured >= v.printed - v.minus - HAIR;

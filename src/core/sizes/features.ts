@@ -1,0 +1,144 @@
+import { cross3, dot3, length3, type Vec3 } from "@/core/geometry/vector";
+import { axisOf, normalAt } from "@/core/kernel/carrier";
+import { goesRound, type Surface } from "@/core/measure/surfaces";
+import { parseFace } from "@/core/naming/names";
+import { isSquare } from "./anchor";
+import type { SizedBody } from "./body";
+import { holesOf } from "./candidates/holes";
+import { directionsOf, isCone, isCylinder, isPlane, mainDirections, type Plane } from "./candidates/candidate";
+import { letteredLength, type Lettering } from "./lettering";
+import { placesFor, sideOf } from "./places";
+import { TOUCHING } from "./tolerance";
+
+/** Faces that a person takes for one thing, and what they would call it. */
+export interface Feature {
+  readonly kind: "hole" | "boss" | "fillet" | "rounding" | "chamfer" | "recess" | "cone" | "ball" | "ring" | "face";
+  /** "the hole ⌀9 at the left end". */
+  readonly name: string;
+  /** Without its place, as all that are like it are called: "hole ⌀9". */
+  readonly base: string;
+  /** By place among the body's surfaces; the one it is named after first. */
+  readonly surfaces: readonly number[];
+}
+
+interface Found extends Omit<Feature, "name"> {
+  /** A face that is called by its side needs no place. */
+  readonly full?: string;
+  readonly at: Vec3;
+}
+
+/**
+ * The things on a part by the names a person would give them, every surface in one. Like things are told apart by where
+ * they are: left and right along the part's x, front and back along y, bottom and top along z.
+ */
+export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
+  const { surfaces } = body;
+  const taken = new Set<number>();
+  const found: Found[] = [];
+  const take = (f: Found) => {
+    const own = f.surfaces.filter((s) => !taken.has(s));
+    if (!own.length) return;
+    own.forEach((s) => taken.add(s));
+    found.push({ ...f, surfaces: own });
+  };
+  const index = new Map(surfaces.map((s, i) => [s, i]));
+  for (const hole of holesOf(body)) {
+    const bores = hole.rounds.filter((r) => isCylinder(r) && goesRound(r));
+    const narrow = bores.reduce<Surface | undefined>((m, r) => (!m || radiusOf(r) < radiusOf(m) ? r : m), undefined);
+    if (!narrow) continue;
+    // a seat is the hole's own, a floor as well; what a bore ends on across the part is not
+    const floors = hole.floors.filter((p) => isOwnFloor(p, hole.rounds, surfaces));
+    const all = [narrow, ...hole.rounds, ...floors].map((s) => index.get(s)!);
+    const base = `hole ⌀${letteredLength(2 * radiusOf(narrow), lettering)}`;
+    take({ kind: "hole", base, surfaces: [...new Set(all)], at: narrow.centre });
+  }
+  surfaces.forEach((s, i) => {
+    if (!taken.has(i)) take(ofSurface(s, i, body, lettering));
+  });
+  return named(found, body);
+}
+
+const radiusOf = (s: Surface): number => (s.carrier as { radius: number }).radius;
+
+function isOwnFloor(floor: Plane, rounds: readonly Surface[], surfaces: readonly Surface[]): boolean {
+  return floor.beside.every((b) => rounds.includes(surfaces[b]!));
+}
+
+function ofSurface(s: Surface, i: number, body: SizedBody, l: Lettering): Found {
+  const { carrier: c } = s;
+  const base = { surfaces: [i], at: s.centre };
+  const length = (mm: number) => letteredLength(mm, l);
+  const made = s.names.map((n) => parseFace(`${n.step}/${n.role}`).role);
+  const isBevel = made.some((role) => role === "chamfer") || isNarrowSlant(s, body);
+  if (isPlane(s)) {
+    if (isBevel) return { ...base, kind: "chamfer", base: "chamfer" };
+    const side = sideOf(s.carrier, body.box);
+    return { ...base, kind: "face", base: side.name, ...(side.isOuter && { full: side.name }) };
+  }
+  if (c.kind === "cylinder") {
+    if (goesRound(s))
+      return c.hollow
+        ? { ...base, kind: "hole", base: `hole ⌀${length(2 * c.radius)}` }
+        : { ...base, kind: "boss", base: `cylinder ⌀${length(2 * c.radius)}` };
+    if (isTangent(s, body))
+      return c.hollow
+        ? { ...base, kind: "fillet", base: `inner fillet R${length(c.radius)}` }
+        : { ...base, kind: "rounding", base: `rounding R${length(c.radius)}` };
+    return {
+      ...base,
+      kind: c.hollow ? "recess" : "boss",
+      base: `${c.hollow ? "hollow" : "round"} side R${length(c.radius)}`,
+    };
+  }
+  if (c.kind === "torus") {
+    const kind = c.hollow ? "fillet" : "rounding";
+    return isTangent(s, body)
+      ? { ...base, kind, base: `${c.hollow ? "inner fillet" : "rounding"} R${length(c.minor)}` }
+      : { ...base, kind: "ring", base: `ring of section R${length(c.minor)}` };
+  }
+  if (c.kind === "cone") return { ...base, kind: isBevel ? "chamfer" : "cone", base: isBevel ? "chamfer" : "cone" };
+  if (c.kind === "sphere") return { ...base, kind: "ball", base: `ball R${length(c.radius)}` };
+  return { ...base, kind: "face", base: "curved face" };
+}
+
+/** A flat or coned face that is much narrower than both it lies between, and slants against them. */
+function isNarrowSlant(s: Surface, { surfaces }: SizedBody): boolean {
+  if (isCone(s)) return s.beside.length === 2 && s.beside.every((b) => surfaces[b]!.area > s.area);
+  if (!isPlane(s)) return false;
+  const main = mainDirections(directionsOf(surfaces));
+  const isMain = main.some((d) => length3(cross3(d.along, s.carrier.normal)) <= TOUCHING);
+  const larger = s.beside.filter((b) => surfaces[b]!.area > 4 * s.area && isPlane(surfaces[b]!));
+  return !isMain && larger.length >= 2;
+}
+
+/** Whether a round face runs smoothly into at least two of its neighbours. */
+function isTangent(s: Surface, { surfaces }: SizedBody): boolean {
+  const smooth = s.beside.filter((b) => {
+    const o = surfaces[b]!.carrier,
+      { carrier: c } = s;
+    if (o.kind === "plane" && c.kind === "cylinder")
+      return isSquare(o.normal, c.axis) && Math.abs(Math.abs(dot3(o.normal, c.at) - o.offset) - c.radius) <= TOUCHING;
+    if (o.kind === "plane" && c.kind === "torus")
+      return Math.abs(Math.abs(dot3(o.normal, c.centre) - o.offset) - c.minor) <= TOUCHING;
+    const [p, q] = [axisOf(c), axisOf(o)];
+    if (c.kind === "torus" && o.kind === "cylinder" && p && q)
+      return [c.major + c.minor, c.major - c.minor].some((r) => Math.abs(r - o.radius) <= TOUCHING);
+    return o.kind === c.kind && !!normalAt(o, s.centre);
+  });
+  return smooth.length >= 2;
+}
+
+/** Names made unique by place. */
+function named(found: readonly Found[], body: SizedBody): Feature[] {
+  const groups = new Map<string, Found[]>();
+  for (const f of found) groups.set(f.full ?? f.base, [...(groups.get(f.full ?? f.base) ?? []), f]);
+  const names = new Map<Found, string>();
+  for (const [base, group] of groups) {
+    const places = placesFor(
+      group.map((f) => f.at),
+      body.box,
+    );
+    group.forEach((f, i) => names.set(f, f.full && group.length === 1 ? `the ${base}` : `the ${base}${places[i]!}`));
+  }
+  return found.map((f) => ({ kind: f.kind, name: names.get(f)!, base: f.base, surfaces: f.surfaces }));
+}

@@ -1,0 +1,69 @@
+import type { SizedBody } from "./body";
+import type { Feature } from "./features";
+import { sizeKind, type Size } from "./kinds/kinds";
+
+/** What the things on a part are called. */
+export interface Names {
+  /** The thing that a face belongs to: "the hole ⌀9 at the left". */
+  one(face: string): string;
+  /** Several at once: "the 4 holes ⌀9" where those are all there are. */
+  all(faces: readonly string[]): string;
+}
+
+/** Looks up what the things that faces belong to are called. */
+export function namesOfFaces(body: SizedBody, features: readonly Feature[]): Names {
+  const by = new Map<string, Feature>();
+  for (const f of features) for (const s of f.surfaces) for (const key of body.surfaces[s]!.keys) by.set(key, f);
+  const one = (face: string) => by.get(face)?.name ?? "a face";
+  const all = (faces: readonly string[]): string => {
+    const own = [...new Set(faces.map((f) => by.get(f)))].filter((f) => f !== undefined);
+    const [first] = own;
+    if (!first) return "a face";
+    const like = features.filter((f) => f.base === first.base);
+    if (own.length > 1 && own.length === like.length && own.every((f) => f.base === first.base))
+      return `the ${own.length} ${plural(first.base)}`;
+    return own.length > 2 ? `${first.name} and ${own.length - 1} like it` : own.map((f) => f.name).join(" and ");
+  };
+  return { one, all };
+}
+
+/** "inner fillet R6" to "inner fillets R6": the word before the size. */
+const plural = (base: string): string => (/[⌀R]/.test(base) ? base.replace(/ (?=[⌀R])/, "s ") : `${base}s`);
+
+/** What a size is called in a sentence: "the diameter of the hole ⌀9 at the left", "the distance from … to …". */
+export function nameOfSize(size: Size, { one, all }: Names): string {
+  const { noun } = sizeKind(size);
+  switch (size.kind) {
+    case "distance":
+      return `${noun} from ${end([size.from], one, all)} to ${end([size.to, ...(size.also ?? [])], one, all)}`;
+    case "angle":
+      return `${noun} between ${end([size.from], one, all)} and ${end([size.to], one, all)}`;
+    case "turn":
+      return `${noun} from ${one(size.from)} to ${one(size.to)} about ${one(size.about)}`;
+    case "diameter":
+      return `${noun} of ${all(size.of.map((a) => a[0]!))}`;
+    case "chamfer":
+      return `the size of ${all(size.of.map((b) => b.slant))}`;
+    case "depth":
+      return `${noun} of ${all(size.of.map((h) => h.bore))}`;
+    case "counterbore":
+      return `${noun} of ${all(size.of.map((h) => h.wall))}`;
+    case "countersink":
+      return `${noun} of ${all(size.of.map((h) => h.cone))}`;
+    case "wall":
+      return "the thickness of the wall";
+    case "slot":
+      return `the slot with ${all(size.of.map((s) => s[0]))}`;
+    case "arc":
+      return `${noun} of ${one(size.of)}`;
+    default:
+      return `${noun} of ${all(size.of)}`;
+  }
+}
+
+/** An end of a distance: a face, or where faces meet. */
+function end(anchors: readonly (readonly string[])[], one: Names["one"], all: Names["all"]): string {
+  const [first] = anchors;
+  if (first!.length > 1) return `where ${first!.map(one).join(" meets ")}`;
+  return anchors.length > 1 ? all(anchors.map((a) => a[0]!)) : one(first![0]!);
+}
