@@ -76,8 +76,8 @@ export function compareParts(kernel: Kernel, reference: Reference, submission: M
 const POINTS = 5;
 
 /**
- * Whether surfaces that are neither flat nor round coincide too: kinds and areas alone do not tell. Points at irrational
- * places of each lie on its partner.
+ * Whether surfaces that are neither flat nor round coincide too: kinds and areas alone do not tell. Points at
+ * irrational places of each lie on its partner.
  */
 function isProved(kernel: Kernel, reference: Reference, submission: Measured, p: Placement, size: number): boolean {
   return p.matching.pairs.every(([r, s]) => {

@@ -65,7 +65,7 @@ export function correspond(
   return { faces, extra };
 }
 
-interface Gap {
+export interface Gap {
   /** How far the surfaces part at most near the faces, mm. */
   readonly by: number;
   /** By how much the radius grew, mm. */
@@ -73,7 +73,7 @@ interface Gap {
 }
 
 /** How far two faces are from being one; undefined where they could not be. */
-function gapOf(r: Face, s: Face, size: number): Gap | undefined {
+export function gapOf(r: Face, s: Face, size: number): Gap | undefined {
   const [a, b] = [r.carrier, s.carrier];
   if (a.kind !== b.kind || ("hollow" in a && "hollow" in b && a.hollow !== b.hollow)) return undefined;
   if (a.kind === "plane" && b.kind === "plane") {

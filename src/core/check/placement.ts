@@ -6,7 +6,8 @@ import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { matchFaces, movedFace } from "./match";
-import { BETTER, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
+import { BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
+import { placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { anyAcross, placeWhole, triad, type Placement, type Witness } from "./whole";
 
@@ -201,5 +202,15 @@ export function placeOn(
   }));
   ranked.sort((a, b) => b.top - a.top);
   for (const { rows } of ranked.slice(0, 6)) attempt(rows, 3);
-  return best;
+  const all = reference.reduce((s, f) => s + f.area, 0);
+  if (best && best.matching.area > ENOUGH * all) return best;
+  const near = placeNear(
+    reference,
+    submission,
+    turned.length ? turned : [IDENTITY.rows],
+    best ? [best.motion] : [],
+    directions,
+    size,
+  );
+  return near ?? best;
 }

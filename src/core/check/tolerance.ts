@@ -36,13 +36,13 @@ export const SAME_FAR = 1e-3;
 /** Faces stand for each other up to this far apart; share of the reference's size. */
 export const FAR_FROM_PARTNER = 1;
 /** And leaning against each other up to this angle, radians. */
-export const LEANING = 0.6;
+export const LEANING = 1.2;
 /** And with radii up to so many times as large. */
 export const OTHER_SIZE = 8;
-/** How much the distance of their centres counts beside the gap of their surfaces: 3,636 of 3,637 right on 131 parts. */
+/** How much the distance of their centres counts beside the gap of their surfaces. */
 export const NEAR_WEIGHT = 0.02;
 /** And the logarithm of the ratio of their areas, in sizes of the reference. */
-export const AREA_WEIGHT = 5e-4;
+export const AREA_WEIGHT = 1.5e-2;
 /** A boolean that hands back its argument has taken nothing away; share of the volume. */
 export const NOTHING_TAKEN = 1e-6;
 /** What is left of a doubtful amount must be so many times inside or outside the tolerance to be judged. */
@@ -57,3 +57,11 @@ export const SHIFTED = 1e-4;
 export const SAME_DENSITY = 1e-9;
 /** Figures computed in two ways agree within this share. */
 export const FIGURE_NOISE = 1e-9;
+/** What rounding of binary numbers may add to a size exactly on its limit, mm or radians. */
+export const PRINT_HAIR = 1e-7;
+/** A placing under which more of the reference's area coincides is taken at once; share. */
+export const ENOUGH = 0.4;
+/** Levels this near are one when nothing coincides; share of the size. */
+export const NEAR_LEVEL = 1e-3;
+/** Faces further apart are none for each other then; share of the size. */
+export const NEAR_REACH = 0.02;

@@ -26,7 +26,7 @@ const MOST_WISHES = 8;
 /** What has another radius, or another area, may still be meant: it speaks so much softer. */
 const UNLIKE = 0.3;
 
-function levelsOf(faces: readonly Face[], d: Vec3, size: number): Level[] {
+function levelsOf(faces: readonly Face[], d: Vec3, near: number): Level[] {
   const all: Level[] = [];
   for (const { carrier: c, area, centre } of faces) {
     if (c.kind === "plane") {
@@ -50,7 +50,6 @@ function levelsOf(faces: readonly Face[], d: Vec3, size: number): Level[] {
   const merged: Level[] = [];
   for (const l of all) {
     const last = merged[merged.length - 1];
-    const near = SAME_PLACE * size;
     const isSame = last && last.like === l.like && Math.abs(l.radius - last.radius) <= near && l.at - last.at <= near;
     if (isSame) last.area += l.area;
     else merged.push({ ...l });
@@ -59,11 +58,16 @@ function levelsOf(faces: readonly Face[], d: Vec3, size: number): Level[] {
 }
 
 /** Shifts along one direction that bring levels together, the most area first. */
-function wishesAlong(reference: readonly Face[], turned: readonly Face[], along: Vec3, size: number): Wish[] {
-  const own = levelsOf(turned, along, size),
-    near = SAME_PLACE * size;
+function wishesAlong(
+  reference: readonly Face[],
+  turned: readonly Face[],
+  along: Vec3,
+  size: number,
+  near: number,
+): Wish[] {
+  const own = levelsOf(turned, along, near);
   const votes: { by: number; weight: number }[] = [];
-  for (const r of levelsOf(reference, along, size))
+  for (const r of levelsOf(reference, along, near))
     for (const s of own) {
       if (r.like !== s.like) continue;
       const alike = Math.abs(r.radius - s.radius) <= near && Math.abs(r.area - s.area) <= near * size;
@@ -79,13 +83,18 @@ function wishesAlong(reference: readonly Face[], turned: readonly Face[], along:
   return list.sort((a, b) => b.weight - a.weight).slice(0, MOST_WISHES);
 }
 
-/** Wishes along every one of the directions. @param turned the submission's faces, turned but not shifted */
+/**
+ * Wishes along every one of the directions. @param turned the submission's faces, turned but not shifted
+ * @param near what counts as one level, mm
+ */
 export const wishes = (
   reference: readonly Face[],
   turned: readonly Face[],
   directions: readonly Vec3[],
   size: number,
-): Wish[] => directions.flatMap((d) => wishesAlong(reference, turned, d, size)).sort((a, b) => b.weight - a.weight);
+  near = SAME_PLACE * size,
+): Wish[] =>
+  directions.flatMap((d) => wishesAlong(reference, turned, d, size, near)).sort((a, b) => b.weight - a.weight);
 
 interface Fixed {
   readonly q: Vec3;

@@ -1,7 +1,8 @@
-import { distance3 } from "@/core/geometry/vector";
+import { distance3, dot3 } from "@/core/geometry/vector";
+import type { Carrier } from "@/core/kernel/carrier";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf } from "@/core/kernel/properties";
-import { goesRound } from "@/core/measure/surfaces";
+import { goesRound, type Surface } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { sizedBody, type SizedBody } from "@/core/sizes/body";
@@ -47,7 +48,9 @@ export function judgeOf(kernel: Kernel, exercise: Exercise, references: Referenc
 const find = <C extends Evidence["check"]>(report: Report, check: C) =>
   report.evidence.find((e) => e.check === check) as Extract<Evidence, { check: C }>;
 
-/** Checks a wrong part and holds every line against what the part is by construction; undefined where it builds none. */
+/**
+ * Checks a wrong part and holds every line against what the part is by construction; undefined where it builds none.
+ */
 export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
   const { kernel, exercise, references } = judge;
   const truth = truthOf(judge, wrong.document);
@@ -99,11 +102,12 @@ function truthOf({ kernel, exercise, body }: Judge, document: PartDocument): Tru
     q = propertiesOf(kernel, reference.body!);
   const changed = sizedBody(kernel, built.body);
   kernel.release(built.body.shape, reference.body!.shape);
-  const shifts = body.surfaces.map((s) => shiftOf(s.carrier, on(s.keys[0]!), body.size));
+  const shifts = body.surfaces.map((s) => movedBy(s, on(s.keys[0]!), body.size));
   const most = Math.max(...shifts);
   // faces that ran into each other are other faces, whatever their names
+  const isTurned = body.surfaces.some((s) => leans(s.carrier, on(s.keys[0]!)));
   const isAlike = changed.surfaces.length === body.surfaces.length && roundness(changed) === roundness(body);
-  const isWhole = built.steps.every((s) => !s.refusal) && shifts.every((s) => s < Infinity) && isAlike;
+  const isWhole = built.steps.every((s) => !s.refusal) && shifts.every((s) => s < Infinity) && isAlike && !isTurned;
   const wrong = new Set<string>();
   for (const size of exercise.sizes ?? []) {
     const want = measureSize(size, body.on)[0]!,
@@ -124,10 +128,23 @@ function truthOf({ kernel, exercise, body }: Judge, document: PartDocument): Tru
     mass: { is: p.volume * density, want: q.volume },
     isMaterial: Math.abs(density - 1) < FIGURE_NOISE,
     isSame: most <= PRINTED_LENGTH && isVolume && p.bodies === 1,
-    isClear: most < PRINTED_LENGTH / 2 || most > PRINTED_LENGTH * 2,
+    isClear: most < PRINTED_LENGTH / 2 || most > PRINTED_LENGTH * 3,
     isWhole,
     wrong,
   };
+}
+
+/** How far a face went: a flat one where it is, not at the far end of the part. */
+function movedBy(s: Surface, now: Carrier | undefined, size: number): number {
+  const was = s.carrier;
+  if (was.kind !== "plane" || now?.kind !== "plane") return shiftOf(was, now, size);
+  const apart = Math.abs(dot3(now.normal, s.centre) - now.offset);
+  return apart + distance3(now.normal, was.normal) * Math.sqrt(s.area);
+}
+
+/** A face that looks another way by more than sixty degrees is another face. */
+function leans(was: Carrier, now: Carrier | undefined): boolean {
+  return was.kind === "plane" && now?.kind === "plane" && dot3(was.normal, now.normal) < 0.5;
 }
 
 const roundness = (b: SizedBody): number => b.surfaces.filter((s) => goesRound(s)).length;

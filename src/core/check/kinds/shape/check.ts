@@ -87,7 +87,8 @@ const worse = (faces: "met" | "missed", amounts: Verdict): Verdict => {
 function doubtText(d: Difference, { faces }: Comparison, all: number): string {
   const by = d.imbalance < 1 ? ` (by ${(d.imbalance * 100).toPrecision(2)} % of the volume)` : "";
   const differing = faces.faces.filter((f) => f.state !== "same").length + faces.extra.length;
-  return `the two parts nearly coincide and the cut between them does not balance${by}; ${differing} of ${all} faces differ.`;
+  const which = `${differing} of ${all} faces differ`;
+  return `the two parts nearly coincide and the cut between them does not balance${by}; ${which}.`;
 }
 
 /** Judged where the doubt does not matter: what is measured lies far inside or far outside the tolerance. */
@@ -104,15 +105,23 @@ const hasStrangers = ({ faces }: Comparison, near: number): boolean =>
   faces.faces.some((f) => f.state === "missing" || (f.state === "changed" && f.by > near)) ||
   !faces.faces.some((f) => f.state === "changed");
 
-/** Every face has a partner within tolerance: what lies between them is their area times how far they part. */
-function byFaces({ reference, submission, comparison }: CheckContext): Difference {
+/**
+ * Every face has a partner within tolerance, so faces decide: beside them only the volumes count, or, where the
+ * exercise asks for amounts, what lies between the faces: their area times how far they part.
+ */
+function byFaces({ exercise, reference, submission, comparison }: CheckContext): Difference {
   const volume = reference.properties.volume;
   const between = comparison.faces.faces.reduce(
     (s, f, i) => s + (f.state === "changed" ? f.by * reference.faces[i]!.area : 0),
     0,
   );
   const apart = Math.abs(submission.properties!.volume - volume);
-  return { missing: [], extra: [], imbalance: Math.max(between, apart) / volume, trusted: true };
+  return {
+    missing: [],
+    extra: [],
+    imbalance: (exercise.shapeBy === "volume" ? between : apart) / volume,
+    trusted: true,
+  };
 }
 
 function byVolumes({ kernel, reference, submission, comparison }: CheckContext, placed: Solid): Difference {

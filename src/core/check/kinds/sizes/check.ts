@@ -1,3 +1,4 @@
+import { EQUAL } from "@/core/sizes/tolerance";
 import { asLettered } from "@/core/sizes/lettering";
 import type { Carriers } from "@/core/sizes/anchor";
 import { toleranceOf } from "@/core/sizes/general";
@@ -68,13 +69,12 @@ function stateOf(
   return values.every((v) => v.measured.every((m) => isWithin(v, m))) ? "met" : "missed";
 }
 
-const SAME = 1e-6;
 /** The i-th number at each place, those that agree once. */
 function distinct(found: readonly (SizeReading | undefined)[], i: number): number[] {
   const list: number[] = [];
   for (const r of found) {
     const value = r?.[i]?.value;
-    if (value !== undefined && !list.some((o) => Math.abs(o - value) <= SAME)) list.push(value);
+    if (value !== undefined && !list.some((o) => Math.abs(o - value) <= EQUAL)) list.push(value);
   }
   return list;
 }

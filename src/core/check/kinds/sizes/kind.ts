@@ -2,6 +2,7 @@ import { z } from "zod";
 import { begun } from "@/core/naming/words";
 import { letteredAngle, letteredLength } from "@/core/sizes/lettering";
 import type { LengthUnit } from "@/core/units/quantity";
+import { PRINT_HAIR } from "../../tolerance";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
 
 /** One number of a printed size. mm, radians. */
@@ -97,8 +98,6 @@ export function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
   return `${s.name}${many ? ":" : ""} ${parts.join(", ")}`;
 }
 
-/** Rounding of binary numbers; far below any tolerance. */
-const HAIR = 1e-7;
 /** Whether a measured number lies within what is printed. */
 export const isWithin = (v: Pick<CheckedValue, "printed" | "plus" | "minus">, measured: number): boolean =>
-  measured <= v.printed + v.plus + HAIR && measured >= v.printed - v.minus - HAIR;
+  measured <= v.printed + v.plus + PRINT_HAIR && measured >= v.printed - v.minus - PRINT_HAIR;

@@ -1,0 +1,81 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
+import { turnedVector } from "@/core/geometry/line";
+import { type Rigid } from "@/core/geometry/rigid";
+import { unit3, type Vec3 } from "@/core/geometry/vector";
+import { readStep, writeStep } from "@/core/kernel/exchange";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { placed } from "@/core/kernel/place";
+import type { Solid } from "@/core/kernel/solid";
+import { gradeReport } from "@/core/grade/grade";
+import { rebuild } from "@/core/part/rebuild";
+import { drivingNumbers } from "@/core/sizes/numbers";
+import { SOLIDS } from "@/core/part/testing/solids";
+import { openNodeKernel } from "@/worker/kernel";
+import { checkMeasured, checkSubmission, measureSolid, References } from "./check";
+import { newExercise, type Exercise } from "./exercise";
+
+let kernel: Kernel;
+let references: References;
+beforeAll(async () => {
+  kernel = await openNodeKernel();
+  references = new References(kernel, 40);
+});
+
+const named = ["plate with six holes", "bracket", "flange", "cup", "clevis", "lever"];
+const others: [string, Exercise][] = SOLIDS.filter(
+  (s, i) => (s.bodies ?? 1) === 1 && (i % 6 === 0 || named.includes(s.name)),
+)
+  .slice(0, 12)
+  .map((s) => [s.name, { ...newExercise(), reference: s.ways[0]! }]);
+const exercises = [...demoExercises(), ...solidExercises(), ...others];
+
+/** A motion that no drawing has, another for each seed. */
+function anyMotion(seed: number): Rigid {
+  const axis = unit3([Math.sin(seed * 1.3) + 0.1, Math.cos(seed * 2.1), Math.sin(seed * 3.7) - 0.2]);
+  const column = (v: Vec3) => turnedVector(v, axis, 0.7 + seed * 1.1);
+  const [x, y, z] = [column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1])];
+  const rows: Rigid["rows"] = [
+    [x[0], y[0], z[0]],
+    [x[1], y[1], z[1]],
+    [x[2], y[2], z[2]],
+  ];
+  return { rows, shift: [13.7 * seed, -41.3, 7.1 + seed] };
+}
+
+const lost = (exercise: Exercise, make: (s: Solid) => Solid) => {
+  const built = rebuild(kernel, exercise.reference).body!;
+  const solid = make(built);
+  const r = checkMeasured(
+    kernel,
+    exercise,
+    () => measureSolid(kernel, solid),
+    () => {},
+    references,
+  );
+  if (!r.ok) throw new Error(r.refusal.sentence);
+  const grade = gradeReport(exercise, r.value.report);
+  return grade.lines.filter((l) => l.id !== "sketches" && l.points < l.of).map((l) => l.sentence);
+};
+
+describe("a right part loses no line", () => {
+  it.each(exercises)("%s: moved and turned at random", (_, exercise) => {
+    for (const seed of [1, 2, 3]) expect(lost(exercise, (s) => placed(kernel, s, anyMotion(seed)))).toEqual([]);
+  });
+  it.each(exercises)("%s: as a STEP file, turned", (_, exercise) => {
+    const file = (s: Solid) => readStep(kernel, writeStep(kernel, placed(kernel, s, anyMotion(4)), "part"));
+    expect(lost(exercise, file)).toEqual([]);
+  });
+  it.each(exercises)("%s: with its sizes rounded by inches", (_, exercise) => {
+    // as somebody types them who works in inches with four decimals
+    const rounded = drivingNumbers(exercise.reference).reduce((document, number, i) => {
+      if (number.quantity !== "length") return document;
+      const inches = Math.round((number.value / 25.4) * 1e4) / 1e4;
+      return drivingNumbers(document)[i]!.give(inches * 25.4);
+    }, exercise.reference);
+    const r = checkSubmission(kernel, exercise, rounded, () => {}, references);
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    const grade = gradeReport(exercise, r.value.report);
+    expect(grade.lines.filter((l) => l.id !== "sketches" && l.points < l.of).map((l) => l.sentence)).toEqual([]);
+  });
+});

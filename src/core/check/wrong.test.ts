@@ -1,0 +1,26 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { openNodeKernel } from "@/worker/kernel";
+import { References } from "./check";
+import { judged, judgeOf } from "./testing/judge";
+import { wrongParts } from "./testing/wrong";
+
+let kernel: Kernel;
+beforeAll(async () => {
+  kernel = await openNodeKernel();
+});
+
+/** Every so many of the wrong parts; all of them in the long run. */
+const STRIDE = process.env["CALIPER_LONG"] ? 1 : 13;
+
+describe("parts made wrong by machine are judged by what they are", () => {
+  it.each([...demoExercises(), ...solidExercises()])("%s", (_, exercise) => {
+    const judge = judgeOf(kernel, exercise, new References(kernel));
+    const chosen = wrongParts(exercise.reference).filter((_part, i) => i % STRIDE === 0);
+    const all = chosen.flatMap((w) => judged(judge, w) ?? []);
+    expect(all.length).toBeGreaterThan(2);
+    expect(all.filter((j) => j.faults.length).map((j) => [j.label, ...j.faults])).toEqual([]);
+    expect(all.filter((j) => j.isUnknown).map((j) => j.label)).toEqual([]);
+  });
+});
