@@ -3,8 +3,9 @@
 import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { newExercise, readExercise, type Exercise } from "@/core/check/exercise";
-import { checkKind } from "@/core/check/kinds/kinds";
+import { newExercise, newLine, readExercise, type Exercise } from "@/core/check/exercise";
+import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
+import type { Size } from "@/core/sizes/size";
 import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { createExercise, exercise, saveExercise } from "@/server/exercises";
@@ -36,7 +37,8 @@ export async function updateExercise(_: ExerciseFormState, form: FormData): Prom
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
   const row = await exercise(id);
-  const next = await exerciseFrom(form, row.document);
+  const shown = row.prepared && "sizes" in row.prepared ? row.prepared.sizes : [];
+  const next = await exerciseFrom(form, row.document, shown);
   if (!next.ok) return { sentence: next.refusal.sentence };
   const based = z.coerce.number().int().safeParse(form.get("version"));
   const version = based.success ? await saveExercise(id, next.value, based.data) : undefined;
@@ -61,13 +63,28 @@ export async function takeFromReference(_: ExerciseFormState, form: FormData): P
     : { done: "Taken over from the reference part.", version: saved };
 }
 
+/** The sizes with those marked free that were marked; undefined where nothing is marked and nothing was. */
+function freedIn(form: FormData, shown: readonly Size[]): Size[] | undefined {
+  if (form.get("sizes-known") !== String(shown.length)) return undefined;
+  const sizes = shown.map((s): Size => {
+    const { free, ...rest } = s;
+    if (form.get(`free-${s.id}`) === "on") return { ...rest, free: free ?? true } as Size;
+    return (free === true ? rest : s) as Size;
+  });
+  return sizes.some((s) => s.free) || shown.some((s) => s.free) ? sizes : undefined;
+}
+
 const percent = (form: FormData, name: string) => Number(String(form.get(name)).replace(",", ".")) / 100;
 
-async function exerciseFrom(form: FormData, old: Exercise): Promise<Outcome<Exercise>> {
+/** @param shown the sizes its Sheet prints, as they stood beside the form */
+async function exerciseFrom(form: FormData, old: Exercise, shown: readonly Size[] = []): Promise<Outcome<Exercise>> {
   const text = (name: string) => String(form.get(name) ?? "").trim();
+  const sizes = freedIn(form, shown);
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
-  const { massUnit: _, ...rest } = old;
+  const { massUnit: _, shapeBy: __, materialByName: ___, ...rest } = old;
+  const rule = text("tolerance-sizes");
+  const added = CHECK_NAMES.filter((c) => !old.rubric.some((l) => l.check === c) && Number(text(`points-${c}`)) > 0);
   const isFirst = brought.value !== undefined && !old.reference.steps.length;
   const asked = {
     units: text("units"),
@@ -87,8 +104,12 @@ async function exerciseFrom(form: FormData, old: Exercise): Promise<Outcome<Exer
       volume: percent(form, "tolerance-volume"),
       mass: percent(form, "tolerance-mass"),
       shape: percent(form, "tolerance-shape"),
+      ...(/^[fmcv]$/.test(rule) && { sizes: { by: "iso", class: rule } }),
     },
-    rubric: old.rubric.map((l) => ({
+    ...(form.get("shape-by-faces") !== "on" && { shapeBy: "volume" }),
+    ...(form.get("material-by-name") === "on" && { materialByName: true }),
+    ...(sizes && { sizes }),
+    rubric: [...old.rubric, ...added.map((c) => newLine(c))].map((l) => ({
       ...l,
       title: text(`title-${l.id}`),
       points: Number(text(`points-${l.id}`)),

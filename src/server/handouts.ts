@@ -48,7 +48,8 @@ export async function issueHandout(exerciseId: string, rules: Terms, version?: n
   const made = await row<{ id: string }>(
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
        after_due, points_a_day)
-     select id, course_id, document, version, prepared->'sheet', $2, $3, $5, $6, $7 from exercises
+     select id, course_id,
+       jsonb_build_object('sizes', prepared->'sizes') || document, version, prepared->'sheet', $2, $3, $5, $6, $7 from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id`,
     [

@@ -24,21 +24,38 @@ export function shortJobs(threads: KernelThreads): TaskList {
         await setState(submission, "checking", "this part takes longer; it goes on beside the others");
         await enqueue({ task: "check-long", submission }, { priority: PRIORITY.attempt(input.attempt) });
       }),
-    async "prepare-exercise"(payload) {
-      const row = await exercise(ExercisePayload.parse(payload).exercise);
-      const result = await threads.run({ kind: "prepare", exercise: row.document }).catch((e: Error) => ({
-        ok: false as const,
-        refusal: { code: "failed", sentence: `The reference could not be measured: ${e.message}.` },
-      }));
-      await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
-    },
+    "prepare-exercise": (payload) =>
+      prepare(threads, payload, async (id) => {
+        await enqueue({ task: "prepare-long", exercise: id }, { priority: PRIORITY.prepare });
+      }),
   };
 }
 
-/** Checks that took longer than the others can wait. */
+/**
+ * Draws the Sheet of an exercise and measures its reference.
+ * @param outOfTime what happens to one that takes longer than it may here; left out: it is in trouble
+ */
+async function prepare(
+  threads: KernelThreads,
+  payload: unknown,
+  outOfTime: ((id: string) => Promise<void>) | undefined,
+): Promise<void> {
+  const row = await exercise(ExercisePayload.parse(payload).exercise);
+  try {
+    const result = await threads.run({ kind: "prepare", exercise: row.document });
+    await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
+  } catch (e) {
+    if (outOfTime && e instanceof ThreadEnded && e.ending === "time") return outOfTime(row.id);
+    const message = e instanceof Error ? e.message : String(e);
+    await savePrepared(row.id, row.version, { trouble: `The reference could not be measured: ${message}.` });
+  }
+}
+
+/** What took longer than the others can wait. */
 export const longJobs = (threads: KernelThreads): TaskList => ({
   "check-long": (payload, helpers) =>
     check(threads, payload, helpers, (submission, _, e) => setState(submission, "failed", "", spentText(e))),
+  "prepare-long": (payload) => prepare(threads, payload, undefined),
 });
 
 type Input = NonNullable<Awaited<ReturnType<typeof checkInput>>>;

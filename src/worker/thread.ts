@@ -32,7 +32,9 @@ function run(task: ThreadTask): unknown {
       (what) => send({ kind: "progress", what }),
       references,
     );
-  return prepareExercise(kernel, task.exercise);
+  return prepareExercise(kernel, task.exercise, (done, of) =>
+    send({ kind: "progress", what: `following the reference's numbers, ${done} of ${of}` }),
+  );
 }
 
 parentPort!.on("message", (task: ThreadTask) => {

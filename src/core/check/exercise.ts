@@ -90,8 +90,11 @@ export function newExercise(): Exercise {
 
 /** A rubric to start from: 25 points. */
 export const defaultRubric = (): RubricLine[] =>
-  CHECK_NAMES.filter((check) => checkKind(check).start.points > 0).map((check) => {
-    const { title, points, limit } = checkKind(check).start;
-    const scoring = limit === undefined ? { mode: "all" as const } : { mode: "falling" as const, limit };
-    return { id: check, check, title, points, scoring };
-  });
+  CHECK_NAMES.filter((check) => checkKind(check).start.points > 0).map((check) => newLine(check));
+
+/** A line of a rubric to start from. */
+export function newLine(check: RubricLine["check"], points = checkKind(check).start.points): RubricLine {
+  const { title, limit } = checkKind(check).start;
+  const scoring = limit === undefined ? { mode: "all" as const } : { mode: "falling" as const, limit };
+  return { id: check, check, title, points, scoring };
+}

@@ -25,3 +25,12 @@ export function findingText(f: FeatureFinding, lettering: Lettering): string {
   ];
   return `${f.name} ${parts.length ? parts.join(" and ") : "leans another way"}`;
 }
+
+/** The same in a word or two, beside the place. */
+export function findingWord(f: FeatureFinding, lettering: Lettering): string {
+  if (f.state !== "changed") return `${f.state}: ${f.name.replace(/^(the|a) /, "")}`;
+  const length = (mm: number) => letteredLength(Math.abs(mm), lettering);
+  const name = f.name.replace(/^the /, "");
+  if (f.grown) return `${name}: radius ${f.grown > 0 ? "+" : "−"}${length(f.grown)}`;
+  return f.moved ? `${name}: ${length(f.moved.by)} ${f.moved.way}` : name;
+}

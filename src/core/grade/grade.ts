@@ -6,6 +6,8 @@ import { instructorSentence, studentSentence } from "./sentences";
 /** One line of the rubric with the points its evidence earns. */
 export interface GradedLine {
   readonly id: string;
+  /** Which kind of check; left out in grades of before. */
+  readonly check?: Evidence["check"] | undefined;
   readonly title: string;
   readonly points: number;
   readonly of: number;
@@ -44,6 +46,7 @@ export function gradeReport(exercise: Exercise, report: Report): Grade {
     const points = share === 1 ? line.points : Math.min(half(line.points * share), Math.max(0, line.points - 0.5));
     return {
       id: line.id,
+      check: line.check,
       title: line.title,
       points,
       of: line.points,

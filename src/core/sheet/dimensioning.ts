@@ -1,6 +1,6 @@
 import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { Vec2 } from "@/core/geometry/vector";
-import type { DrawnDimension } from "./measure";
+import type { DrawnDimension } from "./placing";
 import { element } from "./svg";
 
 /** Sizes on paper, mm: lettering of ISO 3098 (5), thin lines of ISO 128. */
@@ -34,8 +34,8 @@ const r = (n: number) => Math.round(n * 1000) / 1000;
 const group = (d: DrawnDimension, parts: string[]) =>
   element(
     "g",
-    { class: "dimension", "data-dimension": d.id, "data-size": d.value, "data-kind": d.kind, tabindex: 0 },
-    element("title", {}, d.kind === "linear" ? "distance" : d.kind),
+    { class: "dimension", "data-dimension": d.id, "data-kind": d.kind, tabindex: 0 },
+    element("title", {}, d.kind),
     ...parts,
   );
 const lettering = (p: Vec2, text: string, anchor: "start" | "middle" | "end", turned = false) =>
@@ -58,7 +58,7 @@ const lettering = (p: Vec2, text: string, anchor: "start" | "middle" | "end", tu
 export function drawDimensions(list: readonly DrawnDimension[], toPaper: ToPaper, box: Box): string {
   const out: string[] = [];
   const linear = (along: "x" | "y") =>
-    list.filter((d) => d.kind === "linear" && d.along === along).sort((a, b) => a.value - b.value);
+    list.filter((d) => d.along === along).sort((a, b) => a.values[0]! - b.values[0]!);
   linear("x").forEach((d, tier) => {
     const a = toPaper(d.a),
       b = toPaper(d.b);
@@ -83,7 +83,7 @@ export function drawDimensions(list: readonly DrawnDimension[], toPaper: ToPaper
       ]),
     );
   });
-  const round = list.filter((d) => d.kind !== "linear").sort((p, q) => toPaper(p.a)[1] - toPaper(q.a)[1]);
+  const round = list.filter((d) => !d.along).sort((p, q) => toPaper(p.a)[1] - toPaper(q.a)[1]);
   round.forEach((d, i) => {
     const c = toPaper(d.a),
       rim = toPaper(d.b);
@@ -126,8 +126,8 @@ function between(a: Vec2, b: Vec2, text: string): string[] {
 
 /** How much paper the dimensions of a view want above, at the left and at the right. */
 export function dimensionRoom(list: readonly DrawnDimension[]): { above: number; left: number; right: number } {
-  const tiers = (along: "x" | "y") => list.filter((d) => d.kind === "linear" && d.along === along).length;
-  const widest = Math.max(0, ...list.filter((d) => d.kind !== "linear").map((d) => d.text.length * WIDTH + 6));
+  const tiers = (along: "x" | "y") => list.filter((d) => d.along === along).length;
+  const widest = Math.max(0, ...list.filter((d) => !d.along).map((d) => d.text.length * WIDTH + 6));
   const need = (n: number) => (n ? FIRST + (n - 1) * TIER + LETTER + 2 : 3);
   return { above: need(tiers("x")), left: need(tiers("y")), right: widest || 3 };
 }

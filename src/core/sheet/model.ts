@@ -1,26 +1,25 @@
 import type { Vec3 } from "@/core/geometry/vector";
-import { facesOf, type Face } from "@/core/kernel/faces";
 import { facePoints } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf, type Properties } from "@/core/kernel/properties";
-import { formatFace } from "@/core/naming/names";
-import { type Solid } from "@/core/kernel/solid";
+import type { Solid } from "@/core/kernel/solid";
+import type { Surface } from "@/core/measure/surfaces";
+import { sizedBody, type SizedBody } from "@/core/sizes/body";
 
 /** A reference body with what a Sheet measures on it. */
 export interface SheetModel {
   readonly solid: Solid;
   readonly properties: Properties;
-  readonly faces: readonly (Face & { readonly points: readonly Vec3[] })[];
+  readonly body: SizedBody;
+  /** Points along the edges of a face, by its key. */
+  readonly points: (face: string) => readonly Vec3[];
 }
 
 export function sheetModel(kernel: Kernel, solid: Solid): SheetModel {
-  const points = facePoints(kernel, solid);
-  return {
-    solid,
-    properties: propertiesOf(kernel, solid),
-    faces: facesOf(kernel, solid).map((f, i) => ({ ...f, points: points[i]! })),
-  };
+  const all = facePoints(kernel, solid),
+    body = sizedBody(kernel, solid);
+  const by = new Map<string, readonly Vec3[]>();
+  const points = (s: Surface) => s.pieces.flatMap((i) => all[i]!);
+  for (const s of body.surfaces) for (const key of s.keys) by.set(key, points(s));
+  return { solid, properties: propertiesOf(kernel, solid), body, points: (face) => by.get(face) ?? [] };
 }
-
-export const faceByKey = (m: SheetModel, key: string) =>
-  m.faces.find((f) => f.key === key || f.names.some((n) => formatFace(n) === key));

@@ -22,7 +22,7 @@ describe("a Sheet", () => {
   it("of the foot carries the sizes it was built with, measured", () => {
     const { dimensions, svg, scale } = sheet(footExercise());
     expect(dimensions.map((d) => d.text).sort()).toEqual(
-      ["14", "14", "14", "2× ⌀9", "34", "38", "44", "52", "62", "64", "96", "⌀18"].sort(),
+      ["14", "14", "18", "2× ⌀9", "24", "44", "52", "62", "64", "96", "⌀18"].sort(),
     );
     expect(scale).toBe("1:2");
     expect(svg).toContain("792.41");

@@ -7,12 +7,13 @@ import { projectedEdges } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
+import { sizesOf } from "@/core/sizes/sizes";
+import type { Size } from "@/core/sizes/size";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { dimensionRoom, drawDimensions, THIN, type Box } from "./dimensioning";
-import { measureAnchored, type DrawnDimension } from "./measure";
+import { placeSize, type DrawnDimension } from "./placing";
 import { sheetModel, type SheetModel } from "./model";
 import { cleanStrokes, type Stroke } from "./outline";
-import { proposeDimensions } from "./propose";
 import { element, escaped, figure } from "./svg";
 import { TITLE_HEIGHT, titleBlock } from "./title-block";
 import { GAZES, project, type ViewName } from "./views";
@@ -27,8 +28,9 @@ export interface Sheet {
   readonly dimensions: readonly {
     readonly id: string;
     readonly text: string;
-    readonly size: number;
-    readonly kind: string;
+    /** Its numbers as lettered, mm and radians. */
+    readonly values: readonly number[];
+    readonly kind: Size["kind"];
   }[];
 }
 
@@ -77,14 +79,13 @@ export function makeSheet(
     );
   }
   const model = sheetModel(kernel, built.body);
-  const wanted = subject.sheet.dimensions ?? proposeDimensions(model);
+  const sizes = subject.sizes ?? proposedFor(kernel, subject.reference);
+  const lettering = { unit: subject.units };
   const gazes = GAZES(subject.sheet.projection);
+  const drawn = sizes.filter((s) => s.free !== true).flatMap((s) => placeSize(model, s, gazes, lettering) ?? []);
   const views = (["front", "top", "side", "pictorial"] as const).map((name): View => {
     const strokes = cleanStrokes(projectedEdges(kernel, built.body!, gazes[name], name !== "pictorial"));
-    const dimensions = wanted
-      .filter((d) => d.view === name)
-      .map((d) => measureAnchored(model, d, gazes[name], subject.units))
-      .filter((d) => d !== undefined);
+    const dimensions = drawn.filter((d) => d.view === name);
     return { name, strokes, box: extent(strokes), dimensions };
   });
   const centres = centreLines(model, subject.sheet.projection);
@@ -93,13 +94,18 @@ export function makeSheet(
   return done(sheet);
 }
 
+function proposedFor(kernel: Kernel, reference: SheetSubject["reference"]): readonly Size[] {
+  const r = sizesOf(kernel, reference);
+  return r.ok ? r.value.sizes : [];
+}
+
 /** Axes of round faces in each view: where they are seen end on, and their size. */
 function centreLines(model: SheetModel, projection: SheetSubject["sheet"]["projection"]) {
   const gazes = GAZES(projection);
   return (view: ViewName) =>
     view === "pictorial"
       ? []
-      : model.faces.flatMap(({ carrier: c }) =>
+      : model.body.surfaces.flatMap(({ carrier: c }) =>
           c.kind === "cylinder" &&
           Math.abs(
             c.axis[0] * gazes[view].toViewer[0] +
@@ -220,9 +226,7 @@ function compose(
     scale: scaleText(scale),
     projection: subject.sheet.projection,
     ...printed,
-    dimensions: views.flatMap((v) =>
-      v.dimensions.map(({ id, text, value, kind }) => ({ id, text, size: value, kind })),
-    ),
+    dimensions: views.flatMap((v) => v.dimensions.map(({ id, text, values, kind }) => ({ id, text, values, kind }))),
   };
 }
 

@@ -10,3 +10,5 @@ export const DRAWN_PARALLEL = 1e-6;
 export const WHOLE_TURN = 1e-6;
 /** A pictorial view is never drawn smaller. */
 export const LEAST_SCALE = 1e-3;
+/** Directions whose cosine with a view's own is more are drawn along it. */
+export const ALONG_VIEW = 0.999;

@@ -2,11 +2,18 @@
 
 import { COINCIDENT } from "@/core/geometry/tolerance";
 import { useEffect, useRef } from "react";
+import { quantityOf } from "@/core/sketch/sketch";
 import { readQuantity } from "@/core/units/quantity";
 import type { Sheet } from "@/core/sheet/sheet";
 import type { BenchStore } from "./store";
 import { PICTORIAL } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
+
+/** Ticks those that are not ticked yet. */
+function tickAll(store: BenchStore, ids: readonly string[]): void {
+  const { ticked, tick } = store.getState();
+  for (const id of ids) if (!ticked.has(id)) tick(id);
+}
 
 /**
  * The Sheet in the Bench is alive: sizes can be ticked off and tick themselves when used; a click on a view turns the
@@ -25,30 +32,35 @@ export function SheetPane({
   const ticked = store((s) => s.ticked);
   const document = store((s) => s.history.present);
 
-  // a size is used when a dimension or a depth of the same kind and value stands in the part
+  const built = store((s) => s.built);
+  const building = store((s) => s.building);
+
+  // a size is used when a sketch has a dimension of its kind and value, and when the part shows it
   useEffect(() => {
     if (!sheet) return;
-    const sizes: { size: number; kind: string }[] = [];
-    const give = (value: string | number, kind: string) => {
-      const r = readQuantity(value, "length", document.units);
-      if (r.ok) sizes.push({ size: r.value, kind });
-    };
-    for (const s of document.steps) {
-      if (s.kind === "sketch")
-        for (const d of s.sketch.dimensions) {
-          if (d.kind !== "angle")
-            give(d.value, d.kind === "diameter" ? "diameter" : d.kind === "radius" ? "radius" : "linear");
-        }
-      if (s.kind === "extrude" && "depth" in s.extent) give(s.extent.depth, "linear");
-    }
-    const { ticked: now, tick } = store.getState();
-    for (const d of sheet.dimensions)
-      if (
-        !now.has(d.id) &&
-        sizes.some((s) => s.kind === d.kind && Math.abs(s.size - d.size) < COINCIDENT * Math.max(1, d.size))
-      )
-        tick(d.id);
+    const typed = document.steps.flatMap((s) => (s.kind === "sketch" ? s.sketch.dimensions : []));
+    const sizes = typed.flatMap((d) => {
+      const r = quantityOf(d) === "length" ? readQuantity(d.value, "length", document.units) : undefined;
+      return r?.ok ? [{ size: r.value, kind: d.kind === "diameter" || d.kind === "radius" ? d.kind : "distance" }] : [];
+    });
+    const near = (a: number, b: number) => Math.abs(a - b) < COINCIDENT * Math.max(1, b);
+    const used = sheet.dimensions.filter((d) => sizes.some((s) => s.kind === d.kind && near(s.size, d.values[0]!)));
+    tickAll(
+      store,
+      used.map((d) => d.id),
+    );
   }, [document, sheet, store]);
+  useEffect(() => {
+    const open = sheet?.dimensions.filter((d) => !store.getState().ticked.has(d.id)) ?? [];
+    if (!open.length || !built?.properties || building) return;
+    const sizes = open.map(({ id, kind, values }) => ({ id, kind, values }));
+    store
+      .getState()
+      .ask({ ask: "printed", of: built.id, sizes, unit: document.units })
+      .then((a) => "found" in a && tickAll(store, a.found))
+      // the part has changed since: the next one is asked again
+      .catch(() => {});
+  }, [built, building, sheet, store, document.units]);
 
   useEffect(() => {
     box.current

@@ -7,6 +7,7 @@ import type { Exercise } from "@/core/check/exercise";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
+import { FreeSizes } from "./free-sizes";
 import { RubricTable } from "./rubric-table";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
@@ -17,6 +18,9 @@ type Props = {
   exercise: Exercise;
   save: Act;
 } & (Issued | { readonly course: string; readonly id?: undefined });
+
+/** What general tolerance the form shows. */
+const sizeRule = (e: Exercise): string => (e.tolerances.sizes?.by === "iso" ? e.tolerances.sizes.class : "printed");
 
 /** All of an exercise but its reference part, which is built in the Bench or brought as a document. */
 export function ExerciseForm(props: Props) {
@@ -148,7 +152,40 @@ export function ExerciseForm(props: Props) {
                   </Field>
                 ))}
               </div>
+              <div className="mt-3 flex flex-wrap items-end gap-6">
+                <div className="w-72">
+                  <Field label="Printed sizes and places of faces">
+                    <select name="tolerance-sizes" className="select w-full" defaultValue={sizeRule(e)}>
+                      <option value="printed">as printed (± 0.02 mm, ± 0.1°)</option>
+                      {(["f", "m", "c", "v"] as const).map((k) => (
+                        <option key={k} value={k}>
+                          ISO 2768-{k}
+                        </option>
+                      ))}
+                    </select>
+                  </Field>
+                </div>
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    name="shape-by-faces"
+                    className="checkbox checkbox-sm"
+                    defaultChecked={e.shapeBy !== "volume"}
+                  />
+                  Shape wants every face there
+                </label>
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    name="material-by-name"
+                    className="checkbox checkbox-sm"
+                    defaultChecked={e.materialByName === true}
+                  />
+                  Material by its name too
+                </label>
+              </div>
               <RubricTable rubric={e.rubric} />
+              {measured && <FreeSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} />}
             </fieldset>
             <fieldset className="flex flex-wrap items-end gap-6">
               <div className="w-80">
@@ -224,6 +261,12 @@ export function ExerciseForm(props: Props) {
                   <tr>
                     <td>Dimensions</td>
                     <td className="text-right">{measured.sheet.dimensions.length}</td>
+                  </tr>
+                  <tr>
+                    <td>Ways the shape can change, told by them</td>
+                    <td className="text-right" data-testid="rank">
+                      {measured.table.told} of {measured.table.ways}
+                    </td>
                   </tr>
                 </tbody>
               </table>

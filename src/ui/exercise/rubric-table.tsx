@@ -1,6 +1,10 @@
-import type { Exercise } from "@/core/check/exercise";
-import { checkKind } from "@/core/check/kinds/kinds";
+import { newLine, type Exercise } from "@/core/check/exercise";
+import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
 import { percent } from "./field";
+
+/** Kinds of check that have no line yet: one with points is taken in. */
+const unused = (rubric: Exercise["rubric"]): Exercise["rubric"] =>
+  CHECK_NAMES.filter((name) => !rubric.some((l) => l.check === name)).map((name) => newLine(name, 0));
 
 /** The lines of a rubric: what they are called, their points, and how those are given. */
 export function RubricTable({ rubric }: { rubric: Exercise["rubric"] }) {
@@ -15,7 +19,7 @@ export function RubricTable({ rubric }: { rubric: Exercise["rubric"] }) {
         </tr>
       </thead>
       <tbody>
-        {rubric.map((l) => (
+        {[...rubric, ...unused(rubric)].map((l) => (
           <tr key={l.id}>
             <td>
               <input

@@ -3,6 +3,8 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
+import type { CheckedSize } from "@/core/check/kinds/sizes/kind";
+import { findingWord } from "@/core/check/finding";
 import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import type { Grade } from "@/core/grade/grade";
 import { percentText, volumeText } from "@/core/units/amounts";
@@ -17,6 +19,7 @@ import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { HandedIn, Progress, Sign, type Heading, type SubmissionHead } from "./standing";
 import { usePicture } from "./picture";
+import { SizesTable } from "./sizes-table";
 
 interface QueueRow {
   readonly id: string;
@@ -31,6 +34,7 @@ interface DeskReport {
   readonly kernel: string;
   readonly createdAt: string;
   readonly shape: ShapeEvidence | null;
+  readonly sizes: readonly CheckedSize[];
 }
 const CHOSEN = "border-accent bg-[var(--rust-wash)]";
 type Show = "difference" | "submission" | "reference";
@@ -148,6 +152,12 @@ export function MarkingDesk({
                     </span>
                   </div>
                   <p className="quiet mt-0.5 text-sm">{l.sentence}</p>
+                  {l.check === "sizes" && report.sizes.length > 0 && (
+                    <details className="text-sm">
+                      <summary className="cursor-pointer text-accent">All {report.sizes.length} sizes</summary>
+                      <SizesTable sizes={report.sizes} unit={units} />
+                    </details>
+                  )}
                 </div>
               </div>
             ))}
@@ -201,6 +211,10 @@ function Comparison({
   const lumps = shape
     ? [...shape.missing.map((l) => ({ ...l, word: "missing" })), ...shape.extra.map((l) => ({ ...l, word: "extra" }))]
     : [];
+  // things by name say more than amounts
+  const labels = shape?.features?.length
+    ? shape.features.map((f) => ({ at: f.at, word: f.state, text: findingWord(f, { unit: units }) }))
+    : lumps.map((l) => ({ at: l.centre, word: l.word, text: `${l.word} ${volumeText(l.volume, units)}` }));
   return (
     <div className="flex h-full flex-col">
       <div className="flex gap-2 p-3">
@@ -225,7 +239,7 @@ function Comparison({
               {picture.trouble ?? "Fetching the picture …"}
             </p>
           )}
-          {show === "difference" && <LumpLabels camera={camera} lumps={lumps} units={units} />}
+          {show === "difference" && <PlaceLabels camera={camera} labels={labels} />}
           <div className="absolute right-3 top-0" data-overlay>
             <UnfoldedBox camera={camera} projection="first-angle" current={version} />
           </div>
@@ -251,18 +265,16 @@ function Comparison({
   );
 }
 
-/** What each lump is and how much, beside it and a line leading there; none covers another. */
-function LumpLabels({
+/** What is at each place, beside it and a line leading there; none covers another. */
+function PlaceLabels({
   camera,
-  lumps,
-  units,
+  labels,
 }: {
   camera: Camera;
-  lumps: readonly { readonly centre: Vec3; readonly volume: number; readonly word: string }[];
-  units: LengthUnit;
+  labels: readonly { readonly at: Vec3; readonly word: string; readonly text: string }[];
 }) {
-  const shown = lumps.slice(0, 6);
-  const points = shown.map((l) => camera.toPixels(l.centre));
+  const shown = labels.slice(0, 6);
+  const points = shown.map((l) => camera.toPixels(l.at));
   const places = apart(points);
   return (
     <>
@@ -283,7 +295,7 @@ function LumpLabels({
           className="figures pointer-events-none absolute whitespace-nowrap bg-base-100/85 px-1 text-xs"
           style={{ left: places[i]![0], top: places[i]![1] }}
         >
-          {l.word} {volumeText(l.volume, units)}
+          {l.text}
         </span>
       ))}
     </>

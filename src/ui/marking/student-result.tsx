@@ -1,11 +1,14 @@
 import Link from "next/link";
+import type { CheckedSize } from "@/core/check/kinds/sizes/kind";
+import type { LengthUnit } from "@/core/units/quantity";
 import type { GradedLine } from "@/core/grade/grade";
 import { Follow } from "../parts/follow";
 import { spanText } from "@/core/grade/late";
 import { PageFrame } from "../parts/page-frame";
+import { SizesTable } from "./sizes-table";
 import { HandedIn, Progress, Sign, type Heading, type SubmissionHead } from "./standing";
 
-interface Line extends Pick<GradedLine, "id" | "title" | "points" | "of" | "verdict"> {
+interface Line extends Pick<GradedLine, "id" | "check" | "title" | "points" | "of" | "verdict"> {
   readonly sentence: string;
 }
 
@@ -15,11 +18,15 @@ export function StudentResult({
   heading,
   state,
   grade,
+  sizes,
+  units,
 }: {
   person: { name: string };
   heading: Heading;
   state: SubmissionHead;
   grade: { points: number; of: number; lines: readonly Line[] } | null;
+  sizes: readonly CheckedSize[];
+  units: LengthUnit;
 }) {
   const busy = state.state === "queued" || state.state === "checking";
   return (
@@ -55,6 +62,12 @@ export function StudentResult({
                 <div className="flex-1">
                   <h2 className="font-semibold">{l.title}</h2>
                   <p>{l.sentence}</p>
+                  {l.check === "sizes" && sizes.length > 0 && (
+                    <details className="mt-1">
+                      <summary className="cursor-pointer text-accent">All {sizes.length} sizes</summary>
+                      <SizesTable sizes={sizes} unit={units} />
+                    </details>
+                  )}
                 </div>
                 <span className="figures whitespace-nowrap">
                   {l.points} / {l.of}

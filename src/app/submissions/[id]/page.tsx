@@ -1,3 +1,5 @@
+import type { Report } from "@/core/check/check";
+import type { CheckedSize } from "@/core/check/kinds/sizes/kind";
 import { classOn, handout } from "@/server/handouts";
 import { latestReport, submission } from "@/server/submissions";
 import { MarkingDesk } from "@/ui/marking/marking-desk";
@@ -38,7 +40,16 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         sentence: studentSentence,
       })),
     };
-    return <StudentResult person={person} heading={heading} state={state} grade={grade ?? null} />;
+    return (
+      <StudentResult
+        person={person}
+        heading={heading}
+        state={state}
+        grade={grade ?? null}
+        sizes={sizesIn(report?.report)}
+        units={h.exercise.units}
+      />
+    );
   }
   const queue = (await classOn(h.id)).flatMap((r) =>
     r.submission
@@ -55,6 +66,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       : [],
   );
   const shape = report?.report.evidence.find((e) => e.check === "shape");
+  const sizes = sizesIn(report?.report);
   return (
     <MarkingDesk
       person={person}
@@ -70,9 +82,16 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
               kernel: report.kernel,
               createdAt: report.created_at.toISOString(),
               shape: shape?.check === "shape" ? shape : null,
+              sizes,
             }
           : null
       }
     />
   );
+}
+
+/** What was found of the sizes that the Sheet prints: the student may see all of it. */
+function sizesIn(report: Report | undefined): readonly CheckedSize[] {
+  const e = report?.evidence.find((found) => found.check === "sizes");
+  return e?.check === "sizes" && e.scale === undefined ? e.sizes : [];
 }

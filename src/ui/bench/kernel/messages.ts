@@ -8,6 +8,8 @@ import type { Reading, Thing } from "@/core/measure/measure";
 import type { PartDocument } from "@/core/part/document";
 import type { BuiltStep } from "@/core/part/rebuild";
 import type { Datum } from "@/core/part/steps/step";
+import type { PrintedSize } from "@/core/sizes/found";
+import type { LengthUnit } from "@/core/units/quantity";
 import type { Sketch } from "@/core/sketch/sketch";
 
 /** What can be looked at and picked: facets, and what they stand for, in the same order. */
@@ -56,6 +58,13 @@ export type Question =
   /** `of`: the build whose part is meant. */
   | { readonly ask: "nearest"; readonly of: number; readonly a: Thing; readonly b: Thing }
   | { readonly ask: "extent"; readonly of: number; readonly along: Vec3 }
+  /** Which of the printed sizes the part shows. */
+  | {
+      readonly ask: "printed";
+      readonly of: number;
+      readonly sizes: readonly PrintedSize[];
+      readonly unit: LengthUnit;
+    }
   | {
       readonly ask: "file";
       readonly format: "step" | "stl" | "3mf";
@@ -66,6 +75,8 @@ export type Answer =
   | { readonly reading: Reading }
   /** mm */
   | { readonly extent: number }
+  /** Ids of sizes. */
+  | { readonly found: readonly string[] }
   | { readonly bytes: Uint8Array };
 
 export type ToWorker =

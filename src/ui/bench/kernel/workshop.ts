@@ -13,6 +13,8 @@ import { nearest } from "@/core/measure/nearest";
 import { paintOf } from "@/core/part/paint";
 import { Rebuilder, type BuiltPart } from "@/core/part/rebuild";
 import { picturables } from "@/core/part/steps/sketch/build";
+import { sizedBody } from "@/core/sizes/body";
+import { foundOn } from "@/core/sizes/found";
 import type { Answer, AtWork, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
 type Send = (m: FromWorker, transfer?: Transferable[]) => void;
@@ -106,6 +108,7 @@ export class Workshop {
     if (this.part?.id !== q.of) throw new Error("the part has changed since");
     const { body } = this.part.built;
     if (!body) throw new Error("there is no part to measure");
+    if (q.ask === "printed") return { found: foundOn(sizedBody(kernel, body), q.sizes, q.unit) };
     if (q.ask === "extent") return { extent: extentAlong(kernel, body, q.along) };
     return { reading: Topology.over(kernel, body, (t) => nearest(kernel, t, q.a, q.b)) };
   }

@@ -40,7 +40,7 @@ function carriersOn({ comparison, named }: CheckContext): Carriers {
 
 function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Names): CheckedSize {
   const { exercise, named, reference } = context;
-  const lettering = { unit: exercise.units, fractions: exercise.units === "in" };
+  const lettering = { unit: exercise.units };
   const wanted = measureSize(size, named.body.on)[0];
   const base = { id: size.id, text: sizeText(size, named.body.on, lettering), name: nameOfSize(size, names) };
   // a size the reference has lost cannot be asked for
