@@ -162,6 +162,7 @@ function termsFrom(form: FormData, zone: string): Outcome<Terms> {
     afterDue: after,
     pointsADay: after === "points" ? points : 0,
     mayDefine: form.get("define") === "on",
+    acceptsStep: form.get("accepts-step") === "on",
   });
 }
 

@@ -51,7 +51,7 @@ describe("the terminal", () => {
       file("bad.json", tripodFoot({ baseHole: 20 })),
     );
     expect(bad.code).toBe(1);
-    expect(bad.out!.grade.points).toBe(18.5);
+    expect(bad.out!.grade.points).toBe(22.5);
   });
   it("solve gives exact coordinates, or the conflict with exit 1", async () => {
     const s = {

@@ -2,7 +2,14 @@ import { readFile, writeFile } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { z } from "zod";
 import { readExercise } from "@/core/check/exercise";
-import { checkSubmission, measurePart } from "@/core/check/check";
+import { checkMeasured, checkSubmission, measurePart } from "@/core/check/check";
+import { measureFile } from "@/core/check/file";
+import type { PartFile } from "@/core/check/part-file";
+import { featuresOf } from "@/core/sizes/features";
+import { nameOfSize, namesOfFaces } from "@/core/sizes/names";
+import { proposeSizes } from "@/core/sizes/propose";
+import { sizeText } from "@/core/sizes/size";
+import { disturbed, rankSizes } from "@/core/sizes/sizes";
 import { gradeReport } from "@/core/grade/grade";
 import { readDxf } from "@/core/formats/dxf-read";
 import { writeDxf } from "@/core/formats/dxf-write";
@@ -22,7 +29,7 @@ import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
   "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission " +
-  "PART.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out " +
+  "PART.json|PART.step | sizes E.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out " +
   "FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID | " +
   "person add --name NAME --email EMAIL [--role administrator]";
 
@@ -104,11 +111,48 @@ async function check(
   submissionPath: string | undefined,
 ): Promise<number> {
   const exercise = must(readExercise(await text(exercisePath, "--exercise")));
-  const submission = must(readPart(await text(submissionPath, "--submission")));
-  const { report } = must(checkSubmission(await openNodeKernel(), exercise, submission));
+  const given = await text(submissionPath, "--submission"),
+    kernel = await openNodeKernel();
+  const isFile = /\.(step|stp)$/i.test(submissionPath ?? "");
+  const name = submissionPath ?? "";
+  const file: PartFile = { format: "caliper-file", version: 1, kind: "step", name, text: given };
+  const checked = isFile
+    ? checkMeasured(kernel, exercise, () => measureFile(kernel, file))
+    : checkSubmission(kernel, exercise, must(readPart(given)));
+  const { report } = must(checked);
   const grade = gradeReport(exercise, report);
   print({ report, grade });
   return report.evidence.every((e) => e.verdict === "met") ? 0 : 1;
+}
+
+/** The sizes of an exercise, how they follow its reference's numbers, and what the print leaves open. */
+async function sizes(print: Print, path: string | undefined, complain: (line: string) => void): Promise<number> {
+  const exercise = must(readExercise(await text(path, "The exercise")));
+  const kernel = await openNodeKernel();
+  const { body, changes } = must(
+    disturbed(kernel, exercise.reference, (n, of) => n % 10 === 0 && complain(`following numbers, ${n} of ${of}`)),
+  );
+  const lettering = { unit: exercise.units };
+  const list = exercise.sizes ?? proposeSizes(body, changes).map((p) => p.size);
+  const table = rankSizes(body, changes, list, lettering);
+  const names = namesOfFaces(body, featuresOf(body, lettering));
+  const follows = (row: readonly number[]) =>
+    Object.fromEntries(row.flatMap((v, i) => (v === 0 ? [] : [[table.numbers[i]!.label, v]])));
+  print({
+    sizes: list.map((s) => ({
+      id: s.id,
+      text: sizeText(s, body.on, lettering),
+      what: nameOfSize(s, names),
+      follows: table.sizes.find((t) => t.id === s.id)?.rows.map(follows) ?? [],
+    })),
+    ways: table.ways,
+    told: table.told,
+    hidden: table.hidden.map((i) => table.numbers[i]!.label),
+    repeating: table.repeating,
+    lost: table.lost,
+    volume_uncertain: table.uncertain,
+  });
+  return table.told < table.ways || table.repeating.length || table.lost.length ? 1 : 0;
 }
 
 async function sheet(print: Print, path: string | undefined, out: string | undefined): Promise<number> {
@@ -182,7 +226,7 @@ async function addPerson(print: Print, values: { name?: string; email?: string; 
   return 0;
 }
 
-async function perform(args: readonly string[], print: Print): Promise<number> {
+async function perform(args: readonly string[], print: Print, complain: Terminal["complain"]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
     allowPositionals: true,
@@ -207,6 +251,8 @@ async function perform(args: readonly string[], print: Print): Promise<number> {
       return solve(print, path, values.units);
     case "check":
       return check(print, values.exercise, values.submission);
+    case "sizes":
+      return sizes(print, path, complain);
     case "sheet":
       return sheet(print, path, values.out);
     case "import":
@@ -229,7 +275,11 @@ async function perform(args: readonly string[], print: Print): Promise<number> {
  */
 export async function runVerb(args: readonly string[], terminal: Terminal): Promise<0 | 1 | 2> {
   try {
-    const code = await perform(args, (value) => terminal.out(`${JSON.stringify(value, null, 2)}\n`));
+    const code = await perform(
+      args,
+      (value) => terminal.out(`${JSON.stringify(value, null, 2)}\n`),
+      (line) => terminal.complain(line),
+    );
     return code === 0 ? 0 : 1;
   } catch (e) {
     const isKnown =

@@ -20,12 +20,14 @@ export interface Handout {
   readonly time_zone: string;
   /** Whether the program may propose what a student's sketch still lacks. */
   readonly may_define: boolean;
+  /** Whether a STEP file is taken in place of a part built on the Bench. */
+  readonly accepts_step: boolean;
 }
 
 export const handout = async (id: string): Promise<Handout> =>
   await one<Handout>(
     `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
-       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define
+       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define, h.accepts_step
        from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
   );
@@ -37,6 +39,7 @@ export interface Terms {
   readonly afterDue?: DueRules["after_due"];
   readonly pointsADay?: number;
   readonly mayDefine?: boolean;
+  readonly acceptsStep?: boolean;
 }
 
 /**
@@ -47,9 +50,10 @@ export interface Terms {
 export async function issueHandout(exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> {
   const made = await row<{ id: string }>(
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
-       after_due, points_a_day)
+       after_due, points_a_day, accepts_step)
      select id, course_id,
-       jsonb_build_object('sizes', prepared->'sizes') || document, version, prepared->'sheet', $2, $3, $5, $6, $7 from exercises
+       jsonb_build_object('sizes', prepared->'sizes') || document, version, prepared->'sheet', $2, $3, $5, $6, $7, $8
+       from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id`,
     [
@@ -60,6 +64,7 @@ export async function issueHandout(exerciseId: string, rules: Terms, version?: n
       rules.graceMinutes ?? 0,
       rules.afterDue ?? "late",
       rules.pointsADay ?? 0,
+      rules.acceptsStep ?? false,
     ],
   );
   return made?.id;

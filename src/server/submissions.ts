@@ -2,6 +2,7 @@ import type pg from "pg";
 import type { Report } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
+import type { PartFile } from "@/core/check/part-file";
 import type { PartDocument } from "@/core/part/document";
 import type { PackedPicture } from "./pictures";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -20,7 +21,7 @@ export interface Submission {
   readonly person_id: string;
   readonly person: string;
   readonly attempt: number;
-  readonly document: PartDocument;
+  readonly document: PartDocument | PartFile;
   readonly state: SubmissionState;
   readonly progress: string;
   readonly trouble: string | null;
@@ -35,6 +36,8 @@ export interface HandIn {
   readonly id: string;
   readonly version: number;
   readonly shown?: Shown | undefined;
+  /** A file from elsewhere, in place of the part on the Bench. */
+  readonly file?: PartFile | undefined;
 }
 
 /**
@@ -51,22 +54,21 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       client,
     );
     if (before) return done({ submission: before.id });
-    const work = await row<Work & { variant: string; now: Date; own_due: Date | null }>(
-      `select w.document, w.version, w.variant, now() as now,
-         (select due_at from extensions e where e.handout_id = w.handout_id and e.person_id = w.person_id) as own_due
-       from works w where handout_id = $1 and person_id = $2 for update`,
+    const work = await row<Work & { variant: string }>(
+      "select document, version, variant from works where handout_id = $1 and person_id = $2 for update",
       [h.id, personId],
       client,
     );
-    if (!work?.document.steps.length)
-      return refuse("empty", "There is nothing to hand in yet. Sketch and build the part first.");
-    if (work.version !== meant.version)
-      return refuse(
-        "other-version",
-        "The server holds another version of this part than the one on your screen. Look at it first, then hand in.",
-      );
-    const rules = { ...h, due_at: work.own_due ?? h.due_at };
-    if (isClosed(rules, work.now))
+    const fault = meant.file ? faultOfFile(h) : faultOfWork(work, meant);
+    if (fault) return fault;
+    const moment = await one<{ now: Date; own_due: Date | null }>(
+      `select now() as now,
+         (select due_at from extensions where handout_id = $1 and person_id = $2) as own_due`,
+      [h.id, personId],
+      client,
+    );
+    const rules = { ...h, due_at: moment.own_due ?? h.due_at };
+    if (isClosed(rules, moment.now))
       return refuse("closed", "This handout was due and takes nothing any more. Your part stays as it is.");
     const made = await one<{ id: string; attempt: number }>(
       `insert into submissions (handout_id, person_id, attempt, document, hand_in_id, work_version, late_seconds)
@@ -74,16 +76,17 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
          1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0),
          $3, $4, $5, $6)
        returning id, attempt`,
-      [h.id, personId, work.document, meant.id, work.version, lateSeconds(rules, work.now)],
+      [h.id, personId, meant.file ?? work!.document, meant.id, work?.version ?? 0, lateSeconds(rules, moment.now)],
       client,
     );
     await client.query("insert into checks (submission_id) values ($1)", [made.id]);
-    await keepVersion(client, h.id, personId, {
-      ...work,
-      kind: "handed-in",
-      name: `Handed in, try ${made.attempt}`,
-      ...meant.shown,
-    });
+    if (work && !meant.file)
+      await keepVersion(client, h.id, personId, {
+        ...work,
+        kind: "handed-in",
+        name: `Handed in, try ${made.attempt}`,
+        ...meant.shown,
+      });
     const waiting = await rows<{ id: string }>(
       `update checks c set state = 'replaced', progress = '', trouble = $4, changed_at = now()
        from submissions s where s.id = c.submission_id and s.handout_id = $1 and s.person_id = $2 and s.id <> $3
@@ -95,6 +98,21 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
     await enqueue({ task: "check", submission: made.id }, placeOf(personId, made.attempt), client);
     return done({ submission: made.id });
   });
+}
+
+const faultOfFile = (h: Handout): ReturnType<typeof refuse> | undefined =>
+  h.accepts_step
+    ? undefined
+    : refuse("no-files", "This handout takes only parts that are built on the Bench. Build it there, then hand in.");
+
+function faultOfWork(work: Work | undefined, meant: HandIn): ReturnType<typeof refuse> | undefined {
+  if (!work?.document.steps.length)
+    return refuse("empty", "There is nothing to hand in yet. Sketch and build the part first.");
+  if (work.version === meant.version) return undefined;
+  return refuse(
+    "other-version",
+    "The server holds another version of this part than the one on your screen. Look at it first, then hand in.",
+  );
 }
 
 const REPLACED = "A later try came before this one was checked.";
@@ -226,7 +244,7 @@ export const latestPicture = async (submissionId: string) =>
   )?.picture;
 
 export const checkInput = (submissionId: string) =>
-  row<{ document: PartDocument; exercise: Exercise; revision: number; person_id: string; attempt: number }>(
+  row<{ document: PartDocument | PartFile; exercise: Exercise; revision: number; person_id: string; attempt: number }>(
     `select s.document, h.exercise, h.revision, s.person_id, s.attempt
      from submissions s join handouts h on h.id = s.handout_id where s.id = $1`,
     [submissionId],

@@ -1,5 +1,6 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { checkSubmission, References } from "@/core/check/check";
+import { checkMeasured, checkSubmission, References } from "@/core/check/check";
+import { measureFile } from "@/core/check/file";
 import { prepareExercise } from "@/core/check/prepare";
 import { openNodeKernel } from "./kernel";
 import type { FromThread, ThreadTask } from "./tasks";
@@ -24,14 +25,16 @@ const kernel = await openNodeKernel();
 const references = new References(kernel);
 
 function run(task: ThreadTask): unknown {
-  if (task.kind === "check")
-    return checkSubmission(
-      kernel,
-      task.exercise,
-      task.document,
-      (what) => send({ kind: "progress", what }),
-      references,
-    );
+  if (task.kind === "check") {
+    const { exercise, document } = task;
+    const progress = (what: string) => send({ kind: "progress", what });
+    if (document.format === "caliper-part") return checkSubmission(kernel, exercise, document, progress, references);
+    const measure = () => {
+      progress("reading the file");
+      return measureFile(kernel, document);
+    };
+    return checkMeasured(kernel, exercise, measure, progress, references);
+  }
   return prepareExercise(kernel, task.exercise, (done, of) =>
     send({ kind: "progress", what: `following the reference's numbers, ${done} of ${of}` }),
   );

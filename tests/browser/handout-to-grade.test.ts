@@ -136,7 +136,7 @@ describe.sequential("from a handout to a graded part", () => {
             .catch(() => ""),
         { timeout: 30_000 },
       )
-      .toBe("20 / 20");
+      .toBe("25 / 25");
     expect(await student.getByText("Every face is where the drawing puts it (7 of 7).").count()).toBe(1);
     // no target of the reference is told beyond what the Sheet prints
     expect(await student.content()).not.toContain("wanted");
@@ -145,7 +145,7 @@ describe.sequential("from a handout to a graded part", () => {
   it("the instructor opens the result", async () => {
     await teacher.getByRole("link", { name: "Linnea Holt" }).click();
     await teacher.waitForURL("**/submissions/*");
-    expect(await teacher.getByTestId("points").textContent()).toBe("20 / 20");
+    expect(await teacher.getByTestId("points").textContent()).toBe("25 / 25");
     await teacher.getByText(/wanted 44.230\.1 mm³/).waitFor();
     await teacher.getByRole("button", { name: "Reference" }).click();
     expect(await teacher.getByRole("button", { name: "Reference" }).getAttribute("aria-pressed")).toBe("true");

@@ -79,7 +79,7 @@ export const checkSubmission = (
   progress: Tell = () => {},
   references: References = new References(kernel, 0),
 ): Outcome<Checked> =>
-  checkMeasured(kernel, exercise, () => measurePart(kernel, submitted, progress), progress, references);
+  checkMeasured(kernel, exercise, () => done(measurePart(kernel, submitted, progress)), progress, references);
 
 interface Checked {
   readonly report: Report;
@@ -88,18 +88,23 @@ interface Checked {
 
 /**
  * The same for a part however it came.
- * @param measure builds and measures it, once the reference stands; its solid is released here
+ * @param measure builds and measures it, once the reference stands, or says why not; its solid is released here
  */
 export function checkMeasured(
   kernel: Kernel,
   exercise: Exercise,
-  measure: () => Measured,
+  measure: () => Outcome<Measured>,
   progress: Tell = () => {},
   references: References = new References(kernel, 0),
 ): Outcome<Checked> {
   const reference = references.take(exercise.reference, (what) => progress(`the reference: ${what}`));
   if (!reference) return refuse("bad-reference", "The exercise's reference part cannot be built.");
-  const submission = measure();
+  const measured = measure();
+  if (!measured.ok) {
+    kernel.release(reference.measured.solid.shape);
+    return measured;
+  }
+  const submission = measured.value;
   progress("comparing shapes");
   const asked = new Set(exercise.rubric.map((line) => line.check));
   const context: CheckContext = {

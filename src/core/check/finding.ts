@@ -20,10 +20,16 @@ export function findingText(f: FeatureFinding, lettering: Lettering): string {
   if (f.state === "extra") return `${f.name} is there that the drawing does not have`;
   const length = (mm: number) => `${letteredLength(Math.abs(mm), lettering)} ${lettering.unit}`;
   const parts = [
-    ...(f.grown ? [`has a radius ${length(f.grown)} too ${f.grown > 0 ? "large" : "small"}`] : []),
+    ...(f.grown ? [grownText(f, f.grown, length)] : []),
     ...(f.moved ? [`lies ${length(f.moved.by)} too far ${f.moved.way}`] : []),
   ];
   return `${f.name} ${parts.length ? parts.join(" and ") : "leans another way"}`;
+}
+
+/** A whole round is known by its diameter, part of one by its radius. */
+function grownText(f: FeatureFinding, grown: number, length: (mm: number) => string): string {
+  if (f.name.includes("⌀")) return `is ${length(2 * grown)} too ${grown > 0 ? "wide" : "narrow"}`;
+  return `has a radius ${length(grown)} too ${grown > 0 ? "large" : "small"}`;
 }
 
 /** The same in a word or two, beside the place. */
@@ -31,6 +37,9 @@ export function findingWord(f: FeatureFinding, lettering: Lettering): string {
   if (f.state !== "changed") return `${f.state}: ${f.name.replace(/^(the|a) /, "")}`;
   const length = (mm: number) => letteredLength(Math.abs(mm), lettering);
   const name = f.name.replace(/^the /, "");
-  if (f.grown) return `${name}: radius ${f.grown > 0 ? "+" : "−"}${length(f.grown)}`;
+  if (f.grown) {
+    const sign = f.grown > 0 ? "+" : "−";
+    return name.includes("⌀") ? `${name}: ⌀ ${sign}${length(2 * f.grown)}` : `${name}: R ${sign}${length(f.grown)}`;
+  }
   return f.moved ? `${name}: ${length(f.moved.by)} ${f.moved.way}` : name;
 }

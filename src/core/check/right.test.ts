@@ -10,6 +10,7 @@ import type { Solid } from "@/core/kernel/solid";
 import { gradeReport } from "@/core/grade/grade";
 import { rebuild } from "@/core/part/rebuild";
 import { drivingNumbers } from "@/core/sizes/numbers";
+import { done } from "@/core/units/refusal";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkMeasured, checkSubmission, measureSolid, References } from "./check";
@@ -49,7 +50,7 @@ const lost = (exercise: Exercise, make: (s: Solid) => Solid) => {
   const r = checkMeasured(
     kernel,
     exercise,
-    () => measureSolid(kernel, solid),
+    () => done(measureSolid(kernel, solid)),
     () => {},
     references,
   );

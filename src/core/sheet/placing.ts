@@ -122,6 +122,13 @@ function leader(
   // a bevel or an angle is seen from the side, a round thing along its axis
   const along = (view: FlatView) => Math.abs(dot3(look ?? [0, 0, 0], gazes[view].toViewer));
   const view = [...VIEWS].sort((p, q) => (axis || isRound ? along(q) - along(p) : along(p) - along(q)))[0]!;
+  if (c.kind === "torus") {
+    // a rounding about an axis shows its section from the side
+    const side = [...VIEWS].sort((p, q) => along(p) - along(q))[0]!;
+    const out = c.major - (c.hollow ? c.minor * Math.SQRT1_2 : -c.minor * Math.SQRT1_2);
+    const at = project(gazes[side], add3(surface.centre, scale3(gazes[side].right, out)));
+    return { view: side, a: at, b: at };
+  }
   const radius = c.kind === "cylinder" || c.kind === "sphere" ? c.radius : 0;
   const middle = radius ? project(gazes[view], axis?.at ?? surface.centre) : project(gazes[view], surface.centre);
   const isSeenRound = radius > 0 && along(view) > ALONG_VIEW;

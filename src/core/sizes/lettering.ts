@@ -8,6 +8,8 @@ export interface Lettering {
   readonly digits?: number | undefined;
   /** Inches as halves down to sixty-fourths where they are. */
   readonly fractions?: boolean | undefined;
+  /** Signs of ISO 129 and ASME Y14.5 in place of words: only where the font has them. */
+  readonly signs?: boolean | undefined;
 }
 
 const DIGITS: Record<LengthUnit, number> = { mm: 3, in: 4 };
@@ -49,3 +51,10 @@ export function asLettered(value: number, quantity: "length" | "angle" | "count"
   const step = 2 * roundingOf(quantity, l);
   return Math.round(value / step) * step;
 }
+
+const SIGNS = { counterbore: "⌴", countersink: "⌵", arc: "⌒" };
+/** What stands before a number: a sign, or the word. */
+export const signOf = (what: keyof typeof SIGNS, l: Lettering): string => `${l.signs ? SIGNS[what] : what} `;
+/** A depth behind another number. @param mm millimetres */
+export const depthText = (mm: number, l: Lettering): string =>
+  l.signs ? ` ↧ ${letteredLength(mm, l)}` : ` ${letteredLength(mm, l)} deep`;

@@ -41,7 +41,7 @@ describe("proposed sizes", () => {
   it.each([
     ["tripod-foot", ["14", "14", "18", "24", "2× ⌀9", "44", "52", "62", "64", "96", "⌀18"]],
     ["bearing-spacer", ["17", "2× 1.5 × 45°", "2× ⌀34", "40", "6", "⌀16", "⌀28"]],
-    ["anemometer-hub", ["10", "20", "6× on ⌀62", "6× ⌀5.5", "6× ⌴ ⌀10 ↧ 5.4", "R3", "⌀14", "⌀36", "⌀80"]],
+    ["anemometer-hub", ["10", "20", "6× on ⌀62", "6× ⌀5.5", "6× counterbore ⌀10 5.4 deep", "R3", "⌀14", "⌀36", "⌀80"]],
     ["sensor-housing", ["18", "36", "4× R8", "50", "60", "wall 2", "⌀10"]],
   ])("%s: are those a draughtsman would print", (name, want) => {
     const document = demo.find(([n]) => n === name)![1];

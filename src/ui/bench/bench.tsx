@@ -45,6 +45,8 @@ export interface BenchProps extends Opening {
   readonly watch: string;
   /** For a student: where the part is handed in. */
   readonly handIn?: string;
+  /** A STEP file is taken in its place. */
+  readonly acceptsStep?: boolean;
   /** For a student's work: where its history is. */
   readonly history?: { readonly url: string };
   readonly lastSubmission?: string | null;

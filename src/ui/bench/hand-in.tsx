@@ -2,6 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
+import type { PartFile } from "@/core/check/part-file";
+import { MAX_DOCUMENT } from "@/core/part/document";
 import { strayThings } from "@/core/part/strays";
 import { titleOf } from "@/core/part/steps/kinds";
 import type { Sheet } from "@/core/sheet/sheet";
@@ -40,14 +42,23 @@ export function openPoints(store: BenchStore, sheet: Sheet | null): string[] {
 }
 
 /** The button, and once more what goes out before it goes. */
-export function HandIn({ store, to, sheet }: { store: BenchStore; to: string; sheet: Sheet | null }) {
+interface Props {
+  store: BenchStore;
+  to: string;
+  sheet: Sheet | null;
+  acceptsStep: boolean;
+}
+
+export function HandIn({ store, to, sheet, acceptsStep }: Props) {
   const [asking, setAsking] = useState(false);
   return (
     <>
       <button className="btn btn-primary btn-sm" onClick={() => setAsking(true)}>
         Hand in
       </button>
-      {asking && <HandInCard store={store} to={to} sheet={sheet} close={() => setAsking(false)} />}
+      {asking && (
+        <HandInCard store={store} to={to} sheet={sheet} acceptsStep={acceptsStep} close={() => setAsking(false)} />
+      )}
     </>
   );
 }
@@ -55,17 +66,7 @@ export function HandIn({ store, to, sheet }: { store: BenchStore; to: string; sh
 /** So long an answer is waited for. */
 const PATIENCE_MS = 15_000;
 
-function HandInCard({
-  store,
-  to,
-  sheet,
-  close,
-}: {
-  store: BenchStore;
-  to: string;
-  sheet: Sheet | null;
-  close: () => void;
-}) {
+function HandInCard({ store, to, sheet, acceptsStep, close }: Props & { close: () => void }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const router = useRouter();
   // sent again, it is the same hand-in
@@ -76,11 +77,36 @@ function HandInCard({
   const building = store((s) => s.building);
   const points = openPoints(store, sheet);
   useEffect(() => dialog.current?.showModal(), []);
+  const [file, setFile] = useState<PartFile>();
+  const choose = async (chosen: File | undefined) => {
+    setTrouble(undefined);
+    setFile(undefined);
+    if (!chosen) return;
+    // said here, before it is sent all the way to be refused
+    if (chosen.size > MAX_DOCUMENT) return setTrouble("This file is larger than 2 MB. Hand in the part alone.");
+    const text = await chosen.text();
+    setFile({ format: "caliper-file", version: 1, kind: "step", name: chosen.name, text });
+  };
+  const send = async (what: object) => {
+    const r = await fetch(to, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ id, owner: store.getState().owner, ...what }),
+      signal: AbortSignal.timeout(PATIENCE_MS),
+    });
+    const answer = (await r.json()) as { submission?: string; sentence?: string };
+    if (r.ok) return router.push(`/submissions/${answer.submission}`);
+    setTrouble(answer.sentence ?? "It could not be handed in.");
+  };
   const give = async () => {
     setGoing(true);
     setTrouble(undefined);
     try {
-      const { saver, settled, owner } = store.getState();
+      const { saver, settled } = store.getState();
+      if (file) {
+        await send({ version: saver.version, file });
+        return setGoing(false);
+      }
       // only what the server has can be handed in
       await Promise.race([settled(), new Promise((r) => setTimeout(r, PATIENCE_MS))]);
       const { saved } = store.getState();
@@ -92,15 +118,7 @@ function HandInCard({
         );
         return setGoing(false);
       }
-      const r = await fetch(to, {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify({ id, version: saver.version, owner, shown: shownNow(store) }),
-        signal: AbortSignal.timeout(PATIENCE_MS),
-      });
-      const answer = (await r.json()) as { submission?: string; sentence?: string };
-      if (r.ok) return router.push(`/submissions/${answer.submission}`);
-      setTrouble(answer.sentence ?? "It could not be handed in.");
+      await send({ version: saver.version, shown: shownNow(store) });
     } catch {
       setTrouble("No answer from the server. Your part is kept; press Hand in again, it counts as one.");
     }
@@ -142,6 +160,17 @@ function HandInCard({
         </div>
         <Gauges store={store} sheet={sheet} />
       </div>
+      {acceptsStep && (
+        <label className="mt-4 block">
+          <span className="quiet text-sm">Or hand in a STEP file from elsewhere: all but the sketches is checked.</span>
+          <input
+            type="file"
+            accept=".step,.stp"
+            className="file-input file-input-sm mt-1 w-full max-w-md"
+            onChange={(e) => void choose(e.target.files?.[0])}
+          />
+        </label>
+      )}
       {trouble && (
         <p role="alert" className="mt-3 text-error">
           {trouble}
@@ -151,8 +180,13 @@ function HandInCard({
         <button className="btn" onClick={() => dialog.current?.close()}>
           Go on working
         </button>
-        <button className="btn btn-primary" autoFocus disabled={going || building} onClick={() => void give()}>
-          Hand in now
+        <button
+          className="btn btn-primary"
+          autoFocus
+          disabled={going || (building && !file)}
+          onClick={() => void give()}
+        >
+          {file ? `Hand in ${file.name}` : "Hand in now"}
         </button>
       </div>
     </dialog>

@@ -18,6 +18,7 @@ export function BenchHeader({
   detail,
   due,
   handIn,
+  acceptsStep = false,
   lastSubmission,
   leaveTo,
   history,
@@ -83,7 +84,7 @@ export function BenchHeader({
           Last result
         </Link>
       )}
-      {handIn && <HandIn store={store} to={handIn} sheet={sheet} />}
+      {handIn && <HandIn store={store} to={handIn} sheet={sheet} acceptsStep={acceptsStep} />}
       {leaveTo && (
         <Link className="btn btn-primary btn-sm" href={leaveTo}>
           To the exercise

@@ -89,6 +89,10 @@ export function IssueForm({ made, hasTargets }: { made: Issued; hasTargets: bool
         <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />
         Students may let the Bench define the rest of a sketch
       </label>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" name="accepts-step" className="checkbox checkbox-sm" />A STEP file from elsewhere is
+        taken too
+      </label>
       <button className="btn" disabled={issuing || !hasTargets || !made.isCurrent}>
         Make a handout
       </button>

@@ -36,6 +36,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       watch={`handout:${id},work:${id}`}
       handIn={`/api/handouts/${id}/hand-in`}
       mayDefine={h.may_define}
+      acceptsStep={h.accepts_step}
       lastSubmission={last ? last.id : null}
     />
   );

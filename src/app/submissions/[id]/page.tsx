@@ -31,8 +31,9 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     const grade = report && {
       points: report.grade.points,
       of: report.grade.of,
-      lines: report.grade.lines.map(({ id: line, title, points, of, verdict, studentSentence }) => ({
+      lines: report.grade.lines.map(({ id: line, check, title, points, of, verdict, studentSentence }) => ({
         id: line,
+        check,
         title,
         points,
         of,

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { letteredLength } from "../lettering";
+import { depthText, letteredLength, signOf } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, times, type SizeKind, type SizeReading } from "./kind";
 
@@ -22,6 +22,6 @@ export const counterboreKind: SizeKind<Counterbore> = {
       ];
     }),
   text: (_, [wide, deep], often, l) =>
-    times(often, `⌴ ⌀${letteredLength(wide!.value, l)} ↧ ${letteredLength(deep!.value, l)}`),
+    times(often, `${signOf("counterbore", l)}⌀${letteredLength(wide!.value, l)}${depthText(deep!.value, l)}`),
   noun: "the counterbore",
 };

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { supportAt } from "../anchor";
-import { letteredAngle, letteredLength } from "../lettering";
+import { letteredAngle, letteredLength, signOf } from "../lettering";
 import { sizeFields, times, type SizeKind, type SizeReading } from "./kind";
 
 const One = z.strictObject({ cone: z.string(), mouth: z.string() });
@@ -22,6 +22,6 @@ export const countersinkKind: SizeKind<Countersink> = {
       ];
     }),
   text: (_, [wide, angle], often, l) =>
-    times(often, `⌵ ⌀${letteredLength(wide!.value, l)} × ${letteredAngle(angle!.value)}`),
+    times(often, `${signOf("countersink", l)}⌀${letteredLength(wide!.value, l)} × ${letteredAngle(angle!.value)}`),
   noun: "the countersink",
 };

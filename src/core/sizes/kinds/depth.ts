@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { AnchorSchema } from "../anchor";
-import { letteredLength } from "../lettering";
+import { depthText } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, times, type SizeKind } from "./kind";
 
@@ -25,6 +25,6 @@ export const depthKind: SizeKind<Depth> = {
       const [reading] = distanceKind.read({ id: "", kind: "distance", from: [mouth], to: end }, on);
       return reading && [{ ...reading[0]!, what: "depth" }];
     }),
-  text: (_, [v], often, l) => times(often, `↧ ${letteredLength(v!.value, l)}`),
+  text: (_, [v], often, l) => times(often, depthText(v!.value, l).trim()),
   noun: "the depth",
 };

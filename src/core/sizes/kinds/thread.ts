@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { letteredLength } from "../lettering";
+import { depthText } from "../lettering";
 import { each, sizeFields, times, type SizeKind, type SizeReading } from "./kind";
 
 const schema = z.strictObject({
@@ -23,6 +23,6 @@ export const threadKind: SizeKind<Thread> = {
       const c = on(f)!;
       return c.kind === "cylinder" ? [{ what: "core hole", quantity: "length", value: 2 * c.radius }] : undefined;
     }),
-  text: (s, _, often, l) => times(often, `${s.name}${s.depth === undefined ? "" : ` ↧ ${letteredLength(s.depth, l)}`}`),
+  text: (s, _, often, l) => times(often, `${s.name}${s.depth === undefined ? "" : depthText(s.depth, l)}`),
   noun: "the core hole",
 };
