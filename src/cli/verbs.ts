@@ -29,8 +29,8 @@ import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
   "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission " +
-  "PART.json|PART.step | sizes E.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | export SKETCH.json --out " +
-  "FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID | " +
+  "PART.json|PART.step | sizes E.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | " +
+  "export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID | " +
   "person add --name NAME --email EMAIL [--role administrator]";
 
 /** Bad input: one line on standard error, exit 2. */

@@ -19,3 +19,15 @@ export function freeFaces({ exercise, reference, sizes }: CheckContext): Free {
   });
   return found;
 }
+
+/**
+ * Whether nothing differs but what is left free, and what that cuts. Then amounts are no fault either: a difference
+ * anywhere else would have a face of its own.
+ */
+export function onlyFreeDiffers(context: CheckContext): boolean {
+  const { comparison } = context;
+  if (comparison.finding !== "differs" || comparison.faces.extra.length) return false;
+  const free = freeFaces(context);
+  if (!free.size) return false;
+  return comparison.faces.faces.every((f, i) => f.state === "same" || f.state === "cut" || free.has(i));
+}

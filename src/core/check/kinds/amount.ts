@@ -16,6 +16,8 @@ export interface AmountEvidence<K extends "volume" | "mass"> {
   readonly off: number;
   /** The whole part is so many times too large, from which the rest follows. */
   readonly scale?: number | undefined;
+  /** Nothing differs but what the exercise leaves free. */
+  readonly free?: true | undefined;
   /** Of a mass: the part's material where it is not the exercise's. */
   readonly material?: { readonly given: string; readonly asked: string; readonly sameDensity: boolean } | undefined;
 }
@@ -29,6 +31,7 @@ export const amountEvidence = <K extends "volume" | "mass">(check: K): z.ZodType
     tolerance: z.number(),
     off: z.number(),
     scale: z.number().optional(),
+    free: z.literal(true).optional(),
     material: z.strictObject({ given: z.string(), asked: z.string(), sameDensity: z.boolean() }).optional(),
   });
 
@@ -37,10 +40,11 @@ export function compareAmounts<K extends "volume" | "mass">(
   measured: number,
   wanted: number,
   tolerance: number,
-  more: Pick<AmountEvidence<K>, "scale" | "material"> = {},
+  more: Pick<AmountEvidence<K>, "scale" | "material" | "free"> = {},
 ): AmountEvidence<K> {
   const off = Math.abs(measured - wanted) / wanted;
-  const isMet = off <= tolerance + ON_THE_LIMIT && more.material?.sameDensity !== false;
+  const isInside = more.free === true || off <= tolerance + ON_THE_LIMIT;
+  const isMet = isInside && more.material?.sameDensity !== false;
   return { check, verdict: isMet ? "met" : "missed", wanted, measured, tolerance, off, ...more };
 }
 
@@ -72,7 +76,7 @@ export function amountToInstructor(e: Amount, text: (v: number) => string): stri
 }
 export function amountToStudent(e: Amount, text: (v: number) => string, isPrinted: boolean): string {
   if (e.scale !== undefined) return follows(e, text);
-  const isInside = e.off <= e.tolerance + ON_THE_LIMIT;
+  const isInside = e.free || e.off <= e.tolerance + ON_THE_LIMIT;
   const verdict = isInside ? "within tolerance" : "outside the tolerance";
   const target = isPrinted ? `, the Sheet gives ${text(e.wanted)} ± ${percentText(e.tolerance)}` : "";
   return `${text(e.measured)}${target}: ${verdict}.${materialText(e)}`;

@@ -12,7 +12,7 @@ import { sizeOfPart, type Comparison } from "../../comparison";
 import { differenceOf, type Difference } from "../../difference";
 import { generalTolerance } from "../../exercise";
 import { findingsOf, type NamedBody } from "../../findings";
-import { freeFaces } from "../../free";
+import { freeFaces, onlyFreeDiffers } from "../../free";
 import { FAR_FROM_LIMIT, ON_THE_LIMIT } from "../../tolerance";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../kind";
@@ -70,7 +70,7 @@ export function checkShape(context: CheckContext): Checked {
   const found = { ...base, missing: d.missing, extra: d.extra, features, imbalance };
   if (finding === "mirrored")
     return { evidence: { ...found, verdict: "missed", off: Math.max(off, tolerance * 2) }, picture };
-  const amounts = verdictOfAmounts(off, d, tolerance, facesDecide);
+  const amounts = onlyFreeDiffers(context) ? "met" : verdictOfAmounts(off, d, tolerance, facesDecide);
   const verdict = exercise.shapeBy === "volume" ? amounts : worse(features.length ? "missed" : "met", amounts);
   const doubt = d.trusted || facesDecide ? undefined : doubtText(d, comparison, submission.faces.length);
   // an amount that cannot be believed is none

@@ -1,0 +1,102 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { gradeReport } from "@/core/grade/grade";
+import type { Kernel } from "@/core/kernel/opencascade";
+import type { PartDocument } from "@/core/part/document";
+import { generalFor, toleranceOf } from "@/core/sizes/general";
+import { drivingNumbers } from "@/core/sizes/numbers";
+import type { Size } from "@/core/sizes/size";
+import { sizesOf } from "@/core/sizes/sizes";
+import { bracketExercise, footExercise } from "@/demo/exercises";
+import { tripodFoot } from "@/demo/parts";
+import { openNodeKernel } from "@/worker/kernel";
+import { checkSubmission } from "./check";
+import type { Exercise } from "./exercise";
+
+let kernel: Kernel;
+beforeAll(async () => {
+  kernel = await openNodeKernel();
+});
+
+function lines(exercise: Exercise, part: PartDocument) {
+  const r = checkSubmission(kernel, exercise, part);
+  if (!r.ok) throw new Error(r.refusal.sentence);
+  return Object.fromEntries(gradeReport(exercise, r.value.report).lines.map((l) => [l.id, l]));
+}
+
+describe("the material", () => {
+  const steel = footExercise().material;
+  const of = (name: string, density: number) => ({ ...tripodFoot({ baseHole: 30 }), material: { name, density } });
+  it("a density that makes a wrong volume weigh right earns nothing", () => {
+    const light = lines(footExercise(), tripodFoot({ baseHole: 30 }));
+    const share = Number(/([\d.]+)\s*%/.exec(light["volume"]!.sentence.split("off by")[1]!)![1]) / 100;
+    const { mass } = lines(footExercise(), of("Heavy steel", steel.density / (1 - share)));
+    expect(mass!.verdict).toBe("missed");
+    expect(mass!.studentSentence).toMatch(/made of “Heavy steel”; the Sheet asks for “Steel S235”/);
+  });
+  it("another name of the same weight is told, and costs only where the name is asked for", () => {
+    const part = { ...tripodFoot(), material: { name: "Mild steel", density: steel.density } };
+    const told = lines(footExercise(), part)["mass"]!;
+    expect([told.verdict, /the same density/.test(told.sentence)]).toEqual(["met", true]);
+    expect(lines({ ...footExercise(), materialByName: true }, part)["mass"]!.verdict).toBe("missed");
+  });
+});
+
+it("a part of another size as a whole is told so once, and no line says by how many per cent", () => {
+  const all = Object.values(lines(footExercise(), tripodFoot({ units: "in" })));
+  const text = all.map((l) => `${l.sentence} ${l.studentSentence}`).join(" ");
+  expect(text).not.toMatch(/\d{4,}(\.\d+)? %|off by \+1\s?\d{3}/);
+  expect(all.filter((l) => /25\.4 times too large/.test(l.studentSentence)).map((l) => l.id)).toEqual(["shape"]);
+});
+
+describe("what is left free", () => {
+  const change = (label: RegExp, value: number) => {
+    const numbers = drivingNumbers(bracketExercise().reference);
+    return numbers.find((n) => label.test(n.label))!.give(value);
+  };
+  const free = (): Exercise => {
+    const r = sizesOf(kernel, bracketExercise().reference);
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    const sizes = r.value.sizes.map((s): Size => (s.kind === "radius" && s.of.length === 2 ? { ...s, free: true } : s));
+    return { ...bracketExercise(), sizes };
+  };
+  const lost = (e: Exercise, part: PartDocument) =>
+    Object.values(lines(e, part)).flatMap((l) => (l.verdict === "met" ? [] : [l.id]));
+  it("a rounding to taste costs nothing where it is free, and does where it is not", () => {
+    const taste = change(/Fillet: radius 2/, 4);
+    expect(lost(free(), taste)).toEqual([]);
+    expect(lost(bracketExercise(), taste)).toEqual(expect.arrayContaining(["shape", "sizes"]));
+  });
+  it("it lets nothing else through", () => {
+    expect(lost(free(), change(/Hole: diameter/, 9.5))).toEqual(expect.arrayContaining(["shape", "sizes"]));
+    expect(lost(free(), change(/Extrude: depth/, 41))).toEqual(expect.arrayContaining(["shape", "sizes", "volume"]));
+  });
+  it("a band is held", () => {
+    const banded = free();
+    const sizes = banded.sizes!.map((s): Size => (s.free ? { ...s, free: { from: 8, to: 12 } } : s));
+    const verdict = (r: number) => lines({ ...banded, sizes }, change(/Fillet: radius 2/, r))["sizes"]!.verdict;
+    expect([verdict(9), verdict(12), verdict(13)]).toEqual(["met", "met", "missed"]);
+  });
+});
+
+// ISO 2768-1 tables 1 to 3, a row of each
+it.each([
+  [2, "f", 0.05],
+  [6, "m", 0.1],
+  [30.5, "m", 0.3],
+  [120, "c", 0.8],
+  [401, "v", 4],
+  [1500, "m", 1.2],
+] as const)("a length of %d in class %s may be off by %d", (value, c, off) =>
+  expect(generalFor("length", value, { by: "iso", class: c }, 50)).toBe(off),
+);
+it("roundings and angles have tables of their own; a size's own tolerance goes before", () => {
+  const iso = { by: "iso", class: "m" } as const;
+  const radius: Size = { id: "r", kind: "radius", of: ["x"] };
+  const value = { what: "radius", quantity: "length", value: 4 } as const;
+  expect(toleranceOf(radius, value, iso, 50)).toEqual({ plus: 0.5, minus: 0.5 });
+  expect(toleranceOf({ ...radius, tolerance: { plus: 0.1, minus: 0 } }, value, iso, 50)).toEqual({
+    plus: 0.1,
+    minus: 0,
+  });
+  expect((generalFor("angle", 1, iso, 60) * 180) / Math.PI).toBeCloseTo(1 / 3, 12);
+});
