@@ -28,9 +28,10 @@ import { checkAgain } from "@/server/submissions";
 import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
-  "usage: caliper props PART.json | solve SKETCH.json [--units in] | check --exercise E.json --submission " +
-  "PART.json|PART.step | sizes E.json | sheet E.json --out SHEET.svg | import DRAWING.dxf [--units in] | " +
-  "export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12] | recheck --handout ID [--failed] | recheck --submission ID | " +
+  "usage: caliper props PART.json | solve SKETCH.json [--units in] | " +
+  "check --exercise E.json --submission PART.json|PART.step | sizes E.json | sheet E.json --out SHEET.svg | " +
+  "import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12] | " +
+  "recheck --handout ID [--failed] | recheck --submission ID | " +
   "person add --name NAME --email EMAIL [--role administrator]";
 
 /** Bad input: one line on standard error, exit 2. */

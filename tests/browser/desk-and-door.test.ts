@@ -117,8 +117,12 @@ describe.sequential("the Marking desk", () => {
     await teacher.waitForURL("**/submissions/*");
     await teacher.getByText("missing 835.7 mm³").first().waitFor();
     expect(await teacher.locator('[data-line="shape"]').textContent()).toMatch(
-      /Missing 835\.7 mm³ at \(62, -18, 7\) mm, nothing extra; 8 of 11 faces coincide/,
+      /The hole ⌀18 is 2 mm too wide\. Missing 835\.7 mm³, nothing extra\. 8 of 11 faces coincide/,
     );
+    // the place says what is there, the table every size that is printed
+    await teacher.locator("[data-lump=changed]", { hasText: "hole ⌀18: ⌀ +2" }).waitFor();
+    await teacher.getByText("All 11 sizes").click();
+    expect(await teacher.getByTestId("sizes").locator("tr[data-state=missed]").textContent()).toMatch(/⌀18\s*20/);
   });
   it("goes to the next and back by the keyboard", async () => {
     await teacher.keyboard.press("ArrowDown");
@@ -187,6 +191,6 @@ describe.sequential("an instructor at the Bench", () => {
     await teacher.getByRole("link", { name: "To the exercise" }).click();
     await teacher.waitForURL(/exercises\/[^/]+$/);
     await teacher.getByText(/4.123\.3 mm³/).waitFor();
-    await teacher.getByText("⌀32").first().waitFor();
+    await teacher.getByLabel("The Sheet").getByText("⌀32").first().waitFor();
   });
 });

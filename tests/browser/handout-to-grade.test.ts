@@ -3,8 +3,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { writeStep } from "@/core/kernel/exchange";
+import type { PartDocument } from "@/core/part/document";
+import { rebuild } from "@/core/part/rebuild";
 import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
+import { openNodeKernel } from "@/worker/kernel";
 import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
 
 /** A gauge plate: 80 × 50 × 12 with a ⌀20 hole in its middle. */
@@ -46,8 +50,11 @@ describe.sequential("from a handout to a graded part", () => {
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
     await teacher.getByText(/44.230\.1 mm³/).waitFor();
-    await teacher.getByText("⌀20").first().waitFor();
+    await teacher.getByLabel("The Sheet").getByText("⌀20").first().waitFor();
+    // nobody needs to look for what the drawing leaves open: it says all there is
+    expect(await teacher.getByTestId("rank").textContent()).toBe("6 of 6");
     await teacher.getByLabel("Due").fill("2031-05-04T18:00");
+    await teacher.getByLabel("A STEP file from elsewhere is taken too").check();
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     await teacher.getByRole("heading", { name: "WS-21 Gauge plate" }).waitFor();
@@ -116,11 +123,13 @@ describe.sequential("from a handout to a graded part", () => {
     await student.getByLabel("Depth").press("Enter");
     await student.getByRole("form", { name: "Extrude" }).waitFor({ state: "detached" });
     await kept(student);
+    // each by what the part shows, whether it was typed in a sketch or in a card
+    await expect.poll(() => gauge(student, "Printed sizes used").textContent(), { timeout: 15_000 }).toBe("6 of 6");
     // what goes out is shown once more, and what is still open
     await student.getByRole("button", { name: "Hand in", exact: true }).click();
     const goes = student.getByRole("dialog", { name: "Hand in" });
     await goes.getByRole("img", { name: "Your part as it stands" }).waitFor();
-    await goes.getByText(/printed size.* not ticked off yet|Nothing is left open/).waitFor();
+    await goes.getByText(/Nothing is left open/).waitFor();
     await goes.getByRole("button", { name: "Go on working" }).click();
     await goes.waitFor({ state: "detached" });
     await student.getByRole("button", { name: "Hand in", exact: true }).click();
@@ -149,6 +158,26 @@ describe.sequential("from a handout to a graded part", () => {
     await teacher.getByText(/wanted 44.230\.1 mm³/).waitFor();
     await teacher.getByRole("button", { name: "Reference" }).click();
     expect(await teacher.getByRole("button", { name: "Reference" }).getAttribute("aria-pressed")).toBe("true");
+  });
+
+  it("the student hands in a STEP file made elsewhere, with a hole too wide, and reads which size is wrong", async () => {
+    const kernel = await openNodeKernel();
+    const plate = JSON.parse(JSON.stringify(gaugePlate()).replace('"value":20}', '"value":21}')) as PartDocument;
+    const body = rebuild(kernel, plate).body!;
+    const path = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.step");
+    writeFileSync(path, writeStep(kernel, body, "plate"));
+    kernel.release(body.shape);
+    await student.getByRole("link", { name: /Bench/ }).click();
+    await student.waitForURL("**/bench/*");
+    await student.getByRole("button", { name: "Hand in", exact: true }).click();
+    const goes = student.getByRole("dialog", { name: "Hand in" });
+    await goes.getByLabel(/Or hand in a STEP file/).setInputFiles(path);
+    await goes.getByRole("button", { name: "Hand in plate.step" }).click();
+    await student.waitForURL("**/submissions/*");
+    await student.getByText(/The diameter of the hole ⌀20 is 21 mm, printed 20 mm/).waitFor({ timeout: 30_000 });
+    await student.getByText("The hole ⌀20 is 1 mm too wide.").waitFor();
+    await student.getByText("All 6 sizes").click();
+    expect(await student.getByTestId("sizes").locator("tr[data-state=missed]").count()).toBe(1);
   });
 
   it("keeps the reference from the student: another's work and the picture are not there for them", async () => {

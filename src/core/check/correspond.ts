@@ -7,7 +7,7 @@ import type { Matching } from "./match";
 import { AREA_WEIGHT, FAR_FROM_PARTNER, LEANING, NEAR_WEIGHT, OTHER_SIZE } from "./tolerance";
 
 /** What became of a face of the reference on the submission. */
-export type FaceState =
+type FaceState =
   /** The very same. */
   | { readonly state: "same"; readonly at: number }
   /** On the same surface, of another extent: something beside it differs. */

@@ -37,9 +37,10 @@ const total = (list: readonly Lump[]) => list.reduce((s, l) => s + l.volume, 0);
 const NOTHING: Difference = { missing: [], extra: [], imbalance: Number.MAX_VALUE, trusted: false };
 
 /**
- * Cuts the placed submission from the reference and the other way round, and weighs the result against the volumes.
- * Where that cannot be believed it is done once more in the box around what differs only.
+ * Cuts the placed submission from the reference and the other way round, and weighs the result against the volumes:
+ * in the box around what differs where that is a small part, else as a whole; where one cannot be believed, the other.
  * @param around where the faces differ, mm; undefined: nowhere in particular
+ * @param few whether it is but a few faces of many: then the box is tried first
  * @param overlap whether the two bodies are known to share material: faces coincide
  */
 export function differenceOf(
@@ -47,19 +48,25 @@ export function differenceOf(
   reference: Solid,
   placed: Solid,
   around: Box | undefined,
+  few: boolean,
   overlap: boolean,
 ): Difference {
   const volume = volumeOf(kernel, reference.shape).volume,
     other = volumeOf(kernel, placed.shape).volume;
-  const d = cutBoth(kernel, reference, placed, volume, volume - other, overlap);
-  if (d.trusted || !around) return d;
-  const inside = cutInBox(kernel, reference, placed, around, volume, volume - other);
-  if (!inside?.trusted) {
-    kernel.release(inside?.missingSolid?.shape, inside?.extraSolid?.shape);
-    return d;
-  }
-  kernel.release(d.missingSolid?.shape, d.extraSolid?.shape);
-  return inside;
+  const inBox = (): Difference | undefined => {
+    const d = around && cutInBox(kernel, reference, placed, around, volume, volume - other);
+    if (d?.trusted) return d;
+    kernel.release(d?.missingSolid?.shape, d?.extraSolid?.shape);
+    return undefined;
+  };
+  const early = few ? inBox() : undefined;
+  if (early) return early;
+  const whole = cutBoth(kernel, reference, placed, volume, volume - other, overlap);
+  if (whole.trusted || few) return whole;
+  const late = inBox();
+  if (!late) return whole;
+  kernel.release(whole.missingSolid?.shape, whole.extraSolid?.shape);
+  return late;
 }
 
 /** @param excess by how much the first body is larger than the second, mm³ */

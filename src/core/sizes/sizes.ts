@@ -33,7 +33,7 @@ export interface RankTable {
 }
 
 /** The sizes of a reference and their table. */
-export interface ReferenceSizes {
+interface ReferenceSizes {
   readonly sizes: readonly Size[];
   readonly table: RankTable;
 }

@@ -21,7 +21,7 @@ export interface Followed {
 }
 
 /** What an angle of one radian counts for, mm: what it moves at the rim of the body. */
-export const angleScale = (size: number): number => size / 2;
+const angleScale = (size: number): number => size / 2;
 
 const weigh = (v: { quantity: SizeValue["quantity"] | DrivingNumber["quantity"] }, size: number): number =>
   v.quantity === "angle" ? angleScale(size) : 1;

@@ -18,8 +18,6 @@ export const DEPENDENT = 1e-3;
 export const JUMP = 200;
 /** Faces looked at for distances along one direction in every pair; beyond it one face a level stands for all. */
 export const MANY_LEVELS = 36;
-/** A round face that goes further round than this (share of a whole turn) is a hole or a boss, not a rounding. */
-export const MORE_THAN_HALF = 0.51;
 /** The rule by which a drawing rounds: half a unit of the last digit, on top of it a hair for binary numbers. */
 export const ROUNDED = 1e-9;
 /** Boxes are tight to within this, mm. */

@@ -124,15 +124,23 @@ function byFaces({ exercise, reference, submission, comparison }: CheckContext):
   };
 }
 
+/** So many faces of the reference for one that differs: the box is then the shorter way. */
+const FEW = 6;
+
 function byVolumes({ kernel, reference, submission, comparison }: CheckContext, placed: Solid): Difference {
   const { faces, extra } = comparison.faces;
-  const own = reference.faces.filter((_, i) => faces[i]?.state !== "same");
-  const other = submission.faces.filter(
-    (_, k) => extra.includes(k) || faces.some((f) => f.state !== "same" && "at" in f && f.at === k),
-  );
+  // a face that another only cuts shorter differs no further than that other reaches
+  const differing = new Set(extra);
+  const own = reference.faces.filter((_, i) => {
+    const f = faces[i]!;
+    if (f.state === "changed") differing.add(f.at);
+    return f.state === "changed" || f.state === "missing";
+  });
+  const other = submission.faces.filter((_, k) => differing.has(k));
   const boxes = [...boxesOf(kernel, reference.solid, own), ...boxesOf(kernel, placed, other)];
   const around = boxes.length ? boxes.reduce(joinedBox) : undefined;
-  return differenceOf(kernel, reference.solid, placed, around, comparison.facesMatched > 0);
+  const few = FEW * (own.length + other.length) < reference.faces.length;
+  return differenceOf(kernel, reference.solid, placed, around, few, comparison.facesMatched > 0);
 }
 
 type Box = { readonly min: Vec3; readonly max: Vec3 };

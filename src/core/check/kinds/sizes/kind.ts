@@ -82,7 +82,7 @@ function told(e: SizesEvidence, unit: LengthUnit, most: number): string {
 }
 
 /** One size in words: what was measured, what is printed, where. */
-export function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
+function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
   if (s.state === "lost") return `${s.name}, printed ${s.text}, was not found`;
   const text = (v: CheckedValue, value: number) => {
     if (v.quantity === "count") return String(value);
