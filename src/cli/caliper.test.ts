@@ -1,3 +1,5 @@
+import { sizesOf } from "@/core/sizes/sizes";
+import { openNodeKernel } from "@/worker/kernel";
 import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -52,6 +54,22 @@ describe("the terminal", () => {
     );
     expect(bad.code).toBe(1);
     expect(bad.out!.grade.points).toBe(22.5);
+  });
+  it("sizes prints what the drawing needs, and what it leaves open", async () => {
+    const proposed = await caliper("sizes", file("e.json", footExercise()));
+    expect(proposed.code).toBe(0);
+    expect(proposed.out).toMatchObject({ ways: 12, told: 12, hidden: [], repeating: [] });
+    const some = (proposed.out!.sizes as { what: string }[]).map((s) => s.what);
+    expect(some).toContain("the diameter of the 2 holes ⌀9");
+    // one size too few, another twice
+    const r = sizesOf(await openNodeKernel(), tripodFoot());
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    const rest = r.value.sizes.slice(1);
+    const sizes = [...rest, { ...rest[0]!, id: "again" }];
+    const lacking = await caliper("sizes", file("lacking.json", { ...footExercise(), sizes }));
+    expect(lacking.code).toBe(1);
+    expect(lacking.out).toMatchObject({ told: 11, repeating: ["again"] });
+    expect(lacking.out!.hidden).toHaveLength(1);
   });
   it("solve gives exact coordinates, or the conflict with exit 1", async () => {
     const s = {

@@ -7,10 +7,10 @@ import { drivingNumbers } from "@/core/sizes/numbers";
 import type { Size } from "@/core/sizes/size";
 import { sizesOf } from "@/core/sizes/sizes";
 import { bracketExercise, footExercise } from "@/demo/exercises";
-import { tripodFoot } from "@/demo/parts";
+import { tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
-import type { Exercise } from "./exercise";
+import { newLine, type Exercise } from "./exercise";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -99,4 +99,38 @@ it("roundings and angles have tables of their own; a size's own tolerance goes b
     minus: 0,
   });
   expect((generalFor("angle", 1, iso, 60) * 180) / Math.PI).toBeCloseTo(1 / 3, 12);
+});
+
+describe("lines that an exercise may ask for besides", () => {
+  const asking = (check: "place" | "figures"): Exercise => ({
+    ...footExercise(),
+    rubric: [...footExercise().rubric, newLine(check, 2)],
+  });
+  it("origin and views as the Sheet's", () => {
+    const verdict = (part: PartDocument) => lines(asking("place"), part)["place"]!;
+    expect(verdict(tripodFoot()).verdict).toBe("met");
+    expect(verdict(tripodFoot({ baseHole: 20 })).verdict).toBe("met");
+    const elsewhere = verdict(tripodFootElsewhere());
+    expect([elsewhere.verdict, elsewhere.studentSentence]).toEqual([
+      "missed",
+      "The part lies or stands another way than the Sheet shows: its origin or its views are others.",
+    ]);
+  });
+  it("figures of the whole, for the student without a number of the reference", () => {
+    expect(lines(asking("figures"), tripodFootElsewhere())["figures"]!.verdict).toBe("met");
+    const wrong = lines(asking("figures"), tripodFoot({ baseHole: 26 }))["figures"]!;
+    expect(wrong.verdict).toBe("missed");
+    expect(wrong.sentence).toMatch(/^Surface area off by/);
+    expect(wrong.studentSentence).not.toMatch(/\d/);
+  });
+  it("what was left lying about is told with the sketches, and costs nothing", () => {
+    const part = tripodFoot();
+    const [first] = part.steps;
+    const stray = { ...first!, id: "left-over", name: "Left over" };
+    const line = lines(footExercise(), { ...part, steps: [...part.steps, stray] as PartDocument["steps"] })[
+      "sketches"
+    ]!;
+    expect(line.verdict).toBe("met");
+    expect(line.sentence).toMatch(/Beside that: Left over is used by no step\./);
+  });
 });

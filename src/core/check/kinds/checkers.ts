@@ -2,6 +2,7 @@ import type { CheckContext } from "./context";
 import type { CheckName, Evidence } from "./kinds";
 import { checkFigures } from "./figures/check";
 import { checkMass } from "./mass/check";
+import { checkPlace } from "./place/check";
 import { checkShape, type ShapePicture } from "./shape/check";
 import { checkSizes } from "./sizes/check";
 import { checkSketches } from "./sketches/check";
@@ -23,4 +24,5 @@ export const CHECKERS: { [K in CheckName]: (c: CheckContext) => Found<Extract<Ev
   shape: checkShape,
   sizes: (c) => ({ evidence: checkSizes(c) }),
   figures: (c) => ({ evidence: checkFigures(c) }),
+  place: (c) => ({ evidence: checkPlace(c) }),
 };

@@ -2,6 +2,7 @@ import type { z } from "zod";
 import type { AnyEvidence, CheckKind } from "./kind";
 import { figuresKind } from "./figures/kind";
 import { massKind } from "./mass/kind";
+import { placeKind } from "./place/kind";
 import { shapeKind } from "./shape/kind";
 import { sizesKind } from "./sizes/kind";
 import { sketchesKind } from "./sketches/kind";
@@ -17,6 +18,7 @@ export const CHECK_KINDS = {
   shape: shapeKind,
   sizes: sizesKind,
   figures: figuresKind,
+  place: placeKind,
 };
 type Kinds = typeof CHECK_KINDS;
 export type CheckName = keyof Kinds;

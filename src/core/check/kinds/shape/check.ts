@@ -67,7 +67,8 @@ export function checkShape(context: CheckContext): Checked {
     ...(d.extraSolid && { extra: d.extraSolid }),
   };
   const imbalance = facesDecide ? 0 : d.imbalance;
-  const found = { ...base, missing: d.missing, extra: d.extra, features, imbalance };
+  const deviation = Math.max(0, ...comparison.faces.faces.map((f) => (f.state === "changed" ? f.by : 0)));
+  const found = { ...base, deviation, missing: d.missing, extra: d.extra, features, imbalance };
   if (finding === "mirrored")
     return { evidence: { ...found, verdict: "missed", off: Math.max(off, tolerance * 2) }, picture };
   const amounts = onlyFreeDiffers(context) ? "met" : verdictOfAmounts(off, d, tolerance, facesDecide);

@@ -33,6 +33,8 @@ export interface ShapeEvidence {
   readonly extra: readonly Lump[];
   /** What is missing, changed or too much, as a person would call it; left out in reports of before. */
   readonly features?: readonly FeatureFinding[] | undefined;
+  /** How far a face of the part lies from the one of the reference at most, mm; of those that have a partner. */
+  readonly deviation?: number | undefined;
   /** (missing + extra) / volume of the reference. */
   readonly off: number;
   readonly tolerance: number;
@@ -70,6 +72,7 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
         }),
       )
       .optional(),
+    deviation: z.number().optional(),
     off: z.number(),
     tolerance: z.number(),
     imbalance: z.number(),
@@ -79,7 +82,8 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
     if (e.finding === "differs") {
       const things = thingsText(e, units);
       const amounts = e.doubt ? `By how much could not be told: ${e.doubt}` : `${differences(e, units)}.`;
-      return `${things && `${things} `}${amounts} ${e.facesMatched} of ${e.facesOfReference} faces coincide.`;
+      const far = e.deviation ? ` Largest deviation ${lengthText(e.deviation, units)}.` : "";
+      return `${things && `${things} `}${amounts} ${e.facesMatched} of ${e.facesOfReference} faces coincide.${far}`;
     }
     if (e.finding !== "mirrored") return toStudent(e, units);
     const where = differences(e, units);

@@ -1,4 +1,5 @@
 import { looseIn, usedSketches } from "@/core/part/rebuild";
+import { strayThings } from "@/core/part/strays";
 import { kindOf } from "@/core/part/steps/kinds";
 import type { CheckContext } from "../context";
 import type { SketchesEvidence } from "./kind";
@@ -20,7 +21,13 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
         loose: [],
         trouble: part.steps.find((s) => s.id === id)?.refusal?.sentence ?? "could not be solved",
       };
-    return { id, title, freedoms: built.diagnosis.freedoms, loose: looseIn(built.diagnosis, units) };
+    return {
+      id,
+      title,
+      freedoms: built.diagnosis.freedoms,
+      loose: looseIn(built.diagnosis, units),
+      surplus: built.diagnosis.surplus.length,
+    };
   });
   const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
   const troubled = sketches.some((s) => "trouble" in s);
@@ -31,5 +38,6 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
     defined,
     off: troubled || !sketches.length ? 1e6 : sketches.reduce((s, k) => s + k.freedoms, 0),
     sketches,
+    strays: strayThings(document, submission.properties?.bodies ?? 0, part.bodies.length).map((s) => s.text),
   };
 }

@@ -15,7 +15,11 @@ export interface SketchesEvidence {
     readonly freedoms: number;
     readonly loose: readonly string[];
     readonly trouble?: string | undefined;
+    /** Dimensions that others settle already. */
+    readonly surplus?: number | undefined;
   }[];
+  /** What was left lying about: unused sketches, open ends, pieces that do not touch. Told, and no fault. */
+  readonly strays?: readonly string[] | undefined;
 }
 
 /** Loose curves named at most. */
@@ -35,8 +39,10 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
         freedoms: z.number(),
         loose: z.array(z.string()),
         trouble: z.string().optional(),
+        surplus: z.number().optional(),
       }),
     ),
+    strays: z.array(z.string()).optional(),
   }),
   toInstructor: (e) => told(e),
   toStudent: (e) => told(e),
@@ -56,5 +62,11 @@ function told(e: SketchesEvidence): string {
   const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
   const rest = [...loose, ...trouble];
   const head = `${e.defined} of ${e.used} used sketch${e.used > 1 ? "es" : ""} fully defined`;
-  return rest.length ? `${head}: ${rest.join("; ")}.` : `${head}, nothing loose.`;
+  const surplus = e.sketches.reduce((s, k) => s + (k.surplus ?? 0), 0);
+  const notes = [
+    ...(surplus ? [`${surplus} dimension${surplus > 1 ? "s say" : " says"} what others settle already.`] : []),
+    ...(e.strays ?? []).slice(0, MANY),
+  ];
+  const also = notes.length ? ` Beside that: ${notes.join(" ")}` : "";
+  return rest.length ? `${head}: ${rest.join("; ")}.${also}` : `${head}, nothing loose.${also}`;
 }
