@@ -160,7 +160,7 @@ describe.sequential("from a handout to a graded part", () => {
     expect(await teacher.getByRole("button", { name: "Reference" }).getAttribute("aria-pressed")).toBe("true");
   });
 
-  it("a STEP file from elsewhere with a hole too wide is handed in; the student reads which size is wrong", async () => {
+  it("takes a STEP file from elsewhere with a hole too wide; the student reads which size is wrong", async () => {
     const kernel = await openNodeKernel();
     const plate = JSON.parse(JSON.stringify(gaugePlate()).replace('"value":20}', '"value":21}')) as PartDocument;
     const body = rebuild(kernel, plate).body!;
