@@ -41,6 +41,8 @@ async function prepare(
   outOfTime: ((id: string) => Promise<void>) | undefined,
 ): Promise<void> {
   const row = await exercise(ExercisePayload.parse(payload).exercise);
+  // asked for twice, or measured by who made it
+  if (row.prepared && row.prepared_version >= row.version) return;
   try {
     const result = await threads.run({ kind: "prepare", exercise: row.document });
     await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
