@@ -4,8 +4,7 @@ import { database } from "./database";
 export type Job =
   | { readonly task: "check"; readonly submission: string }
   | { readonly task: "check-long"; readonly submission: string }
-  | { readonly task: "prepare-exercise"; readonly exercise: string }
-  | { readonly task: "prepare-long"; readonly exercise: string };
+  | { readonly task: "prepare-exercise"; readonly exercise: string };
 
 /** A job whose process dies is tried this often in all. */
 export const MAX_TRIES = 3;

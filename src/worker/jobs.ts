@@ -16,7 +16,7 @@ const SAY_MS = 400;
 
 const isLast = (helpers: JobHelpers) => helpers.job.attempts >= helpers.job.max_attempts;
 
-/** What is done while others wait: measuring exercises, and checks as far as they are quickly done. */
+/** What is done while others wait: checks as far as they are quickly done. */
 export function shortJobs(threads: KernelThreads): TaskList {
   return {
     check: (payload, helpers) =>
@@ -24,22 +24,11 @@ export function shortJobs(threads: KernelThreads): TaskList {
         await setState(submission, "checking", "this part takes longer; it goes on beside the others");
         await enqueue({ task: "check-long", submission }, { priority: PRIORITY.attempt(input.attempt) });
       }),
-    "prepare-exercise": (payload) =>
-      prepare(threads, payload, async (id) => {
-        await enqueue({ task: "prepare-long", exercise: id }, { priority: PRIORITY.prepare });
-      }),
   };
 }
 
-/**
- * Draws the Sheet of an exercise and measures its reference.
- * @param outOfTime what happens to one that takes longer than it may here; left out: it is in trouble
- */
-async function prepare(
-  threads: KernelThreads,
-  payload: unknown,
-  outOfTime: ((id: string) => Promise<void>) | undefined,
-): Promise<void> {
+/** Draws the Sheet of an exercise and measures its reference. */
+async function prepare(threads: KernelThreads, payload: unknown): Promise<void> {
   const row = await exercise(ExercisePayload.parse(payload).exercise);
   // asked for twice, or measured by who made it
   if (row.prepared && row.prepared_version >= row.version) return;
@@ -47,17 +36,16 @@ async function prepare(
     const result = await threads.run({ kind: "prepare", exercise: row.document });
     await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
   } catch (e) {
-    if (outOfTime && e instanceof ThreadEnded && e.ending === "time") return outOfTime(row.id);
     const message = e instanceof Error ? e.message : String(e);
     await savePrepared(row.id, row.version, { trouble: `The reference could not be measured: ${message}.` });
   }
 }
 
-/** What took longer than the others can wait. */
+/** What others need not wait for: checks that take longer, and following a reference's numbers for its sizes. */
 export const longJobs = (threads: KernelThreads): TaskList => ({
   "check-long": (payload, helpers) =>
     check(threads, payload, helpers, (submission, _, e) => setState(submission, "failed", "", spentText(e))),
-  "prepare-long": (payload) => prepare(threads, payload, undefined),
+  "prepare-exercise": (payload) => prepare(threads, payload),
 });
 
 type Input = NonNullable<Awaited<ReturnType<typeof checkInput>>>;
