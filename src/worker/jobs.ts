@@ -36,6 +36,8 @@ async function prepare(threads: KernelThreads, payload: unknown): Promise<void> 
     const result = await threads.run({ kind: "prepare", exercise: row.document });
     await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
   } catch (e) {
+    // the next worker does it
+    if (e instanceof ThreadEnded && e.ending === "closing") throw e;
     const message = e instanceof Error ? e.message : String(e);
     await savePrepared(row.id, row.version, { trouble: `The reference could not be measured: ${message}.` });
   }
