@@ -37,7 +37,7 @@ export async function updateExercise(_: ExerciseFormState, form: FormData): Prom
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
   const row = await exercise(id);
-  const shown = row.prepared && "sizes" in row.prepared ? row.prepared.sizes : [];
+  const shown = row.prepared && "sizes" in row.prepared ? (row.prepared.sizes ?? []) : [];
   const next = await exerciseFrom(form, row.document, shown);
   if (!next.ok) return { sentence: next.refusal.sentence };
   const based = z.coerce.number().int().safeParse(form.get("version"));

@@ -6,7 +6,10 @@ import { enqueue, PRIORITY } from "./queue";
 import { remembered, type SaveMark } from "./saves";
 
 /** What the worker found when it built the reference. */
-export type Prepared = Targets | { readonly trouble: string };
+export type Prepared = Measured | { readonly trouble: string };
+
+/** What was measured; before there were sizes they were left out. */
+type Measured = Omit<Targets, "sizes" | "table"> & Partial<Pick<Targets, "sizes" | "table">>;
 
 export interface ExerciseRow {
   readonly id: string;

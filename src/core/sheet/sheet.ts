@@ -28,8 +28,8 @@ export interface Sheet {
   readonly dimensions: readonly {
     readonly id: string;
     readonly text: string;
-    /** Its numbers as lettered, mm and radians. */
-    readonly values: readonly number[];
+    /** Its numbers as lettered, mm and radians; left out in Sheets of before, which are ticked by hand. */
+    readonly values?: readonly number[] | undefined;
     readonly kind: Size["kind"];
   }[];
 }

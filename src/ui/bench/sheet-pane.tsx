@@ -44,7 +44,9 @@ export function SheetPane({
       return r?.ok ? [{ size: r.value, kind: d.kind === "diameter" || d.kind === "radius" ? d.kind : "distance" }] : [];
     });
     const near = (a: number, b: number) => Math.abs(a - b) < COINCIDENT * Math.max(1, b);
-    const used = sheet.dimensions.filter((d) => sizes.some((s) => s.kind === d.kind && near(s.size, d.values[0]!)));
+    const used = sheet.dimensions.filter((d) =>
+      sizes.some((s) => s.kind === d.kind && d.values?.[0] !== undefined && near(s.size, d.values[0])),
+    );
     tickAll(
       store,
       used.map((d) => d.id),
@@ -53,7 +55,7 @@ export function SheetPane({
   useEffect(() => {
     const open = sheet?.dimensions.filter((d) => !store.getState().ticked.has(d.id)) ?? [];
     if (!open.length || !built?.properties || building) return;
-    const sizes = open.map(({ id, kind, values }) => ({ id, kind, values }));
+    const sizes = open.flatMap(({ id, kind, values }) => (values ? [{ id, kind, values }] : []));
     store
       .getState()
       .ask({ ask: "printed", of: built.id, sizes, unit: document.units })

@@ -185,7 +185,7 @@ export function ExerciseForm(props: Props) {
                 </label>
               </div>
               <RubricTable rubric={e.rubric} />
-              {measured && <FreeSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} />}
+              {measured?.sizes && <FreeSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} />}
             </fieldset>
             <fieldset className="flex flex-wrap items-end gap-6">
               <div className="w-80">
@@ -262,12 +262,14 @@ export function ExerciseForm(props: Props) {
                     <td>Dimensions</td>
                     <td className="text-right">{measured.sheet.dimensions.length}</td>
                   </tr>
-                  <tr>
-                    <td>Ways the shape can change, told by them</td>
-                    <td className="text-right" data-testid="rank">
-                      {measured.table.told} of {measured.table.ways}
-                    </td>
-                  </tr>
+                  {measured.table && (
+                    <tr>
+                      <td>Ways the shape can change, told by them</td>
+                      <td className="text-right" data-testid="rank">
+                        {measured.table.told} of {measured.table.ways}
+                      </td>
+                    </tr>
+                  )}
                 </tbody>
               </table>
               <SheetFigure svg={measured.sheet.svg} />
