@@ -125,7 +125,7 @@ try {
   await builder.waitForTimeout(1500);
   await shot(builder, "bench-hole");
   await student.goto(`${web.address}/courses`);
-  await student.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "19 / 20" }).click();
+  await student.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "24 / 25" }).click();
   await student.getByTestId("points").waitFor();
   await shot(student, "student-result");
 
