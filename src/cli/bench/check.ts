@@ -30,6 +30,6 @@ export const checkBench: Bench = async (bench) => {
       counts.unknown += j.isUnknown ? 1 : 0;
     }
   }
-  for (const [what, n] of Object.entries(counts)) figure(bench, "wrong-parts", what, n, "");
+  for (const [what, n] of Object.entries(counts)) figure(bench, "wrong-parts", what, n, "parts");
   for (const q of [0.5, 0.95]) figure(bench, "wrong-parts", `p${q * 100}`, quantile(took, q), "ms");
 };
