@@ -52,7 +52,8 @@ export async function issueHandout(exerciseId: string, rules: Terms, version?: n
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
        after_due, points_a_day, accepts_step)
      select id, course_id,
-       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes')) || document, version, prepared->'sheet', $2, $3, $5, $6, $7, $8
+       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes')) || document,
+       version, prepared->'sheet', $2, $3, $5, $6, $7, $8
        from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id`,
