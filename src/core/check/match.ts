@@ -124,3 +124,16 @@ export function transformedFace(f: Face, mirror: boolean, scale: number): Face {
     rim: f.rim * scale,
   };
 }
+
+/** The middle of all area. */
+export const areaCentre = (faces: readonly Face[]): Vec3 => {
+  const total = faces.reduce((s, f) => s + f.area, 0);
+  return faces.reduce<Vec3>(
+    (s, f) => [
+      s[0] + (f.centre[0] * f.area) / total,
+      s[1] + (f.centre[1] * f.area) / total,
+      s[2] + (f.centre[2] * f.area) / total,
+    ],
+    [0, 0, 0],
+  );
+};

@@ -2,7 +2,7 @@ import type { Rigid } from "@/core/geometry/rigid";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import type { Face } from "@/core/kernel/faces";
 import { gapOf } from "./correspond";
-import { matchFaces, movedFace } from "./match";
+import { areaCentre, matchFaces, movedFace } from "./match";
 import { NEAR_LEVEL, NEAR_REACH } from "./tolerance";
 import { shifts, wishes } from "./votes";
 import type { Placement } from "./whole";
@@ -42,14 +42,10 @@ export function placeNear(
   const theirs = largest(reference),
     own = largest(submission),
     reach = NEAR_REACH * size;
-  const middle = (faces: readonly Face[]): Vec3 => {
-    const total = faces.reduce((s, f) => s + f.area, 0);
-    return faces.reduce<Vec3>((s, f) => add3(s, scale3(f.centre, f.area / total)), [0, 0, 0]);
-  };
   const wished = rotations.flatMap((rows): Rigid[] => {
     const turned = submission.map((f) => movedFace(f, { rows, shift: [0, 0, 0] }));
     const list = wishes(reference, turned, directions, size, NEAR_LEVEL * size);
-    return shifts(list, sub3(middle(reference), middle(turned)), 1).map((shift) => ({ rows, shift }));
+    return shifts(list, sub3(areaCentre(reference), areaCentre(turned)), 1).map((shift) => ({ rows, shift }));
   });
   let best: { motion: Rigid; area: number } | undefined;
   for (const motion of [...known, ...wished]) {

@@ -1,15 +1,15 @@
 import { ROUNDING } from "@/core/geometry/tolerance";
 import { IDENTITY, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
-import { cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { anyAcross, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { footOn, type Line } from "@/core/geometry/line";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
-import { matchFaces, movedFace } from "./match";
+import { areaCentre, matchFaces, movedFace } from "./match";
 import { BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
 import { placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
-import { anyAcross, placeWhole, triad, type Placement, type Witness } from "./whole";
+import { placeWhole, triad, type Placement, type Witness } from "./whole";
 
 interface Heading {
   readonly direction: Vec3;
@@ -130,18 +130,6 @@ function turnsAbout(reference: readonly Face[], submission: readonly Face[]): Ri
     .map((v) => v.rows);
 }
 const MOST_TURNS = 16;
-
-const areaCentre = (faces: readonly Face[]): Vec3 => {
-  const total = faces.reduce((s, f) => s + f.area, 0);
-  return faces.reduce<Vec3>(
-    (s, f) => [
-      s[0] + (f.centre[0] * f.area) / total,
-      s[1] + (f.centre[1] * f.area) / total,
-      s[2] + (f.centre[2] * f.area) / total,
-    ],
-    [0, 0, 0],
-  );
-};
 
 /** Directions along which shifts are wished for: those of the reference's faces, and enough to fix a place. */
 function directionsOf(list: readonly Heading[]): Vec3[] {

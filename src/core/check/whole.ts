@@ -1,6 +1,6 @@
 import { IDENTITY, move, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
 import { ROUNDING } from "@/core/geometry/tolerance";
-import { cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, sameFace, type Matching } from "./match";
@@ -13,7 +13,6 @@ export interface Placement {
   readonly matching: Matching;
 }
 
-export const anyAcross = (d: Vec3): Vec3 => unit3(cross3(d, Math.abs(d[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
 /** A right-handed frame: the first along `a`, the second in the plane of both. */
 export const triad = (a: Vec3, b: Vec3): [Vec3, Vec3, Vec3] => {
   const c = unit3(cross3(a, b));

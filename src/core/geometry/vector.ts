@@ -27,3 +27,6 @@ export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / length3(a));
 
 /** A vector made one component after the other. */
 export const perAxis = (component: (axis: 0 | 1 | 2) => number): Vec3 => [component(0), component(1), component(2)];
+
+/** A unit vector square to a unit vector, always the same one. */
+export const anyAcross = (d: Vec3): Vec3 => unit3(cross3(d, Math.abs(d[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));

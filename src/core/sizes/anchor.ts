@@ -15,6 +15,9 @@ export type Anchor = readonly string[];
 export type Carriers = (face: string) => Carrier | undefined;
 
 export const isParallel = (a: Vec3, b: Vec3): boolean => length3(cross3(a, b)) <= PARALLEL;
+/** Whether two lines are one. */
+export const isCoaxial = (p: Line, q: Line): boolean =>
+  isParallel(p.along, q.along) && distance3(footOn(q.at, p), q.at) <= TOUCHING;
 export const isSquare = (a: Vec3, b: Vec3): boolean => Math.abs(dot3(a, b)) <= PARALLEL;
 
 /** The plane, line, circle or point that an anchor stands for, from carriers alone; mm. */

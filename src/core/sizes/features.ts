@@ -5,7 +5,15 @@ import { parseFace } from "@/core/naming/names";
 import { isSquare } from "./anchor";
 import type { SizedBody } from "./body";
 import { holesOf } from "./candidates/holes";
-import { directionsOf, isCone, isCylinder, isPlane, mainDirections, type Plane } from "./candidates/candidate";
+import {
+  directionsOf,
+  isCone,
+  isCylinder,
+  isPlane,
+  mainDirections,
+  type Direction,
+  type Plane,
+} from "./candidates/candidate";
 import { letteredLength, type Lettering } from "./lettering";
 import { placesFor, sideOf } from "./places";
 import { TOUCHING } from "./tolerance";
@@ -16,7 +24,7 @@ export interface Feature {
   /** "the hole ⌀9 at the left end". */
   readonly name: string;
   /** Without its place, as all that are like it are called: "hole ⌀9". */
-  readonly base: string;
+  readonly called: string;
   /** By place among the body's surfaces; the one it is named after first. */
   readonly surfaces: readonly number[];
 }
@@ -49,11 +57,12 @@ export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
     // a seat is the hole's own, a floor as well; what a bore ends on across the part is not
     const floors = hole.floors.filter((p) => isOwnFloor(p, hole.rounds, surfaces));
     const all = [narrow, ...hole.rounds, ...floors].map((s) => index.get(s)!);
-    const base = `hole ⌀${letteredLength(2 * radiusOf(narrow), lettering)}`;
-    take({ kind: "hole", base, surfaces: [...new Set(all)], at: narrow.centre });
+    const called = `hole ⌀${letteredLength(2 * radiusOf(narrow), lettering)}`;
+    take({ kind: "hole", called, surfaces: [...new Set(all)], at: narrow.centre });
   }
+  const main = mainDirections(directionsOf(surfaces));
   surfaces.forEach((s, i) => {
-    if (!taken.has(i)) take(ofSurface(s, i, body, lettering));
+    if (!taken.has(i)) take(ofSurface(s, i, body, main, lettering));
   });
   return named(found, body);
 }
@@ -64,48 +73,47 @@ function isOwnFloor(floor: Plane, rounds: readonly Surface[], surfaces: readonly
   return floor.beside.every((b) => rounds.includes(surfaces[b]!));
 }
 
-function ofSurface(s: Surface, i: number, body: SizedBody, l: Lettering): Found {
+function ofSurface(s: Surface, i: number, body: SizedBody, main: readonly Direction[], l: Lettering): Found {
   const { carrier: c } = s;
-  const base = { surfaces: [i], at: s.centre };
+  const own = { surfaces: [i], at: s.centre };
   const length = (mm: number) => letteredLength(mm, l);
   const made = s.names.map((n) => parseFace(`${n.step}/${n.role}`).role);
-  const isBevel = made.some((role) => role === "chamfer") || isNarrowSlant(s, body);
+  const isBevel = made.some((role) => role === "chamfer") || isNarrowSlant(s, body, main);
   if (isPlane(s)) {
-    if (isBevel) return { ...base, kind: "chamfer", base: "chamfer" };
+    if (isBevel) return { ...own, kind: "chamfer", called: "chamfer" };
     const side = sideOf(s.carrier, body.box);
-    return { ...base, kind: "face", base: side.name, ...(side.isOuter && { full: side.name }) };
+    return { ...own, kind: "face", called: side.name, ...(side.isOuter && { full: side.name }) };
   }
   if (c.kind === "cylinder") {
     if (goesRound(s))
       return c.hollow
-        ? { ...base, kind: "hole", base: `hole ⌀${length(2 * c.radius)}` }
-        : { ...base, kind: "boss", base: `cylinder ⌀${length(2 * c.radius)}` };
+        ? { ...own, kind: "hole", called: `hole ⌀${length(2 * c.radius)}` }
+        : { ...own, kind: "boss", called: `cylinder ⌀${length(2 * c.radius)}` };
     if (isTangent(s, body))
       return c.hollow
-        ? { ...base, kind: "fillet", base: `inner fillet R${length(c.radius)}` }
-        : { ...base, kind: "rounding", base: `rounding R${length(c.radius)}` };
+        ? { ...own, kind: "fillet", called: `inner fillet R${length(c.radius)}` }
+        : { ...own, kind: "rounding", called: `rounding R${length(c.radius)}` };
     return {
-      ...base,
+      ...own,
       kind: c.hollow ? "recess" : "boss",
-      base: `${c.hollow ? "hollow" : "round"} side R${length(c.radius)}`,
+      called: `${c.hollow ? "hollow" : "round"} side R${length(c.radius)}`,
     };
   }
   if (c.kind === "torus") {
     const kind = c.hollow ? "fillet" : "rounding";
     return isTangent(s, body)
-      ? { ...base, kind, base: `${c.hollow ? "inner fillet" : "rounding"} R${length(c.minor)}` }
-      : { ...base, kind: "ring", base: `ring of section R${length(c.minor)}` };
+      ? { ...own, kind, called: `${c.hollow ? "inner fillet" : "rounding"} R${length(c.minor)}` }
+      : { ...own, kind: "ring", called: `ring of section R${length(c.minor)}` };
   }
-  if (c.kind === "cone") return { ...base, kind: isBevel ? "chamfer" : "cone", base: isBevel ? "chamfer" : "cone" };
-  if (c.kind === "sphere") return { ...base, kind: "ball", base: `ball R${length(c.radius)}` };
-  return { ...base, kind: "face", base: "curved face" };
+  if (c.kind === "cone") return { ...own, kind: isBevel ? "chamfer" : "cone", called: isBevel ? "chamfer" : "cone" };
+  if (c.kind === "sphere") return { ...own, kind: "ball", called: `ball R${length(c.radius)}` };
+  return { ...own, kind: "face", called: "curved face" };
 }
 
 /** A flat or coned face that is much narrower than both it lies between, and slants against them. */
-function isNarrowSlant(s: Surface, { surfaces }: SizedBody): boolean {
+function isNarrowSlant(s: Surface, { surfaces }: SizedBody, main: readonly Direction[]): boolean {
   if (isCone(s)) return s.beside.length === 2 && s.beside.every((b) => surfaces[b]!.area > s.area);
   if (!isPlane(s)) return false;
-  const main = mainDirections(directionsOf(surfaces));
   const isMain = main.some((d) => length3(cross3(d.along, s.carrier.normal)) <= TOUCHING);
   const larger = s.beside.filter((b) => surfaces[b]!.area > 4 * s.area && isPlane(surfaces[b]!));
   return !isMain && larger.length >= 2;
@@ -131,7 +139,7 @@ function isTangent(s: Surface, { surfaces }: SizedBody): boolean {
 /** Names made unique by place. */
 function named(found: readonly Found[], body: SizedBody): Feature[] {
   const groups = new Map<string, Found[]>();
-  for (const f of found) groups.set(f.full ?? f.base, [...(groups.get(f.full ?? f.base) ?? []), f]);
+  for (const f of found) groups.set(f.full ?? f.called, [...(groups.get(f.full ?? f.called) ?? []), f]);
   const names = new Map<Found, string>();
   for (const [base, group] of groups) {
     const places = placesFor(
@@ -140,5 +148,5 @@ function named(found: readonly Found[], body: SizedBody): Feature[] {
     );
     group.forEach((f, i) => names.set(f, f.full && group.length === 1 ? `the ${base}` : `the ${base}${places[i]!}`));
   }
-  return found.map((f) => ({ kind: f.kind, name: names.get(f)!, base: f.base, surfaces: f.surfaces }));
+  return found.map((f) => ({ kind: f.kind, name: names.get(f)!, called: f.called, surfaces: f.surfaces }));
 }

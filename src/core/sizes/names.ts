@@ -19,9 +19,9 @@ export function namesOfFaces(body: SizedBody, features: readonly Feature[]): Nam
     const own = [...new Set(faces.map((f) => by.get(f)))].filter((f) => f !== undefined);
     const [first] = own;
     if (!first) return "a face";
-    const like = features.filter((f) => f.base === first.base);
-    if (own.length > 1 && own.length === like.length && own.every((f) => f.base === first.base))
-      return `the ${own.length} ${plural(first.base)}`;
+    const like = features.filter((f) => f.called === first.called);
+    if (own.length > 1 && own.length === like.length && own.every((f) => f.called === first.called))
+      return `the ${own.length} ${plural(first.called)}`;
     return own.length > 2 ? `${first.name} and ${own.length - 1} like it` : own.map((f) => f.name).join(" and ");
   };
   return { one, all };

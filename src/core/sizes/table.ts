@@ -1,8 +1,8 @@
 import type { Carrier } from "@/core/kernel/carrier";
 import { axisOf, mappedCarrier } from "@/core/kernel/carrier";
 import { footOn, turnedPoint, turnedVector } from "@/core/geometry/line";
-import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
-import { isParallel, type Carriers } from "./anchor";
+import { anyAcross, add3, cross3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { isCoaxial, isParallel, type Carriers } from "./anchor";
 import { keyOf, type SizedBody } from "./body";
 import type { Disturbance } from "./disturb";
 import type { DrivingNumber } from "./numbers";
@@ -101,12 +101,10 @@ export function impliedRows(body: SizedBody, changes: readonly Disturbance[]): R
   return rows;
 }
 
-const anyAcross = (d: Vec3): Vec3 => unit3(cross3(d, Math.abs(d[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
-
 function isAligned(a: Carrier, b: Carrier): boolean {
   if (a.kind === "plane") return levelsApart(a, b) !== undefined && Math.abs(levelsApart(a, b)!) <= TOUCHING;
   const [p, q] = [axisOf(a), axisOf(b)];
-  return !!p && !!q && isParallel(p.along, q.along) && length3(sub3(footOn(q.at, p), q.at)) <= TOUCHING;
+  return !!p && !!q && isCoaxial(p, q);
 }
 function levelsApart(a: Carrier | undefined, b: Carrier | undefined): number | undefined {
   if (a?.kind !== "plane" || b?.kind !== "plane" || !isParallel(a.normal, b.normal)) return undefined;

@@ -34,15 +34,18 @@ export interface Judge {
   readonly exercise: Exercise;
   readonly references: References;
   readonly body: SizedBody;
+  /** Of the reference, mm³. */
+  readonly volume: number;
 }
 
 /** Opens a judge over an exercise. */
 export function judgeOf(kernel: Kernel, exercise: Exercise, references: References): Judge {
   const built = rebuild(kernel, exercise.reference),
-    body = sizedBody(kernel, built.body!);
+    body = sizedBody(kernel, built.body!),
+    { volume } = propertiesOf(kernel, built.body!);
   kernel.release(built.body!.shape);
   const sizes = references.sizes(exercise.reference, () => {});
-  return { kernel, exercise: { ...exercise, sizes: [...sizes] }, references, body };
+  return { kernel, exercise: { ...exercise, sizes: [...sizes] }, references, body, volume };
 }
 
 const find = <C extends Evidence["check"]>(report: Report, check: C) =>
@@ -93,15 +96,13 @@ interface Truth {
   readonly wrong: ReadonlySet<string>;
 }
 
-function truthOf({ kernel, exercise, body }: Judge, document: PartDocument): Truth | undefined {
+function truthOf({ kernel, exercise, body, volume }: Judge, document: PartDocument): Truth | undefined {
   const built = rebuild(kernel, document);
   if (!built.body?.names.length) return undefined;
   const on = carriersOfSolid(kernel, built.body),
     p = propertiesOf(kernel, built.body);
-  const reference = rebuild(kernel, exercise.reference),
-    q = propertiesOf(kernel, reference.body!);
   const changed = sizedBody(kernel, built.body);
-  kernel.release(built.body.shape, reference.body!.shape);
+  kernel.release(built.body.shape);
   const shifts = body.surfaces.map((s) => movedBy(s, on(s.keys[0]!), body.size));
   const most = Math.max(...shifts);
   // faces that ran into each other are other faces, whatever their names
@@ -122,10 +123,10 @@ function truthOf({ kernel, exercise, body }: Judge, document: PartDocument): Tru
     if (!isRead || !isPrinted) wrong.add(size.id);
   }
   const density = document.material.density / exercise.material.density;
-  const isVolume = Math.abs(p.volume / q.volume - 1) <= exercise.tolerances.shape;
+  const isVolume = Math.abs(p.volume / volume - 1) <= exercise.tolerances.shape;
   return {
-    volume: { is: p.volume, want: q.volume },
-    mass: { is: p.volume * density, want: q.volume },
+    volume: { is: p.volume, want: volume },
+    mass: { is: p.volume * density, want: volume },
     isMaterial: Math.abs(density - 1) < FIGURE_NOISE,
     isSame: most <= PRINTED_LENGTH && isVolume && p.bodies === 1,
     isClear: most < PRINTED_LENGTH / 2 || most > PRINTED_LENGTH * 3,

@@ -1,17 +1,14 @@
-import { distance3 } from "@/core/geometry/vector";
-import { footOn } from "@/core/geometry/line";
 import { axisOf } from "@/core/kernel/carrier";
-import { isParallel } from "../anchor";
+import { isCoaxial, isParallel } from "../anchor";
 import { keyOf, type SizedBody } from "../body";
 import type { Surface } from "@/core/measure/surfaces";
-import { TOUCHING } from "../tolerance";
 import { isCone, isCylinder, isPlane, over, type Candidate, type Plane } from "./candidate";
 
 const isHollow = (s: Surface): boolean => "hollow" in s.carrier && s.carrier.hollow;
 
-function isCoaxial(a: Surface, b: Surface): boolean {
+function isOnAxisOf(a: Surface, b: Surface): boolean {
   const [p, q] = [axisOf(a.carrier), axisOf(b.carrier)];
-  return !!p && !!q && isParallel(p.along, q.along) && distance3(footOn(q.at, p), q.at) <= TOUCHING;
+  return !!p && !!q && isCoaxial(p, q);
 }
 
 /** A hole with all that is in it: bores, sinkings, tips, seats and floors. */
@@ -33,7 +30,7 @@ export function holesOf({ surfaces }: SizedBody): Hole[] {
     for (const r of rounds)
       for (const b of surfaces[r]!.beside) {
         const other = surfaces[b]!;
-        const isNext = isHollow(other) && isCoaxial(start, other);
+        const isNext = isHollow(other) && isOnAxisOf(start, other);
         if (isNext && !taken.has(b)) {
           taken.add(b);
           rounds.push(b);
@@ -43,7 +40,7 @@ export function holesOf({ surfaces }: SizedBody): Hole[] {
         planes.add(b);
         // over a seat to the next bore
         for (const c of other.beside)
-          if (!taken.has(c) && isHollow(surfaces[c]!) && isCoaxial(start, surfaces[c]!)) {
+          if (!taken.has(c) && isHollow(surfaces[c]!) && isOnAxisOf(start, surfaces[c]!)) {
             taken.add(c);
             rounds.push(c);
           }

@@ -1,10 +1,7 @@
 import { z } from "zod";
-import { footOn } from "@/core/geometry/line";
-import { distance3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
-import { isParallel, type Carriers } from "../anchor";
+import { isCoaxial, type Carriers } from "../anchor";
 import { letteredLength } from "../lettering";
-import { TOUCHING } from "../tolerance";
 import { distanceKind } from "./distance";
 import { sizeFields, type SizeKind, type SizeReading } from "./kind";
 
@@ -32,7 +29,7 @@ function thickness(outer: string, inner: string, on: Carriers): number | undefin
   const [r, s] = [roundOf(a), roundOf(b)],
     [p, q] = [axisOf(a), axisOf(b)];
   if (r === undefined || s === undefined || a.kind !== b.kind) return undefined;
-  if (p && q && (!isParallel(p.along, q.along) || distance3(footOn(q.at, p), q.at) > TOUCHING)) return undefined;
+  if (p && q && !isCoaxial(p, q)) return undefined;
   return Math.abs(r - s);
 }
 
