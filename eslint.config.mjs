@@ -37,12 +37,12 @@ const ROOM_MAY = {
   geometry: [],
   sketch: ["naming", "units", "geometry"],
   kernel: ["naming", "geometry", "sketch"],
-  measure: ["naming", "geometry", "kernel"],
+  measure: ["naming", "units", "geometry", "kernel"],
   part: ["naming", "units", "geometry", "sketch", "kernel"],
   formats: ["naming", "units", "geometry", "sketch", "kernel"],
   sizes: ["naming", "units", "geometry", "sketch", "kernel", "measure", "part"],
   sheet: ["naming", "units", "geometry", "kernel", "measure", "part", "sizes"],
-  check: ["naming", "units", "geometry", "kernel", "measure", "part", "sizes", "sheet"],
+  check: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes", "sheet"],
   grade: ["units", "check"],
 };
 

@@ -3,10 +3,8 @@
 import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { newExercise, newLine, readExercise, type Exercise } from "@/core/check/exercise";
-import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
-import type { Size } from "@/core/sizes/size";
-import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
+import { newExercise } from "@/core/check/exercise";
+import { ACCEPTED } from "@/core/check/part-file";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { createExercise, exercise, saveExercise } from "@/server/exercises";
 import { AFTER_DUE } from "@/core/grade/late";
@@ -14,6 +12,7 @@ import { timeZoneOf } from "@/server/courses";
 import { extend, handout, issueHandout, type Terms } from "@/server/handouts";
 import { momentIn } from "@/server/moments";
 import { checkAgain } from "@/server/submissions";
+import { exerciseFrom } from "./exercise-from-form";
 import { allowed } from "./visitor";
 
 export interface ExerciseFormState {
@@ -63,84 +62,6 @@ export async function takeFromReference(_: ExerciseFormState, form: FormData): P
     : { done: "Taken over from the reference part.", version: saved };
 }
 
-/** The sizes with those marked free that were marked; undefined where nothing is marked and nothing was. */
-function freedIn(form: FormData, shown: readonly Size[]): Size[] | undefined {
-  if (form.get("sizes-known") !== String(shown.length)) return undefined;
-  const sizes = shown.map((s): Size => {
-    const { free, ...rest } = s;
-    if (form.get(`free-${s.id}`) === "on") return { ...rest, free: free ?? true } as Size;
-    return (free === true ? rest : s) as Size;
-  });
-  return sizes.some((s) => s.free) || shown.some((s) => s.free) ? sizes : undefined;
-}
-
-const percent = (form: FormData, name: string) => Number(String(form.get(name)).replace(",", ".")) / 100;
-
-/** @param shown the sizes its Sheet prints, as they stood beside the form */
-async function exerciseFrom(form: FormData, old: Exercise, shown: readonly Size[] = []): Promise<Outcome<Exercise>> {
-  const text = (name: string) => String(form.get(name) ?? "").trim();
-  const sizes = freedIn(form, shown);
-  const brought = await partIn(form.get("part"));
-  if (!brought.ok) return brought;
-  const { massUnit: _, shapeBy: __, materialByName: ___, ...rest } = old;
-  const rule = text("tolerance-sizes");
-  const added = CHECK_NAMES.filter((c) => !old.rubric.some((l) => l.check === c) && Number(text(`points-${c}`)) > 0);
-  const isFirst = brought.value !== undefined && !old.reference.steps.length;
-  const asked = {
-    units: text("units"),
-    material: { name: text("material"), density: Number(text("density").replace(",", ".")) },
-  };
-  return readExercise({
-    ...rest,
-    number: text("number"),
-    title: text("title"),
-    brief: text("brief"),
-    ...(text("mass-unit") && { massUnit: text("mass-unit") }),
-    ...asked,
-    // the first reference hands its material and unit on; later differences are shown and asked about
-    ...(isFirst && { units: brought.value.units, material: brought.value.material }),
-    reference: { ...(brought.value ?? referenceFor(old.reference, asked)), name: text("title") },
-    tolerances: {
-      volume: percent(form, "tolerance-volume"),
-      mass: percent(form, "tolerance-mass"),
-      shape: percent(form, "tolerance-shape"),
-      ...(/^[fmcv]$/.test(rule) && { sizes: { by: "iso", class: rule } }),
-    },
-    ...(form.get("shape-by-faces") !== "on" && { shapeBy: "volume" }),
-    ...(form.get("material-by-name") === "on" && { materialByName: true }),
-    ...(sizes && { sizes }),
-    rubric: [...old.rubric, ...added.map((c) => newLine(c))].map((l) => ({
-      ...l,
-      title: text(`title-${l.id}`),
-      points: Number(text(`points-${l.id}`)),
-      scoring: scoringFrom(form, l),
-    })),
-    sheet: {
-      ...old.sheet,
-      projection: text("projection"),
-      printMass: form.get("print-mass") === "on",
-      printVolume: form.get("print-volume") === "on",
-      notes: text("notes"),
-    },
-  });
-}
-
-/** A reference nobody has begun yet is begun in the exercise's unit and material. */
-const referenceFor = (reference: PartDocument, asked: object): object =>
-  reference.steps.length ? reference : { ...reference, ...asked };
-
-async function partIn(file: FormDataEntryValue | null): Promise<Outcome<PartDocument | undefined>> {
-  if (!(file instanceof File) || !file.size) return done(undefined);
-  if (file.size > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
-  return readPart(await file.text());
-}
-
-function scoringFrom(form: FormData, line: Exercise["rubric"][number]): object {
-  if (form.get(`mode-${line.id}`) !== "falling") return { mode: "all" };
-  const typed = Number(String(form.get(`limit-${line.id}`)).replace(",", "."));
-  return { mode: "falling", limit: checkKind(line.check).limit?.isShare ? typed / 100 : typed };
-}
-
 const Late = z.object({
   grace: z.coerce.number().int().min(0).max(10_080),
   after: z.enum(AFTER_DUE),
@@ -155,6 +76,8 @@ function termsFrom(form: FormData, zone: string): Outcome<Terms> {
   const late = Late.safeParse(Object.fromEntries(form));
   if (!late.success)
     return refuse("bad-terms", "Give the grace in whole minutes, a week at most, and points from 0 up.");
+  const accepts = ACCEPTED.filter((a) => form.get(`accepts-${a}`) === "on");
+  if (!accepts.length) return refuse("takes-nothing", "Say what the handout takes: tick at least one.");
   const { grace, after, "points-a-day": points } = late.data;
   return done({
     dueAt,
@@ -162,7 +85,7 @@ function termsFrom(form: FormData, zone: string): Outcome<Terms> {
     afterDue: after,
     pointsADay: after === "points" ? points : 0,
     mayDefine: form.get("define") === "on",
-    acceptsStep: form.get("accepts-step") === "on",
+    accepts,
   });
 }
 

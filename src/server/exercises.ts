@@ -8,8 +8,9 @@ import { remembered, type SaveMark } from "./saves";
 /** What the worker found when it built the reference. */
 export type Prepared = Measured | { readonly trouble: string };
 
-/** What was measured; before there were sizes they were left out. */
-type Measured = Omit<Targets, "sizes" | "table"> & Partial<Pick<Targets, "sizes" | "table">>;
+/** What was measured; before there were sizes and questions they were left out. */
+type Measured = Omit<Targets, Later> & Partial<Pick<Targets, Later>>;
+type Later = "sizes" | "table" | "wanted";
 
 export interface ExerciseRow {
   readonly id: string;

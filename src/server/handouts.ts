@@ -1,4 +1,6 @@
+import type { Accepted } from "@/core/check/part-file";
 import type { Exercise } from "@/core/check/exercise";
+import type { AskedFigures } from "@/core/check/question";
 import type { Grade } from "@/core/grade/grade";
 import type { Sheet } from "@/core/sheet/sheet";
 import { one, row, rows } from "./database";
@@ -20,14 +22,14 @@ export interface Handout {
   readonly time_zone: string;
   /** Whether the program may propose what a student's sketch still lacks. */
   readonly may_define: boolean;
-  /** Whether a STEP file is taken in place of a part built on the Bench. */
-  readonly accepts_step: boolean;
+  /** What is taken: a part built on the Bench, files in its place, typed figures alone. */
+  readonly accepts: readonly Accepted[];
 }
 
 export const handout = async (id: string): Promise<Handout> =>
   await one<Handout>(
     `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
-       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define, h.accepts_step
+       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define, h.accepts
        from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
   );
@@ -39,7 +41,7 @@ export interface Terms {
   readonly afterDue?: DueRules["after_due"];
   readonly pointsADay?: number;
   readonly mayDefine?: boolean;
-  readonly acceptsStep?: boolean;
+  readonly accepts?: readonly Accepted[];
 }
 
 /**
@@ -50,9 +52,9 @@ export interface Terms {
 export async function issueHandout(exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> {
   const made = await row<{ id: string }>(
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
-       after_due, points_a_day, accepts_step)
+       after_due, points_a_day, accepts)
      select id, course_id,
-       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes')) || document,
+       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted')) || document,
        version, prepared->'sheet', $2, $3, $5, $6, $7, $8
        from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
@@ -65,7 +67,7 @@ export async function issueHandout(exerciseId: string, rules: Terms, version?: n
       rules.graceMinutes ?? 0,
       rules.afterDue ?? "late",
       rules.pointsADay ?? 0,
-      rules.acceptsStep ?? false,
+      rules.accepts ?? ["part"],
     ],
   );
   return made?.id;
@@ -83,6 +85,7 @@ export interface StudentHandout {
   readonly dueAt: string;
   readonly sheet: Sheet | null;
   readonly trouble: string | null;
+  readonly figures: AskedFigures;
 }
 
 export function forStudent(h: Handout): StudentHandout {
@@ -98,6 +101,15 @@ export function forStudent(h: Handout): StudentHandout {
     dueAt: h.due_at.toISOString(),
     sheet: h.sheet,
     trouble: h.trouble,
+    figures: {
+      units,
+      massUnit: h.exercise.massUnit,
+      questions: (h.exercise.questions ?? []).map(({ id, title }) => ({
+        id,
+        title,
+        quantity: h.exercise.wanted?.[id]?.quantity ?? "length",
+      })),
+    },
   };
 }
 

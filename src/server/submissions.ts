@@ -2,7 +2,8 @@ import type pg from "pg";
 import type { Report } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
-import type { PartFile } from "@/core/check/part-file";
+import { acceptedAs, FIGURES_ONLY, type Accepted, type FiguresOnly, type PartFile } from "@/core/check/part-file";
+import type { Answers } from "@/core/check/question";
 import type { PartDocument } from "@/core/part/document";
 import type { PackedPicture } from "./pictures";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -21,7 +22,8 @@ export interface Submission {
   readonly person_id: string;
   readonly person: string;
   readonly attempt: number;
-  readonly document: PartDocument | PartFile;
+  readonly document: PartDocument | PartFile | FiguresOnly;
+  readonly answers: Answers;
   readonly state: SubmissionState;
   readonly progress: string;
   readonly trouble: string | null;
@@ -38,6 +40,9 @@ export interface HandIn {
   readonly shown?: Shown | undefined;
   /** A file from elsewhere, in place of the part on the Bench. */
   readonly file?: PartFile | undefined;
+  /** Figures typed beside the part, or in its place. */
+  readonly answers?: Answers | undefined;
+  readonly figuresOnly?: boolean | undefined;
 }
 
 /**
@@ -59,7 +64,7 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       [h.id, personId],
       client,
     );
-    const fault = meant.file ? faultOfFile(h) : faultOfWork(work, meant);
+    const fault = faultOf(h, meant) ?? (isFromBench(meant) ? faultOfWork(work, meant) : undefined);
     if (fault) return fault;
     const moment = await one<{ now: Date; own_due: Date | null }>(
       `select now() as now,
@@ -71,16 +76,25 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
     if (isClosed(rules, moment.now))
       return refuse("closed", "This handout was due and takes nothing any more. Your part stays as it is.");
     const made = await one<{ id: string; attempt: number }>(
-      `insert into submissions (handout_id, person_id, attempt, document, hand_in_id, work_version, late_seconds)
+      `insert into submissions (handout_id, person_id, attempt, document, hand_in_id, work_version, late_seconds,
+         answers)
        values ($1, $2,
          1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0),
-         $3, $4, $5, $6)
+         $3, $4, $5, $6, $7)
        returning id, attempt`,
-      [h.id, personId, meant.file ?? work!.document, meant.id, work?.version ?? 0, lateSeconds(rules, moment.now)],
+      [
+        h.id,
+        personId,
+        meant.file ?? (meant.figuresOnly ? FIGURES_ONLY : work!.document),
+        meant.id,
+        work?.version ?? 0,
+        lateSeconds(rules, moment.now),
+        meant.answers ?? {},
+      ],
       client,
     );
     await client.query("insert into checks (submission_id) values ($1)", [made.id]);
-    if (work && !meant.file)
+    if (work && isFromBench(meant))
       await keepVersion(client, h.id, personId, {
         ...work,
         kind: "handed-in",
@@ -100,10 +114,23 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
   });
 }
 
-const faultOfFile = (h: Handout): ReturnType<typeof refuse> | undefined =>
-  h.accepts_step
-    ? undefined
-    : refuse("no-files", "This handout takes only parts that are built on the Bench. Build it there, then hand in.");
+const isFromBench = (meant: HandIn): boolean => !meant.file && !meant.figuresOnly;
+
+const TAKEN: Record<Accepted, string> = {
+  part: "a part built on the Bench",
+  step: "a STEP file",
+  mesh: "a mesh file (STL, 3MF)",
+  figures: "typed figures alone",
+};
+
+/** What is handed in must be what the handout takes. */
+function faultOf(h: Handout, meant: HandIn): ReturnType<typeof refuse> | undefined {
+  const alone = meant.figuresOnly ? "figures" : "part";
+  const as: Accepted = meant.file ? acceptedAs(meant.file) : alone;
+  if (h.accepts.includes(as)) return undefined;
+  const list = h.accepts.map((a) => TAKEN[a]).join(" or ");
+  return refuse("not-accepted", `This handout does not take ${TAKEN[as]}: hand in ${list}.`);
+}
 
 function faultOfWork(work: Work | undefined, meant: HandIn): ReturnType<typeof refuse> | undefined {
   if (!work?.document.steps.length)
@@ -176,8 +203,8 @@ export async function retryCheck(submissionId: string): Promise<void> {
 
 export const submission = async (id: string): Promise<Submission> =>
   await one<Submission>(
-    `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, c.state, c.progress, c.trouble,
-       s.handed_in_at, s.late_seconds, c.points
+    `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, s.answers, c.state, c.progress,
+       c.trouble, s.handed_in_at, s.late_seconds, c.points
      from submissions s join checks c on c.submission_id = s.id join people p on p.id = s.person_id where s.id = $1`,
     [id],
   );
@@ -244,8 +271,8 @@ export const latestPicture = async (submissionId: string) =>
   )?.picture;
 
 export const checkInput = (submissionId: string) =>
-  row<{ document: PartDocument | PartFile; exercise: Exercise; revision: number; person_id: string; attempt: number }>(
-    `select s.document, h.exercise, h.revision, s.person_id, s.attempt
+  row<Pick<Submission, "document" | "answers" | "person_id" | "attempt"> & { exercise: Exercise; revision: number }>(
+    `select s.document, s.answers, h.exercise, h.revision, s.person_id, s.attempt
      from submissions s join handouts h on h.id = s.handout_id where s.id = $1`,
     [submissionId],
   );

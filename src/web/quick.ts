@@ -1,27 +1,40 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import * as handIn from "@/app/api/handouts/[id]/hand-in/route";
 import * as works from "@/app/api/works/[handout]/route";
-import { MOST_BYTES } from "@/app/api/endpoint";
+import { MOST_BYTES, MOST_HAND_IN } from "@/app/api/endpoint";
 
 type Handler = (request: Request, context: { params: Promise<never> }) => Promise<Response>;
 
+interface Route {
+  readonly path: RegExp;
+  readonly thing: string;
+  /** Bytes of a body at most. */
+  readonly most: number;
+  readonly handlers: Record<string, Handler>;
+}
 /**
  * What comes by the hundred a second: saves, and a whole class handing in. The same handlers as the framework's,
  * without its way there, which costs as much as all the rest of a save.
  */
-const ROUTES: { readonly path: RegExp; readonly thing: string; readonly handlers: Record<string, Handler> }[] = [
+const ROUTES: readonly Route[] = [
   {
     path: /^\/api\/works\/([^/?]+)$/,
     thing: "handout",
+    most: MOST_BYTES,
     handlers: { GET: works.GET, PUT: works.PUT, POST: works.POST },
   },
-  { path: /^\/api\/handouts\/([^/?]+)\/hand-in$/, thing: "id", handlers: { POST: handIn.POST } },
+  {
+    path: /^\/api\/handouts\/([^/?]+)\/hand-in$/,
+    thing: "id",
+    most: MOST_HAND_IN,
+    handlers: { POST: handIn.POST },
+  },
 ];
 
 /** Reads a body to its end. What is longer than told, or than may be, is left to the handler to refuse. */
-async function bodyOf(request: IncomingMessage): Promise<Buffer<ArrayBuffer> | undefined> {
+async function bodyOf(request: IncomingMessage, most: number): Promise<Buffer<ArrayBuffer> | undefined> {
   const told = Number(request.headers["content-length"] ?? Number.NaN);
-  if (!(told >= 0 && told <= MOST_BYTES)) return undefined;
+  if (!(told >= 0 && told <= most)) return undefined;
   const pieces: Buffer[] = [];
   for await (const piece of request) pieces.push(piece as Buffer);
   return Buffer.concat(pieces);
@@ -30,13 +43,13 @@ async function bodyOf(request: IncomingMessage): Promise<Buffer<ArrayBuffer> | u
 /** Answers a request of these kinds. @returns false where it is another's */
 export function quick(request: IncomingMessage, response: ServerResponse): boolean {
   const { method = "GET", url = "" } = request;
-  for (const { path, thing, handlers } of ROUTES) {
+  for (const { path, thing, most, handlers } of ROUTES) {
     const id = path.exec(url)?.[1];
     const handler = handlers[method];
     // what tells no length is streamed and counted the framework's way
     const isTold = method === "GET" || "content-length" in request.headers;
     if (id === undefined || !handler || !isTold) continue;
-    void answer(request, response, handler, { [thing]: decoded(id) });
+    void answer(request, response, handler, most, { [thing]: decoded(id) });
     return true;
   }
   return false;
@@ -55,11 +68,12 @@ async function answer(
   request: IncomingMessage,
   response: ServerResponse,
   handler: Handler,
+  most: number,
   params: Record<string, string>,
 ): Promise<void> {
   try {
     const isRead = request.method === "GET";
-    const body = isRead ? undefined : await bodyOf(request);
+    const body = isRead ? undefined : await bodyOf(request, most);
     const made = new Request(`http://${request.headers.host ?? "localhost"}${request.url}`, {
       method: request.method!,
       headers: request.headers as Record<string, string>,

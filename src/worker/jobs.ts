@@ -80,7 +80,7 @@ async function check(
   const deafen = news().listen((topic) => topic === `stop:${submission}` && stop.abort());
   try {
     const result = await threads.run(
-      { kind: "check", exercise: input.exercise, document: input.document },
+      { kind: "check", exercise: input.exercise, document: input.document, answers: input.answers },
       { progress, signal: stop.signal },
     );
     await said;

@@ -1,13 +1,17 @@
 import type { Report, ReportPicture } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
-import type { PartFile } from "@/core/check/part-file";
+import type { FiguresOnly, PartFile } from "@/core/check/part-file";
+import type { Answers } from "@/core/check/question";
 import type { PartDocument } from "@/core/part/document";
 import type { Targets } from "@/core/check/prepare";
 import type { Outcome } from "@/core/units/refusal";
 
+/** What a student hands in. */
+type Submitted = PartDocument | PartFile | FiguresOnly;
+
 /** What a kernel thread can be asked. */
 export type ThreadTask =
-  | { readonly kind: "check"; readonly exercise: Exercise; readonly document: PartDocument | PartFile }
+  | { readonly kind: "check"; readonly exercise: Exercise; readonly document: Submitted; readonly answers: Answers }
   | { readonly kind: "prepare"; readonly exercise: Exercise };
 
 export interface ThreadResults {

@@ -1,7 +1,10 @@
 import { parentPort, workerData } from "node:worker_threads";
-import { checkMeasured, checkSubmission, References } from "@/core/check/check";
+import { checkMeasured, checkSubmission } from "@/core/check/check";
+import { References } from "@/core/check/references";
 import { measureFile } from "@/core/check/file";
+import { NO_PART } from "@/core/check/measured";
 import { prepareExercise } from "@/core/check/prepare";
+import { done } from "@/core/units/refusal";
 import { openNodeKernel } from "./kernel";
 import type { FromThread, ThreadTask } from "./tasks";
 
@@ -28,12 +31,14 @@ function run(task: ThreadTask): unknown {
   if (task.kind === "check") {
     const { exercise, document } = task;
     const progress = (what: string) => send({ kind: "progress", what });
-    if (document.format === "caliper-part") return checkSubmission(kernel, exercise, document, progress, references);
+    const options = { progress, references, answers: task.answers };
+    if (document.format === "caliper-part") return checkSubmission(kernel, exercise, document, options);
+    if (document.format === "caliper-figures") return checkMeasured(kernel, exercise, () => done(NO_PART), options);
     const measure = () => {
       progress("reading the file");
       return measureFile(kernel, document);
     };
-    return checkMeasured(kernel, exercise, measure, progress, references);
+    return checkMeasured(kernel, exercise, measure, options);
   }
   return prepareExercise(kernel, task.exercise, (done, of) =>
     send({ kind: "progress", what: `following the reference's numbers, ${done} of ${of}` }),

@@ -36,7 +36,7 @@ const file = (content: string): PartFile => ({
   name: "foot.step",
   text: content,
 });
-const accepting = (): Handout => ({ ...foot, accepts_step: true });
+const accepting = (): Handout => ({ ...foot, accepts: ["part", "step"] });
 const give = (h: Handout, content: string, id: string = randomUUID()) =>
   handIn(h, student.id, { id, version: 0, file: file(content) });
 
@@ -63,7 +63,7 @@ it("a STEP file is handed in without a part on the Bench, once however often it 
 
 it("a handout that takes none says so", async () => {
   const r = await give(foot, text);
-  expect(r.ok ? "" : r.refusal.sentence).toMatch(/only parts that are built on the Bench/);
+  expect(r.ok ? "" : r.refusal.sentence).toMatch(/does not take a STEP file: hand in a part built on the Bench/);
 });
 
 it("a damaged file ends in a sentence, and the next is checked", async () => {

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MAX_MESH } from "@/core/check/part-file";
 import { MAX_DOCUMENT } from "@/core/part/document";
 import type { Refusal } from "@/core/units/refusal";
 import { admit, Denied, type Action } from "@/server/permissions";
@@ -25,22 +26,27 @@ export const must = <T>(r: { ok: true; value: T } | { ok: false; refusal: Refusa
 
 /** A document, and what goes with it: a small picture. */
 export const MOST_BYTES = MAX_DOCUMENT + 200_000;
+/** What is handed in: a mesh file as base64 is larger. */
+export const MOST_HAND_IN = Math.ceil(MAX_MESH / 3) * 4 + 200_000;
 
 /** The text of a request, cut off while it streams in. */
-async function boundedText(request: Request): Promise<string> {
+async function boundedText(request: Request, most: number): Promise<string> {
   try {
-    return await streamed(request);
+    return await streamed(request, most);
   } catch (e) {
     if (e instanceof TypeError) throw new Refused(400, "The request is not UTF-8, or broke off.");
     throw e;
   }
 }
 
-async function streamed(request: Request): Promise<string> {
+async function streamed(request: Request, most: number): Promise<string> {
   const large = () =>
-    new Refused(413, "This is larger than 2 MB and cannot be kept on the server. Make the part lighter.");
+    new Refused(
+      413,
+      `This is larger than ${Math.floor(most / 1_000_000)} MB and cannot be kept on the server. Make the part lighter.`,
+    );
   const told = Number(request.headers.get("content-length") ?? Number.NaN);
-  if (told > MOST_BYTES) throw large();
+  if (told > most) throw large();
   // the server takes no more than was told; only what tells nothing is counted
   if (told >= 0) return new TextDecoder("utf-8", { fatal: true }).decode(await request.arrayBuffer());
   const reader = request.body?.getReader();
@@ -53,7 +59,7 @@ async function streamed(request: Request): Promise<string> {
       const { done, value } = await reader.read();
       if (done) return text + decoder.decode();
       bytes += value.byteLength;
-      if (bytes > MOST_BYTES) throw large();
+      if (bytes > most) throw large();
       text += decoder.decode(value, { stream: true });
     }
   } catch (e) {
@@ -66,8 +72,8 @@ async function streamed(request: Request): Promise<string> {
 const UNKEEPABLE = /(?:^|[^\\])(?:\\\\)*\\u(?:0000|d[89a-f])/;
 
 /** The body of a request, bounded and parsed. */
-export async function body<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
-  const text = await boundedText(request);
+export async function body<T>(request: Request, schema: z.ZodType<T>, most = MOST_BYTES): Promise<T> {
+  const text = await boundedText(request, most);
   let data: unknown;
   try {
     data = JSON.parse(text);

@@ -1,4 +1,5 @@
-import { checkSubmission, References } from "@/core/check/check";
+import { checkSubmission } from "@/core/check/check";
+import { References } from "@/core/check/references";
 import { judged, judgeOf } from "@/core/check/testing/judge";
 import { wrongParts } from "@/core/check/testing/wrong";
 import { openNodeKernel } from "@/worker/kernel";
@@ -11,7 +12,7 @@ export const checkBench: Bench = async (bench) => {
   const references = new References(kernel, 8);
   for (const [name, exercise, part] of demoSubmissions()) {
     const run = () => {
-      const r = checkSubmission(kernel, exercise, part, () => {}, references);
+      const r = checkSubmission(kernel, exercise, part, { references });
       if (!r.ok) throw new Error(r.refusal.sentence);
     };
     figure(bench, name, "median", quantile(await timed(7, run, 1), 0.5), "ms");

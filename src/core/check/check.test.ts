@@ -9,7 +9,9 @@ import { STEEL, tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { circ, cut, extrude, part, rect, sketch } from "@/core/part/testing/build";
 import { instructorSentence, studentSentence } from "@/core/grade/sentences";
-import { checkSubmission, measurePart, References } from "./check";
+import { checkSubmission } from "./check";
+import { measurePart } from "./measured";
+import { References } from "./references";
 import { newExercise } from "./exercise";
 import { checkKind } from "./kinds/kinds";
 import type { ShapeEvidence } from "./kinds/shape/kind";
@@ -206,7 +208,10 @@ describe("references kept between checks", () => {
     const references = new References(kernel);
     const told: string[] = [];
     const check = (r?: References) => {
-      const result = checkSubmission(kernel, footExercise(), tripodFoot({ baseHole: 20 }), (w) => told.push(w), r);
+      const result = checkSubmission(kernel, footExercise(), tripodFoot({ baseHole: 20 }), {
+        progress: (w) => told.push(w),
+        ...(r && { references: r }),
+      });
       if (!result.ok) throw new Error(result.refusal.sentence);
       return JSON.stringify(result.value.report);
     };
@@ -223,10 +228,10 @@ describe("references kept between checks", () => {
   it("only so many are kept, and one that cannot be built is none", () => {
     const references = new References(kernel, 1);
     const none = { ...footExercise().reference, steps: [] };
-    expect(references.take(none, () => {})).toBeUndefined();
+    expect(references.take(none, "mm", () => {})).toBeUndefined();
     const told: string[] = [];
     for (const size of [20, 21, 20])
-      kernel.release(references.take(tripodFoot({ baseHole: size }), (w) => told.push(w))!.measured.solid.shape);
+      kernel.release(references.take(tripodFoot({ baseHole: size }), "mm", (w) => told.push(w))!.measured.solid.shape);
     expect(told.filter((w) => w === "measuring")).toHaveLength(3);
   });
 });

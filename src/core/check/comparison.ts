@@ -8,6 +8,7 @@ import type { Surface } from "@/core/measure/surfaces";
 import { SAME_PLACE } from "@/core/measure/tolerance";
 import { correspond, type Correspondence } from "./correspond";
 import { mirroredTensor, sameInertia } from "./inertia";
+import type { Deviation } from "./facets-comparison";
 import type { CheckContext, Measured } from "./kinds/context";
 import { movedFace, transformedFace } from "./match";
 import { placeOn } from "./placement";
@@ -26,6 +27,8 @@ export interface Comparison {
   /** The submission's faces where they lie on the reference; of a mirrored part those of its image. */
   readonly placed: readonly Face[];
   readonly faces: Correspondence;
+  /** Of a part that came as facets: how far they lie from the reference. */
+  readonly deviation?: Deviation;
 }
 
 type Reference = CheckContext["reference"];

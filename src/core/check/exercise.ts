@@ -5,6 +5,7 @@ import { CHECK_NAMES, checkKind } from "./kinds/kinds";
 import { GeneralToleranceSchema, type GeneralTolerance } from "@/core/sizes/general";
 import { SizeSchema } from "@/core/sizes/size";
 import { PRINTED_ANGLE, PRINTED_LENGTH } from "./tolerance";
+import { QuestionSchema, WantedSchema } from "./question";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
 
@@ -52,6 +53,10 @@ export const ExerciseSchema = z.strictObject({
   free: z
     .strictObject({ steps: z.array(z.string().max(40)).max(100), faces: z.array(z.string().max(300)).max(400) })
     .optional(),
+  /** Just the figure: what the student types beside the part, or in its place. */
+  questions: z.array(QuestionSchema).max(40).optional(),
+  /** The right answers, as a handout froze them; left out: worked out on the reference. */
+  wanted: WantedSchema.optional(),
   rubric: z.array(RubricLineSchema).max(40),
   sheet: SheetSettingsSchema,
 });

@@ -1,9 +1,13 @@
+import { readStl } from "@/core/formats/stl-read";
+import { readThreeMf } from "@/core/formats/three-mf-read";
 import { readStep } from "@/core/kernel/exchange";
 import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { isValid } from "@/core/kernel/properties";
 import { explore } from "@/core/kernel/solid";
+import { facetBody } from "@/core/measure/facet-body";
+import { bytesOfBase64 } from "@/core/formats/base64";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { measureSolid } from "./check";
+import { measureSolid } from "./measured";
 import type { Measured } from "./kinds/context";
 import type { PartFile } from "./part-file";
 
@@ -46,6 +50,7 @@ function isDeep(text: string): boolean {
  * @returns the part without steps; the caller releases its solid
  */
 export function measureFile(kernel: Kernel, file: PartFile): Outcome<Measured> {
+  if (file.kind !== "step") return measureMesh(file);
   const trouble = troubleIn(file.text);
   if (trouble) return refuse("bad-file", trouble);
   try {
@@ -66,4 +71,15 @@ export function measureFile(kernel: Kernel, file: PartFile): Outcome<Measured> {
       return refuse("bad-file", "The STEP file cannot be read: it is damaged, or holds what no part does.");
     throw e;
   }
+}
+
+const MM_PER_INCH = 25.4;
+
+/** A mesh file: a closed body of facets, with what its polyhedron measures. */
+function measureMesh(file: Exclude<PartFile, { kind: "step" }>): Outcome<Measured> {
+  const bytes = bytesOfBase64(file.data);
+  const read = file.kind === "stl" ? readStl(bytes, file.unit === "in" ? MM_PER_INCH : 1) : readThreeMf(bytes);
+  const body = read.ok ? facetBody(read.value) : read;
+  if (!body.ok) return body;
+  return done({ solid: undefined, properties: body.value.properties, faces: [], facets: body.value });
 }

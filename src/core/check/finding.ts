@@ -10,6 +10,8 @@ export interface FeatureFinding {
   readonly moved?: { readonly by: number; readonly way: string } | undefined;
   /** Its radius is larger (or less) by so much, mm. */
   readonly grown?: number | undefined;
+  /** Of a part that came as a mesh: its facets lie so far off, mm. */
+  readonly off?: number | undefined;
   /** Where to look: middle in the reference's coordinates, mm. */
   readonly at: Vec3;
 }
@@ -19,6 +21,7 @@ export function findingText(f: FeatureFinding, lettering: Lettering): string {
   if (f.state === "missing") return `${f.name} is missing`;
   if (f.state === "extra") return `${f.name} is there that the drawing does not have`;
   const length = (mm: number) => `${letteredLength(Math.abs(mm), lettering)} ${lettering.unit}`;
+  if (f.off) return `${f.name} is up to ${length(f.off)} off`;
   const parts = [
     ...(f.grown ? [grownText(f, f.grown, length)] : []),
     ...(f.moved ? [`lies ${length(f.moved.by)} too far ${f.moved.way}`] : []),
@@ -41,5 +44,6 @@ export function findingWord(f: FeatureFinding, lettering: Lettering): string {
     const sign = f.grown > 0 ? "+" : "−";
     return name.includes("⌀") ? `${name}: ⌀ ${sign}${length(2 * f.grown)}` : `${name}: R ${sign}${length(f.grown)}`;
   }
+  if (f.off) return `${name}: ${length(f.off)} off`;
   return f.moved ? `${name}: ${length(f.moved.by)} ${f.moved.way}` : name;
 }

@@ -4,7 +4,8 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import { edge, extrude, face, hole, part, rect, sketch } from "@/core/part/testing/build";
 import { openNodeKernel } from "@/worker/kernel";
-import { checkSubmission, References } from "./check";
+import { checkSubmission } from "./check";
+import { References } from "./references";
 import { newExercise } from "./exercise";
 import type { ShapeEvidence } from "./kinds/shape/kind";
 
@@ -34,7 +35,7 @@ const plate = (moved = 0, wider = 0, more: readonly object[] = []): PartDocument
   );
 const shapeOf = (submission: PartDocument): ShapeEvidence => {
   const exercise = { ...newExercise(), reference: plate(), sizes: [] };
-  const r = checkSubmission(kernel, exercise, submission, () => {}, references);
+  const r = checkSubmission(kernel, exercise, submission, { references });
   if (!r.ok) throw new Error(r.refusal.sentence);
   return r.value.report.evidence.find((e) => e.check === "shape") as ShapeEvidence;
 };

@@ -4,7 +4,9 @@ import { makeSheet, type Sheet } from "@/core/sheet/sheet";
 import { sizesOf, type RankTable } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
 import { done, type Outcome } from "@/core/units/refusal";
-import { measurePart } from "./check";
+import { measurePart } from "./measured";
+import type { Wanted } from "./question";
+import { wantedFigures } from "./questions";
 import type { Exercise } from "./exercise";
 
 /** What an exercise asks for: its Sheet, and the targets measured on its reference. mm³, mm², g. */
@@ -13,6 +15,8 @@ export interface Targets {
   /** The sizes it prints, and how those proposed for the reference follow the numbers it was made with. */
   readonly sizes: readonly Size[];
   readonly table: RankTable;
+  /** The right answers to its questions. */
+  readonly wanted: Wanted;
   readonly volume: number;
   readonly area: number;
   readonly mass: number;
@@ -33,6 +37,8 @@ export function prepareExercise(
   // the Sheet says it in the words of a drawing
   if (!sheet.ok) return sheet;
   if (!found.ok) return found;
+  const wanted = wantedFigures(kernel, exercise);
+  if (!wanted.ok) return wanted;
   const { solid, properties } = measurePart(kernel, exercise.reference);
   kernel.release(solid?.shape);
   const { volume, area } = properties!;
@@ -40,6 +46,7 @@ export function prepareExercise(
     sheet: sheet.value,
     sizes,
     table: found.value.table,
+    wanted: wanted.value,
     volume,
     area,
     mass: volume * densityOf(exercise.material),

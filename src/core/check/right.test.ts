@@ -13,7 +13,9 @@ import { drivingNumbers } from "@/core/sizes/numbers";
 import { done } from "@/core/units/refusal";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { openNodeKernel } from "@/worker/kernel";
-import { checkMeasured, checkSubmission, measureSolid, References } from "./check";
+import { checkMeasured, checkSubmission } from "./check";
+import { measureSolid } from "./measured";
+import { References } from "./references";
 import { newExercise, type Exercise } from "./exercise";
 
 let kernel: Kernel;
@@ -50,13 +52,7 @@ function anyMotion(seed: number): Rigid {
 const lost = (exercise: Exercise, make: (s: Solid) => Solid) => {
   const built = rebuild(kernel, exercise.reference).body!;
   const solid = make(built);
-  const r = checkMeasured(
-    kernel,
-    exercise,
-    () => done(measureSolid(kernel, solid)),
-    () => {},
-    references,
-  );
+  const r = checkMeasured(kernel, exercise, () => done(measureSolid(kernel, solid)), { references });
   if (!r.ok) throw new Error(r.refusal.sentence);
   const grade = gradeReport(exercise, r.value.report);
   return grade.lines.filter((l) => l.id !== "sketches" && l.points < l.of).map((l) => l.sentence);
@@ -77,7 +73,7 @@ describe("a right part loses no line", () => {
       const inches = Math.round((number.value / 25.4) * 1e4) / 1e4;
       return drivingNumbers(document)[i]!.give(inches * 25.4);
     }, exercise.reference);
-    const r = checkSubmission(kernel, exercise, rounded, () => {}, references);
+    const r = checkSubmission(kernel, exercise, rounded, { references });
     if (!r.ok) throw new Error(r.refusal.sentence);
     const grade = gradeReport(exercise, r.value.report);
     expect(grade.lines.filter((l) => l.id !== "sketches" && l.points < l.of).map((l) => l.sentence)).toEqual([]);

@@ -65,3 +65,21 @@ export const ENOUGH = 0.4;
 export const NEAR_LEVEL = 1e-3;
 /** Faces further apart are none for each other then; share of the size. */
 export const NEAR_REACH = 0.02;
+/** Facets point nearly one way within this, radians: single precision, and settling mends the rest. */
+export const FACETS_NEAR_ANGLE = 5e-3;
+/** Facets that lie no further off typically lie there: settling need not try others; share of the size. */
+export const FACETS_THERE = 1e-4;
+/** A rotation this near to one along the axes is that one. */
+export const FACETS_SNAP = 2e-5;
+/** A part as facets is another size where its volume says so by more, share of the length. */
+export const FACETS_SCALE = 0.01;
+/** Facets whose largest distance is less lie on the reference, but for what their fineness leaves open; share of it. */
+export const FACETS_LIE = 2e-3;
+/** Facets of the reference follow it within this share of the size. */
+export const FACETS_FINE = 1e-4;
+/** A motion below this share of the size has settled. */
+export const SETTLED = 1e-7;
+/** Distances below this count alike when settling, share of the size: their sum has a corner at none. */
+export const SETTLE_SOFT = 1e-6;
+/** What nothing holds when settling is held by this share of what all others are. */
+export const UNHELD = 1e-12;

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
-import { References } from "./check";
+import { References } from "./references";
 import { judged, judgeOf } from "./testing/judge";
 import { wrongParts } from "./testing/wrong";
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
-import { measurePart } from "@/core/check/check";
+import { measurePart } from "@/core/check/measured";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { tripodFoot, vaneArm } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";

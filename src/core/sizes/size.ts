@@ -23,3 +23,13 @@ export function sizeText(size: Size, on: Carriers, lettering: Lettering): string
   const first = readings.find((r) => r !== undefined);
   return first ? sizeKind(size).text(size, first, readings.length, lettering) : "";
 }
+
+const ANGLES: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>(["angle", "turn", "cone"]);
+/** What a size's tolerance and band are measured in. */
+export const quantityOfSize = (size: Size): "length" | "angle" => (ANGLES.has(size.kind) ? "angle" : "length");
+
+/** Whether two sizes measure the same thing; what they are called, and how far they may be off, is no matter. */
+export const isSameSize = (a: Size, b: Size): boolean => {
+  const bare = ({ id: _, tolerance: __, free: ___, ...rest }: Size) => JSON.stringify(rest);
+  return bare(a) === bare(b);
+};

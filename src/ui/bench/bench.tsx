@@ -2,8 +2,12 @@
 
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
+import type { Accepted } from "@/core/check/part-file";
+import type { AskedFigures } from "@/core/check/question";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
+import { createAnswers } from "./answers";
+import { Figures } from "./figures";
 import { Gauges } from "./gauges";
 import { BenchHeader } from "./header";
 import type { Due } from "../parts/time-left";
@@ -45,8 +49,10 @@ export interface BenchProps extends Opening {
   readonly watch: string;
   /** For a student: where the part is handed in. */
   readonly handIn?: string;
-  /** A STEP file is taken in its place. */
-  readonly acceptsStep?: boolean;
+  /** What is taken: the part, files in its place, figures alone. */
+  readonly accepts?: readonly Accepted[];
+  /** Figures that are asked for. */
+  readonly figures?: AskedFigures;
   /** For a student's work: where its history is. */
   readonly history?: { readonly url: string };
   readonly lastSubmission?: string | null;
@@ -75,6 +81,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   useBenchKeys(store);
   useKeeping(store, p.history && p.saveTo);
   const [hint, setHint] = useState("");
+  const [answers] = useState(() => createAnswers(`${p.owner}:${p.handIn ?? ""}`));
   // where there is room for one pane only it is the model's; the others unfold from their edges
   const [narrow] = useState(() => window.innerWidth < 900);
   const mode = store((s) => s.mode),
@@ -86,6 +93,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
       <Follow on={p.watch} busy={!p.sheet} hear={(topic) => hearWork(store, topic, p.history && p.saveTo)} />
       <BenchHeader
         store={store}
+        answers={answers}
         {...p}
         panes={[
           ["Sheet", sheetPane],
@@ -127,6 +135,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
           {mode.kind === "solid" && <MeasurePanel store={store} />}
           <Gauges store={store} sheet={p.sheet} />
+          {p.figures && <Figures asked={p.figures} store={answers} />}
         </Panel>
       </Group>
     </div>

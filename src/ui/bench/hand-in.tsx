@@ -2,11 +2,13 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import type { PartFile } from "@/core/check/part-file";
-import { MAX_DOCUMENT } from "@/core/part/document";
+import type { Accepted, PartFile } from "@/core/check/part-file";
+import type { AskedFigures } from "@/core/check/question";
 import { strayThings } from "@/core/part/strays";
 import { titleOf } from "@/core/part/steps/kinds";
 import type { Sheet } from "@/core/sheet/sheet";
+import type { AnswersStore } from "./answers";
+import { endingsOf, fileOffer, partFileOf } from "./file-from-elsewhere";
 import { Gauges } from "./gauges";
 import { pictureNow, shownNow } from "./history/shown";
 import { diagnosisOf, type BenchStore } from "./store";
@@ -41,32 +43,37 @@ export function openPoints(store: BenchStore, sheet: Sheet | null): string[] {
   return [...(present.steps.length ? [] : ["Nothing is built yet."]), ...trouble, ...loose, ...strays, ...sizes];
 }
 
-/** The button, and once more what goes out before it goes. */
 interface Props {
   store: BenchStore;
   to: string;
   sheet: Sheet | null;
-  acceptsStep: boolean;
+  accepts: readonly Accepted[];
+  figures: AskedFigures | undefined;
+  answers: AnswersStore;
 }
 
-export function HandIn({ store, to, sheet, acceptsStep }: Props) {
+/** The button, and once more what goes out before it goes. */
+export function HandIn(props: Props) {
   const [asking, setAsking] = useState(false);
   return (
     <>
       <button className="btn btn-primary btn-sm" onClick={() => setAsking(true)}>
         Hand in
       </button>
-      {asking && (
-        <HandInCard store={store} to={to} sheet={sheet} acceptsStep={acceptsStep} close={() => setAsking(false)} />
-      )}
+      {asking && <HandInCard {...props} close={() => setAsking(false)} />}
     </>
   );
+}
+
+function handInText(file: PartFile | undefined, figuresAlone: boolean): string {
+  if (file) return `Hand in ${file.name}`;
+  return figuresAlone ? "Hand in the figures" : "Hand in now";
 }
 
 /** So long an answer is waited for. */
 const PATIENCE_MS = 15_000;
 
-function HandInCard({ store, to, sheet, acceptsStep, close }: Props & { close: () => void }) {
+function HandInCard({ store, to, sheet, accepts, figures, answers, close }: Props & { close: () => void }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const router = useRouter();
   // sent again, it is the same hand-in
@@ -75,23 +82,32 @@ function HandInCard({ store, to, sheet, acceptsStep, close }: Props & { close: (
   const [trouble, setTrouble] = useState<string>();
   const [picture] = useState(pictureNow);
   const building = store((s) => s.building);
-  const points = openPoints(store, sheet);
+  const typed = answers((s) => s.answers);
+  const built = store((s) => s.history.present.steps.length > 0);
+  const takesFiles = accepts.includes("step") || accepts.includes("mesh");
+  const questions = figures?.questions ?? [];
+  const untyped = questions.filter((q) => !typed[q.id]?.trim());
+  // nothing built, or nothing built is wanted: then the figures go out alone
+  const figuresAlone = accepts.includes("figures") && (!built || !accepts.includes("part"));
+  const points = [
+    ...(figuresAlone ? [] : openPoints(store, sheet)),
+    ...(untyped.length ? [`${untyped.length} of ${questions.length} figures are not typed yet.`] : []),
+  ];
   useEffect(() => dialog.current?.showModal(), []);
   const [file, setFile] = useState<PartFile>();
   const choose = async (chosen: File | undefined) => {
     setTrouble(undefined);
     setFile(undefined);
     if (!chosen) return;
-    // said here, before it is sent all the way to be refused
-    if (chosen.size > MAX_DOCUMENT) return setTrouble("This file is larger than 2 MB. Hand in the part alone.");
-    const text = await chosen.text();
-    setFile({ format: "caliper-file", version: 1, kind: "step", name: chosen.name, text });
+    const r = await partFileOf(chosen, figures?.units ?? "mm");
+    if (r.ok) setFile(r.value);
+    else setTrouble(r.refusal.sentence);
   };
   const send = async (what: object) => {
     const r = await fetch(to, {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ id, owner: store.getState().owner, ...what }),
+      body: JSON.stringify({ id, owner: store.getState().owner, answers: typed, ...what }),
       signal: AbortSignal.timeout(PATIENCE_MS),
     });
     const answer = (await r.json()) as { submission?: string; sentence?: string };
@@ -103,8 +119,8 @@ function HandInCard({ store, to, sheet, acceptsStep, close }: Props & { close: (
     setTrouble(undefined);
     try {
       const { saver, settled } = store.getState();
-      if (file) {
-        await send({ version: saver.version, file });
+      if (file || figuresAlone) {
+        await send({ version: saver.version, ...(file ? { file } : { figuresOnly: true }) });
         return setGoing(false);
       }
       // only what the server has can be handed in
@@ -154,18 +170,20 @@ function HandInCard({ store, to, sheet, acceptsStep, close }: Props & { close: (
             </>
           ) : (
             <p className="mt-3">
-              Nothing is left open: every sketch is fully defined and every printed size ticked off.
+              {figuresAlone
+                ? "Every figure is typed. The figures go out alone, without a part."
+                : "Nothing is left open: every sketch is fully defined and every printed size ticked off."}
             </p>
           )}
         </div>
         <Gauges store={store} sheet={sheet} />
       </div>
-      {acceptsStep && (
+      {takesFiles && (
         <label className="mt-4 block">
-          <span className="quiet text-sm">Or hand in a STEP file from elsewhere: all but the sketches is checked.</span>
+          <span className="quiet text-sm">{fileOffer(accepts)}</span>
           <input
             type="file"
-            accept=".step,.stp"
+            accept={endingsOf(accepts)}
             className="file-input file-input-sm mt-1 w-full max-w-md"
             onChange={(e) => void choose(e.target.files?.[0])}
           />
@@ -186,7 +204,7 @@ function HandInCard({ store, to, sheet, acceptsStep, close }: Props & { close: (
           disabled={going || (building && !file)}
           onClick={() => void give()}
         >
-          {file ? `Hand in ${file.name}` : "Hand in now"}
+          {handInText(file, figuresAlone)}
         </button>
       </div>
     </dialog>

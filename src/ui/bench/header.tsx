@@ -4,6 +4,7 @@ import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import type { usePanelRef } from "react-resizable-panels";
 import { TimeLeft } from "../parts/time-left";
+import type { AnswersStore } from "./answers";
 import type { BenchProps } from "./bench";
 import { HandIn } from "./hand-in";
 import { AT_RISK, Kept } from "./kept";
@@ -18,13 +19,15 @@ export function BenchHeader({
   detail,
   due,
   handIn,
-  acceptsStep = false,
+  accepts = ["part"],
+  figures,
+  answers,
   lastSubmission,
   leaveTo,
   history,
   sheet,
   panes,
-}: BenchProps & { store: BenchStore; panes: readonly Pane[] }) {
+}: BenchProps & { store: BenchStore; answers: AnswersStore; panes: readonly Pane[] }) {
   const steps = store((s) => s.history);
   return (
     <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5">
@@ -84,7 +87,7 @@ export function BenchHeader({
           Last result
         </Link>
       )}
-      {handIn && <HandIn store={store} to={handIn} sheet={sheet} acceptsStep={acceptsStep} />}
+      {handIn && <HandIn {...{ store, sheet, accepts, answers }} to={handIn} figures={figures} />}
       {leaveTo && (
         <Link className="btn btn-primary btn-sm" href={leaveTo}>
           To the exercise

@@ -7,7 +7,8 @@ import type { Exercise } from "@/core/check/exercise";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
-import { FreeSizes } from "./free-sizes";
+import { PrintedSizes } from "./printed-sizes";
+import { QuestionsEditor } from "./questions-editor";
 import { RubricTable } from "./rubric-table";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
@@ -185,7 +186,20 @@ export function ExerciseForm(props: Props) {
                 </label>
               </div>
               <RubricTable rubric={e.rubric} />
-              {measured?.sizes && <FreeSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} />}
+              {measured?.sizes && (
+                <PrintedSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} units={e.units} />
+              )}
+              {made && (
+                <QuestionsEditor
+                  exercise={e}
+                  sizes={(measured?.sheet.dimensions ?? []).flatMap(({ id, text }) => {
+                    const size = measured?.sizes?.find((s) => s.id === id);
+                    return size ? [{ id, text, size }] : [];
+                  })}
+                  numbers={measured?.table?.numbers ?? []}
+                  wanted={measured?.wanted}
+                />
+              )}
             </fieldset>
             <fieldset className="flex flex-wrap items-end gap-6">
               <div className="w-80">
@@ -228,7 +242,7 @@ export function ExerciseForm(props: Props) {
               )}
             </div>
           </form>
-          {made && <IssueForm made={made} hasTargets={measured !== null} />}
+          {made && <IssueForm made={made} hasTargets={measured !== null} hasQuestions={Boolean(e.questions?.length)} />}
         </div>
         <aside className="w-80 shrink-0">
           <h2 className="font-semibold">Targets</h2>

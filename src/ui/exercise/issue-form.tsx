@@ -1,6 +1,7 @@
 import { useActionState, useState } from "react";
 import type { ExerciseFormState } from "@/app/exercise-actions";
 import type { Exercise } from "@/core/check/exercise";
+import type { Accepted } from "@/core/check/part-file";
 import type { Prepared } from "@/server/exercises";
 import { Field } from "./field";
 
@@ -40,8 +41,23 @@ export function Difference({ made, exercise: e }: { made: Issued; exercise: Exer
   );
 }
 
+const TAKES: readonly (readonly [Accepted, string])[] = [
+  ["part", "a part built on the Bench"],
+  ["step", "a STEP file"],
+  ["mesh", "a mesh file (STL, 3MF)"],
+  ["figures", "the figures alone"],
+];
+
 /** Makes a handout of what was measured. */
-export function IssueForm({ made, hasTargets }: { made: Issued; hasTargets: boolean }) {
+export function IssueForm({
+  made,
+  hasTargets,
+  hasQuestions,
+}: {
+  made: Issued;
+  hasTargets: boolean;
+  hasQuestions: boolean;
+}) {
   const [issued, doIssue, issuing] = useActionState(made.issue, {});
   const [after, setAfter] = useState("late");
   return (
@@ -89,10 +105,20 @@ export function IssueForm({ made, hasTargets }: { made: Issued; hasTargets: bool
         <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />
         Students may let the Bench define the rest of a sketch
       </label>
-      <label className="flex items-center gap-2">
-        <input type="checkbox" name="accepts-step" className="checkbox checkbox-sm" />A STEP file from elsewhere is
-        taken too
-      </label>
+      <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+        <legend className="quiet text-xs">Takes</legend>
+        {TAKES.filter(([name]) => name !== "figures" || hasQuestions).map(([name, text]) => (
+          <label key={name} className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              name={`accepts-${name}`}
+              className="checkbox checkbox-sm"
+              defaultChecked={name === "part"}
+            />
+            {text}
+          </label>
+        ))}
+      </fieldset>
       <button className="btn" disabled={issuing || !hasTargets || !made.isCurrent}>
         Make a handout
       </button>

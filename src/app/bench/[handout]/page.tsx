@@ -16,7 +16,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
     latestSubmission(id, person.id),
     dueFor(h, person.id),
   ]);
-  const { course, sheet, trouble, number, title } = forStudent(h);
+  const { course, sheet, trouble, number, title, figures } = forStudent(h);
   return (
     <Bench
       document={work.document}
@@ -36,7 +36,8 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       watch={`handout:${id},work:${id}`}
       handIn={`/api/handouts/${id}/hand-in`}
       mayDefine={h.may_define}
-      acceptsStep={h.accepts_step}
+      accepts={h.accepts}
+      figures={figures}
       lastSubmission={last ? last.id : null}
     />
   );

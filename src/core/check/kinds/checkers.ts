@@ -1,5 +1,6 @@
 import type { CheckContext } from "./context";
 import type { CheckName, Evidence } from "./kinds";
+import { checkAnswers } from "./answers/check";
 import { checkFigures } from "./figures/check";
 import { checkMass } from "./mass/check";
 import { checkPlace } from "./place/check";
@@ -25,4 +26,5 @@ export const CHECKERS: { [K in CheckName]: (c: CheckContext) => Found<Extract<Ev
   sizes: (c) => ({ evidence: checkSizes(c) }),
   figures: (c) => ({ evidence: checkFigures(c) }),
   place: (c) => ({ evidence: checkPlace(c) }),
+  answers: (c) => ({ evidence: checkAnswers(c) }),
 };

@@ -1,6 +1,7 @@
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Properties } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
+import type { FacetBody } from "@/core/measure/facet-body";
 import type { Surface } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
 import type { BuiltPart } from "@/core/part/rebuild";
@@ -8,6 +9,7 @@ import type { Size } from "@/core/sizes/size";
 import type { Comparison } from "../comparison";
 import type { NamedBody } from "../findings";
 import type { Exercise } from "../exercise";
+import type { Answers, Wanted } from "../question";
 
 /** A part built and measured. */
 export interface Measured {
@@ -17,6 +19,8 @@ export interface Measured {
   readonly solid: Solid | undefined;
   readonly properties: Properties | undefined;
   readonly faces: readonly Surface[];
+  /** Of a part that came as a mesh, in place of a solid. */
+  readonly facets?: FacetBody | undefined;
 }
 
 export interface CheckContext {
@@ -30,4 +34,7 @@ export interface CheckContext {
   readonly named: NamedBody;
   /** The sizes that the exercise prints. */
   readonly sizes: readonly Size[];
+  /** The figures that the student typed, and those that are right. */
+  readonly answers: Answers;
+  readonly wanted: Wanted;
 }

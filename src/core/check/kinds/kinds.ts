@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { AnyEvidence, CheckKind } from "./kind";
+import { answersKind } from "./answers/kind";
 import { figuresKind } from "./figures/kind";
 import { massKind } from "./mass/kind";
 import { placeKind } from "./place/kind";
@@ -19,6 +20,7 @@ export const CHECK_KINDS = {
   sizes: sizesKind,
   figures: figuresKind,
   place: placeKind,
+  answers: answersKind,
 };
 type Kinds = typeof CHECK_KINDS;
 export type CheckName = keyof Kinds;

@@ -9,7 +9,8 @@ import { sizedBody, type SizedBody } from "@/core/sizes/body";
 import { carriersOfSolid } from "@/core/sizes/carriers";
 import { shiftOf } from "@/core/sizes/disturb";
 import { facesOfSize, measureSize } from "@/core/sizes/size";
-import { checkSubmission, type References, type Report } from "../check";
+import { checkSubmission, type Report } from "../check";
+import type { References } from "../references";
 import type { Exercise } from "../exercise";
 import type { Evidence } from "../kinds/kinds";
 import type { ShapeEvidence } from "../kinds/shape/kind";
@@ -59,7 +60,7 @@ export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
   const truth = truthOf(judge, wrong.document);
   if (!truth) return undefined;
   const start = performance.now();
-  const r = checkSubmission(kernel, exercise, wrong.document, () => {}, references);
+  const r = checkSubmission(kernel, exercise, wrong.document, { references });
   const took = performance.now() - start;
   if (!r.ok) throw new Error(r.refusal.sentence);
   const { report } = r.value;

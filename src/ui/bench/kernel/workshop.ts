@@ -1,4 +1,4 @@
-import { displayMesh } from "@/core/check/check";
+import { displayMesh } from "@/core/check/display-mesh";
 import { stlOf } from "@/core/formats/stl";
 import { threeMfOf } from "@/core/formats/three-mf";
 import { distance3 } from "@/core/geometry/vector";

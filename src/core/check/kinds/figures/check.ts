@@ -1,22 +1,24 @@
 import { distance3 } from "@/core/geometry/vector";
 import { move } from "@/core/geometry/rigid";
 import { placed } from "@/core/kernel/place";
+import { mapped } from "@/core/measure/facet-body";
 import { boxOf } from "@/core/kernel/properties";
 import { sizeOfPart } from "../../comparison";
 import type { CheckContext } from "../context";
+import { openOf } from "../volume/check";
 import type { CheckedFigure, FiguresEvidence } from "./kind";
 
 /** Surface, extents, principal moments and centre of mass of the whole, where it lies on the reference. */
-export function checkFigures({ kernel, exercise, reference, submission, comparison }: CheckContext): FiguresEvidence {
+export function checkFigures(context: CheckContext): FiguresEvidence {
+  const { exercise, reference, submission, comparison } = context;
   const [want, own] = [reference.properties, submission.properties];
-  if (!own || !submission.solid) return { check: "figures", verdict: "missed", off: 1, figures: [] };
-  const share = exercise.tolerances.volume;
+  if (!own) return { check: "figures", verdict: "missed", off: 1, figures: [] };
+  // surfaces and moments feel what facets leave open more than the volume does
+  const share = exercise.tolerances.volume + 5 * openOf(context);
   const figure = (what: CheckedFigure["what"], wanted: number, measured: number, tolerance: number): CheckedFigure => {
     return { what, wanted, measured, off: Math.abs(measured - wanted) / wanted, tolerance };
   };
-  const lying = placed(kernel, submission.solid, comparison.motion),
-    box = boxOf(kernel, lying.shape);
-  kernel.release(lying.shape);
+  const box = boxWhereItLies(context);
   const long = (b: { min: readonly number[]; max: readonly number[] }, i: number) => b.max[i]! - b.min[i]!;
   const centre = move(comparison.motion, own.centre),
     off = distance3(centre, want.centre);
@@ -29,4 +31,13 @@ export function checkFigures({ kernel, exercise, reference, submission, comparis
   ];
   const wrong = figures.filter((f) => f.off > f.tolerance).length;
   return { check: "figures", verdict: wrong ? "missed" : "met", off: wrong, figures };
+}
+
+/** The box around the submission where it lies on the reference. */
+function boxWhereItLies({ kernel, submission, comparison }: CheckContext) {
+  if (submission.facets) return mapped(submission.facets, (p) => move(comparison.motion, p), 1).properties.box;
+  const lying = placed(kernel, submission.solid!, comparison.motion),
+    box = boxOf(kernel, lying.shape);
+  kernel.release(lying.shape);
+  return box;
 }

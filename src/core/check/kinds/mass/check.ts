@@ -2,7 +2,7 @@ import { densityOf, type Material } from "@/core/part/document";
 import { SAME_DENSITY } from "../../tolerance";
 import { compareAmounts, type AmountEvidence } from "../amount";
 import type { CheckContext } from "../context";
-import { freedomOf, scaleOf } from "../volume/check";
+import { freedomOf, openOf, scaleOf } from "../volume/check";
 
 /**
  * Mass, g: of the reference's volume in the exercise's material, which the Sheet prints; the part in its own. Where
@@ -15,7 +15,7 @@ export function checkMass(context: CheckContext) {
   const measured = (submission.properties?.volume ?? 0) * densityOf(given);
   const wanted = reference.properties.volume * densityOf(asked);
   const material = materialOf(given, asked, exercise.materialByName === true);
-  return compareAmounts("mass", measured, wanted, exercise.tolerances.mass, {
+  return compareAmounts("mass", measured, wanted, exercise.tolerances.mass + openOf(context), {
     ...scaleOf(context),
     ...freedomOf(context),
     ...(material && { material }),

@@ -1,10 +1,25 @@
 import { sizeOfPart } from "../../comparison";
+import { generalFor } from "@/core/sizes/general";
+import { generalTolerance } from "../../exercise";
+import { liesThere } from "../../facets-comparison";
 import { matchFaces } from "../../match";
 import type { CheckContext } from "../context";
 import type { PlaceEvidence } from "./kind";
 
 /** As many faces must coincide without moving the part as where it lies best. */
-export function checkPlace({ reference, submission, comparison }: CheckContext): PlaceEvidence {
+export function checkPlace({ exercise, reference, submission, comparison }: CheckContext): PlaceEvidence {
+  if (comparison.deviation) {
+    const size = sizeOfPart(reference),
+      isThere = liesThere(comparison.motion, size, generalFor("length", size, generalTolerance(exercise), size));
+    const atBest = comparison.facesMatched;
+    return {
+      check: "place",
+      verdict: isThere ? "met" : "missed",
+      off: isThere ? 0 : 1,
+      asBuilt: isThere ? atBest : 0,
+      atBest,
+    };
+  }
   const asBuilt = matchFaces(reference.faces, submission.faces, sizeOfPart(reference)).pairs.length;
   const atBest = comparison.facesMatched;
   const isThere = asBuilt > 0 && asBuilt >= atBest;

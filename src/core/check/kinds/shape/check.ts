@@ -15,6 +15,7 @@ import { findingsOf, type NamedBody } from "../../findings";
 import { freeFaces, onlyFreeDiffers } from "../../free";
 import { FAR_FROM_LIMIT, ON_THE_LIMIT } from "../../tolerance";
 import type { CheckContext } from "../context";
+import { facetsEvidence } from "./facets";
 import type { Verdict } from "../kind";
 import type { ShapeEvidence, Lump } from "./kind";
 
@@ -46,6 +47,8 @@ export function checkShape(context: CheckContext): Checked {
     imbalance: 0,
   };
   const { finding } = comparison;
+  if (submission.facets && comparison.deviation)
+    return { evidence: { ...base, ...facetsEvidence(context, comparison.deviation) }, picture: {} };
   if (!submission.solid || !submission.properties || finding === "absent" || finding === "unplaced")
     return { evidence: { ...base, verdict: "missed", off: 1 }, picture: {} };
   if (finding === "scaled") return { evidence: { ...base, verdict: "missed", off: 1 }, picture: {} };

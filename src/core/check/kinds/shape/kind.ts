@@ -35,6 +35,8 @@ export interface ShapeEvidence {
   readonly features?: readonly FeatureFinding[] | undefined;
   /** How far a face of the part lies from the one of the reference at most, mm; of those that have a partner. */
   readonly deviation?: number | undefined;
+  /** How far surfaces lie apart typically: root mean square over the area, mm. */
+  readonly typical?: number | undefined;
   /** (missing + extra) / volume of the reference. */
   readonly off: number;
   readonly tolerance: number;
@@ -68,11 +70,13 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
           state: z.enum(["missing", "changed", "extra"]),
           moved: z.strictObject({ by: z.number(), way: z.string() }).optional(),
           grown: z.number().optional(),
+          off: z.number().optional(),
           at: Place,
         }),
       )
       .optional(),
     deviation: z.number().optional(),
+    typical: z.number().optional(),
     off: z.number(),
     tolerance: z.number(),
     imbalance: z.number(),

@@ -12,6 +12,8 @@ import { isWithin, type CheckedSize, type CheckedValue, type SizesEvidence } fro
 /** Every printed size as the submission has it, face by face. */
 export function checkSizes(context: CheckContext): SizesEvidence {
   const { comparison, named, sizes } = context;
+  // facets show no faces that a size could stand on
+  if (context.submission.facets) return { check: "sizes", verdict: "unknown", off: 0, sizes: [] };
   const names = namesOfFaces(named.body, named.features);
   const on = carriersOn(context);
   const list = sizes.map((s) => checkedSize(s, context, on, names));

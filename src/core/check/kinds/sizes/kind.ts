@@ -71,6 +71,7 @@ export const sizesKind: CheckKind<SizesEvidence> = {
 
 function told(e: SizesEvidence, unit: LengthUnit, most: number): string {
   if (e.scale !== undefined) return "No size is as printed, since the whole part is of another size.";
+  if (e.verdict === "unknown") return "The part came as a mesh: its facets show no faces to measure sizes on.";
   const asked = e.sizes.filter((s) => s.state !== "free");
   const bad = asked.filter((s) => s.state !== "met");
   if (!asked.length) return "The drawing prints no sizes.";

@@ -1,0 +1,174 @@
+import { z } from "zod";
+import { newLine, readExercise, type Exercise } from "@/core/check/exercise";
+import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
+import type { Question } from "@/core/check/question";
+import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
+import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
+import { quantityOfSize, type Size } from "@/core/sizes/size";
+import { readQuantity, type LengthUnit } from "@/core/units/quantity";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+
+/**
+ * The sizes as they were marked: free, free within a band, or with a tolerance of their own; undefined where nothing is
+ * marked and nothing was.
+ */
+function sizesIn(form: FormData, shown: readonly Size[], units: LengthUnit): Outcome<Size[] | undefined> {
+  if (form.get("sizes-known") !== String(shown.length)) return done(undefined);
+  const sizes: Size[] = [];
+  for (const s of shown) {
+    const { free: _, tolerance: __, ...rest } = s;
+    const read = (name: string): Outcome<number | undefined> => {
+      const typed = String(form.get(`${name}-${s.id}`) ?? "").trim();
+      return typed ? readQuantity(typed, quantityOfSize(s), units) : done(undefined);
+    };
+    const [plus, minus, from, to] = [read("plus"), read("minus"), read("from"), read("to")];
+    for (const r of [plus, minus, from, to]) if (!r.ok) return r;
+    const value = (r: Outcome<number | undefined>) => (r.ok ? r.value : undefined);
+    const [p, m, f, t] = [value(plus), value(minus), value(from), value(to)];
+    const isOwn = p !== undefined || m !== undefined;
+    const band = f !== undefined && t !== undefined ? { from: Math.min(f, t), to: Math.max(f, t) } : true;
+    sizes.push({
+      ...rest,
+      ...(isOwn && { tolerance: { plus: Math.abs(p ?? 0), minus: Math.abs(m ?? 0) } }),
+      ...(form.get(`free-${s.id}`) === "on" && { free: band }),
+    } as Size);
+  }
+  const isMarked = (s: Size) => s.free !== undefined || s.tolerance !== undefined;
+  return done(sizes.some(isMarked) || shown.some(isMarked) ? sizes : undefined);
+}
+
+const DraftSchema = z.array(
+  z.strictObject({
+    id: z.string().max(40),
+    title: z.string().max(400),
+    asks: z.string().max(80),
+    after: z.array(z.strictObject({ number: z.string().max(200), text: z.string().max(60) })).max(8),
+    tolerance: z.string().max(20),
+  }),
+);
+const WHOLE = ["mass", "volume", "area"] as const;
+
+/** The questions as they were typed; new numbers are read in the unit of the exercise. */
+function questionsIn(
+  form: FormData,
+  old: Exercise,
+  shown: readonly Size[],
+  units: LengthUnit,
+): Outcome<readonly Question[]> {
+  const typed = form.get("questions");
+  if (typeof typed !== "string") return done(old.questions ?? []);
+  const drafts = DraftSchema.safeParse(parsed(typed));
+  if (!drafts.success) return refuse("bad-questions", "The figures that are asked for could not be read.");
+  const numbers = drivingNumbers(withSketchesDefined(old.reference));
+  const list: Question[] = [];
+  for (const q of drafts.data) {
+    const title = q.title.trim();
+    if (!title) return refuse("bad-questions", "A figure is asked for without words: say what is asked.");
+    const share = Number(q.tolerance.replace(",", ".")) / 100;
+    if (!(share > 0 && share <= 1))
+      return refuse("bad-questions", `“${title}”: give the tolerance in per cent, above 0.`);
+    const after: { number: string; value: number }[] = [];
+    for (const a of q.after) {
+      const r = readQuantity(a.text, numbers.find((n) => n.id === a.number)?.quantity ?? "length", units);
+      if (!r.ok) return refuse("bad-questions", `“${title}”: ${r.refusal.sentence}`);
+      after.push({ number: a.number, value: r.value });
+    }
+    const whole = WHOLE.find((w) => w === q.asks),
+      size = shown.find((s) => s.id === q.asks),
+      before = old.questions?.find((o) => o.id === q.id)?.asks;
+    const asks = whole ? { what: whole } : size ? { what: "size" as const, size } : before;
+    if (!asks) return refuse("bad-questions", `“${title}”: choose what it asks for.`);
+    list.push({
+      id: q.id,
+      title,
+      asks,
+      ...(after.length && { after }),
+      tolerance: share,
+    });
+  }
+  return done(list);
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+const percent = (form: FormData, name: string) => Number(String(form.get(name)).replace(",", ".")) / 100;
+
+/** @param shown the sizes its Sheet prints, as they stood beside the form */
+export async function exerciseFrom(
+  form: FormData,
+  old: Exercise,
+  shown: readonly Size[] = [],
+): Promise<Outcome<Exercise>> {
+  const text = (name: string) => String(form.get(name) ?? "").trim();
+  const units = text("units") === "in" ? "in" : "mm";
+  const sizes = sizesIn(form, shown, units);
+  if (!sizes.ok) return sizes;
+  const questions = questionsIn(form, old, shown, units);
+  if (!questions.ok) return questions;
+  const brought = await partIn(form.get("part"));
+  if (!brought.ok) return brought;
+  const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, ...rest } = old;
+  const rule = text("tolerance-sizes");
+  const added = CHECK_NAMES.filter((c) => !old.rubric.some((l) => l.check === c) && Number(text(`points-${c}`)) > 0);
+  const isFirst = brought.value !== undefined && !old.reference.steps.length;
+  const asked = {
+    units: text("units"),
+    material: { name: text("material"), density: Number(text("density").replace(",", ".")) },
+  };
+  return readExercise({
+    ...rest,
+    number: text("number"),
+    title: text("title"),
+    brief: text("brief"),
+    ...(text("mass-unit") && { massUnit: text("mass-unit") }),
+    ...asked,
+    // the first reference hands its material and unit on; later differences are shown and asked about
+    ...(isFirst && { units: brought.value.units, material: brought.value.material }),
+    reference: { ...(brought.value ?? referenceFor(old.reference, asked)), name: text("title") },
+    tolerances: {
+      volume: percent(form, "tolerance-volume"),
+      mass: percent(form, "tolerance-mass"),
+      shape: percent(form, "tolerance-shape"),
+      ...(/^[fmcv]$/.test(rule) && { sizes: { by: "iso", class: rule } }),
+    },
+    ...(form.get("shape-by-faces") !== "on" && { shapeBy: "volume" }),
+    ...(form.get("material-by-name") === "on" && { materialByName: true }),
+    ...(sizes.value && { sizes: sizes.value }),
+    ...(questions.value.length && { questions: questions.value }),
+    rubric: [...old.rubric, ...added.map((c) => newLine(c))].map((l) => ({
+      ...l,
+      title: text(`title-${l.id}`),
+      points: Number(text(`points-${l.id}`)),
+      scoring: scoringFrom(form, l),
+    })),
+    sheet: {
+      ...old.sheet,
+      projection: text("projection"),
+      printMass: form.get("print-mass") === "on",
+      printVolume: form.get("print-volume") === "on",
+      notes: text("notes"),
+    },
+  });
+}
+
+/** A reference nobody has begun yet is begun in the exercise's unit and material. */
+const referenceFor = (reference: PartDocument, asked: object): object =>
+  reference.steps.length ? reference : { ...reference, ...asked };
+
+async function partIn(file: FormDataEntryValue | null): Promise<Outcome<PartDocument | undefined>> {
+  if (!(file instanceof File) || !file.size) return done(undefined);
+  if (file.size > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
+  return readPart(await file.text());
+}
+
+function scoringFrom(form: FormData, line: Exercise["rubric"][number]): object {
+  if (form.get(`mode-${line.id}`) !== "falling") return { mode: "all" };
+  const typed = Number(String(form.get(`limit-${line.id}`)).replace(",", "."));
+  return { mode: "falling", limit: checkKind(line.check).limit?.isShare ? typed / 100 : typed };
+}

@@ -1,0 +1,36 @@
+import { distance3 } from "@/core/geometry/vector";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { propertiesOf, type Properties } from "@/core/kernel/properties";
+import type { Solid } from "@/core/kernel/solid";
+import { surfacesOf } from "@/core/measure/surfaces";
+import type { PartDocument } from "@/core/part/document";
+import { rebuild } from "@/core/part/rebuild";
+import { titleOf } from "@/core/part/steps/kinds";
+import type { Measured } from "./kinds/context";
+
+/** Told of what is being done, in a few words. */
+export type Tell = (what: string) => void;
+
+/** Of somebody who handed in figures alone. */
+export const NO_PART: Measured = { solid: undefined, properties: undefined, faces: [] };
+
+/** Builds a document and measures what came out. The caller releases `solid`. @param tell is told of each step */
+export function measurePart(
+  kernel: Kernel,
+  document: PartDocument,
+  tell: Tell = () => {},
+): Measured & Required<Pick<Measured, "built">> {
+  const built = rebuild(kernel, document, document.steps.length, (step, at) =>
+    tell(`building step ${at + 1} of ${document.steps.length} (${titleOf(step)})`),
+  );
+  tell("measuring");
+  const solid = built.body;
+  if (!solid) return { document, built, solid, properties: undefined, faces: [] };
+  return { document, built, ...measureSolid(kernel, solid) };
+}
+
+/** Describes a body that is there already. */
+export function measureSolid(kernel: Kernel, solid: Solid): Measured & { readonly properties: Properties } {
+  const properties = propertiesOf(kernel, solid);
+  return { solid, properties, faces: surfacesOf(kernel, solid, distance3(properties.box.min, properties.box.max)) };
+}

@@ -1,0 +1,58 @@
+import { BufferAttribute, BufferGeometry, Vector3 } from "three";
+import { MeshBVH } from "three-mesh-bvh";
+import { cross3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+
+/** Triangles by corners: x y z after each other, and three indices a triangle. mm. */
+export interface Net {
+  readonly positions: Float32Array;
+  readonly triangles: Uint32Array;
+}
+
+/** The nearest place on a net. */
+interface Nearest {
+  readonly distance: number;
+  readonly triangle: number;
+  readonly at: Vec3;
+}
+
+/** Finds the nearest places on a net, in a tree of boxes around its triangles. */
+export class NearestOn {
+  private readonly tree: MeshBVH;
+  private readonly asked = new Vector3();
+  private readonly found = { point: new Vector3(), distance: 0, faceIndex: 0 };
+
+  constructor(readonly net: Net) {
+    const { positions, triangles } = net;
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(positions, 3));
+    geometry.setIndex(new BufferAttribute(triangles, 1));
+    // the triangles stay in their order: what is found is told by it
+    this.tree = new MeshBVH(geometry, { indirect: true });
+  }
+
+  /** @param p a point, mm @param within farther places need not be found */
+  find(p: Vec3, within = Infinity): Nearest | undefined {
+    this.asked.set(...p);
+    const r = this.tree.closestPointToPoint(this.asked, this.found, 0, within);
+    if (!r) return undefined;
+    const { x, y, z } = r.point;
+    return { distance: r.distance, triangle: r.faceIndex, at: [x, y, z] };
+  }
+
+  /** Unit normal of a triangle, out of the material. */
+  normal(triangle: number): Vec3 {
+    const [a, b, c] = cornersOfNet(this.net, triangle);
+    const n = cross3(sub3(b, a), sub3(c, a)),
+      l = length3(n);
+    return l ? scale3(n, 1 / l) : [0, 0, 1];
+  }
+}
+
+/** The corners of a triangle of a net. */
+export const cornersOfNet = (
+  { positions: p, triangles: t }: { readonly positions: ArrayLike<number>; readonly triangles: ArrayLike<number> },
+  k: number,
+): [Vec3, Vec3, Vec3] => {
+  const at = (i: number): Vec3 => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
+  return [at(t[3 * k]!), at(t[3 * k + 1]!), at(t[3 * k + 2]!)];
+};
