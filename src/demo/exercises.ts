@@ -1,4 +1,4 @@
-import { defaultRubric, type Exercise } from "@/core/check/exercise";
+import { defaultRubric, newLine, type Exercise } from "@/core/check/exercise";
 import { ALUMINIUM, STEEL, tripodFoot, vaneArm } from "./parts";
 import { anemometerHub, bearingSpacer, BRASS, mastBracket, POLYMER, sensorHousing } from "./solid-parts";
 
@@ -68,15 +68,31 @@ export const spacerExercise = (): Exercise =>
     bearingSpacer(),
     "Outer rims 1.5 × 45°.",
   );
-export const housingExercise = (): Exercise =>
-  solidExercise(
+export const housingExercise = (): Exercise => {
+  const plain = solidExercise(
     "WS-06",
     "Sensor housing",
-    "Model the housing of the humidity sensor. Round before you hollow out, so that the wall stays even.",
+    "Model the housing of the humidity sensor. Round before you hollow out, so that the wall stays even. Then type " +
+      "the two figures under the Gauges.",
     POLYMER,
     sensorHousing(),
     "Wall 2 all round. Upright edges R8 outside.",
   );
+  return {
+    ...plain,
+    questions: [
+      { id: "q1", title: "Mass of the housing as drawn", asks: { what: "mass" }, tolerance: 0.005 },
+      {
+        id: "q2",
+        title: "Volume of the housing when its wall is 3 mm",
+        asks: { what: "volume" },
+        after: [{ number: "shell1:thickness", value: 3 }],
+        tolerance: 0.005,
+      },
+    ],
+    rubric: [...plain.rubric, newLine("answers", 2)],
+  };
+};
 export const hubExercise = (): Exercise =>
   solidExercise(
     "WS-02",

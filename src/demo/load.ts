@@ -7,6 +7,7 @@ import { migrate } from "@/server/migrate";
 import { hashPassword, makePerson } from "@/server/people";
 import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
+import type { Answers, Wanted } from "@/core/check/question";
 import { prepareExercise } from "@/core/check/prepare";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
@@ -16,6 +17,7 @@ import {
   armSubmissions,
   bracketSubmissions,
   footSubmissions,
+  housingAnswers,
   housingSubmissions,
   hubSubmissions,
   ADMINISTRATOR,
@@ -51,7 +53,7 @@ async function load(): Promise<void> {
   await issue(kernel, course, armExercise(), 11, armSubmissions(), students);
   await issue(kernel, course, spacerExercise(), 13, spacerSubmissions(), students);
   await issue(kernel, course, bracketExercise(), 15, bracketSubmissions(), students);
-  await issue(kernel, course, housingExercise(), 18, housingSubmissions(), students);
+  await issue(kernel, course, housingExercise(), 18, housingSubmissions(), students, housingAnswers);
   await issue(kernel, course, hubExercise(), 20, hubSubmissions(), students);
 }
 
@@ -62,6 +64,7 @@ async function issue(
   days: number,
   submissions: ReadonlyMap<string, PartDocument>,
   students: ReadonlyMap<string, string>,
+  typed: (wanted: Wanted) => ReadonlyMap<string, Answers> = () => new Map(),
 ): Promise<void> {
   const id = await createExercise(course, document);
   const due = new Date();
@@ -70,7 +73,7 @@ async function issue(
   const targets = prepareExercise(kernel, document);
   if (!targets.ok) throw new Error(targets.refusal.sentence);
   await savePrepared(id, 1, targets.value);
-  const made = await issueHandout(id, { dueAt: due, graceMinutes: 10 });
+  const made = await issueHandout(id, { dueAt: due, graceMinutes: 10, accepts: ["part", "step", "mesh"] });
   if (!made) throw new Error(`${document.number} could not be issued`);
   const h = await handout(made);
   for (const [name, part] of submissions) {
@@ -82,7 +85,11 @@ async function issue(
       version: work.version,
       window: "demo",
     });
-    const r = await handIn(h, person, { id: randomUUID(), version: saved.version });
+    const r = await handIn(h, person, {
+      id: randomUUID(),
+      version: saved.version,
+      answers: typed(targets.value.wanted).get(name),
+    });
     if (!r.ok) throw new Error(r.refusal.sentence);
   }
 }

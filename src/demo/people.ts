@@ -1,6 +1,14 @@
-import type { PartDocument } from "@/core/part/document";
+import type { Answers, Wanted } from "@/core/check/question";
+import { densityOf, type PartDocument } from "@/core/part/document";
 import { tripodFoot, tripodFootElsewhere, vaneArm } from "./parts";
-import { anemometerHub, bearingSpacer, bearingSpacerFromDiscs, mastBracket, sensorHousing } from "./solid-parts";
+import {
+  anemometerHub,
+  bearingSpacer,
+  bearingSpacerFromDiscs,
+  mastBracket,
+  POLYMER,
+  sensorHousing,
+} from "./solid-parts";
 
 const student = (name: string) => ({ name, email: `${name.toLowerCase().replace(" ", ".")}@saltmarsh.example` });
 export const INSTRUCTOR = student("Hedda Lark");
@@ -46,6 +54,14 @@ export const housingSubmissions = (): Map<string, PartDocument> =>
     ["Perpetua Lowe", sensorHousing({ shellFirst: true })],
     ["Ottoline Marsh", sensorHousing({ wall: 2.5 })],
   ]);
+/** What two of them typed beside it: one forgot that the wall was to change. @param wanted what is right */
+export const housingAnswers = (wanted: Wanted): ReadonlyMap<string, Answers> => {
+  const [mass, after] = [wanted["q1"]!.value, wanted["q2"]!.value];
+  return new Map([
+    ["Barnaby Teal", { q1: `${mass.toFixed(1)} g`, q2: `${(after / 1000).toFixed(2)} cm³` }],
+    ["Ottoline Marsh", { q1: mass.toFixed(2), q2: (mass / densityOf(POLYMER)).toFixed(0) }],
+  ]);
+};
 export const hubSubmissions = (): Map<string, PartDocument> =>
   new Map([
     ["Barnaby Teal", anemometerHub()],

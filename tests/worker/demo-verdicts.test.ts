@@ -108,13 +108,13 @@ describe("verdicts on the demo's submissions", () => {
     [
       "Barnaby Teal",
       "WS-06",
-      "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6, sizes met 5",
+      "sketches met 5, solid met 2, volume met 3, mass met 4, shape met 6, sizes met 5, answers met 2",
       "same",
     ],
     [
       "Ottoline Marsh",
       "WS-06",
-      "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0, sizes missed 4",
+      "sketches met 5, solid met 2, volume missed 0, mass missed 0, shape missed 0, sizes missed 4, answers missed 1.5",
       "differs",
     ],
     [

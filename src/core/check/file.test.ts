@@ -44,7 +44,7 @@ describe("a STEP file in place of a document", () => {
       "shape met",
       "sizes met",
     ]);
-    expect(lines[0]!.studentSentence).toBe("The part came as a file, which holds no sketches.");
+    expect(lines[0]!.studentSentence).toBe("No part built on the Bench was handed in, so there are no sketches.");
   });
 
   const nested = () => good.replace(/DATA;/, `DATA;\n#9=X(${"(".repeat(200)}1${")".repeat(200)});`);

@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry, Vector3 } from "three";
 import { MeshBVH } from "three-mesh-bvh";
-import { cross3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { cross3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 
 /** Triangles by corners: x y z after each other, and three indices a triangle. mm. */
 export interface Net {
@@ -14,6 +14,9 @@ interface Nearest {
   readonly triangle: number;
   readonly at: Vec3;
 }
+
+/** Normals whose cosine is larger look about the same way. */
+export const SAME_FACING = 0.5;
 
 /** Finds the nearest places on a net, in a tree of boxes around its triangles. */
 export class NearestOn {
@@ -37,6 +40,27 @@ export class NearestOn {
     if (!r) return undefined;
     const { x, y, z } = r.point;
     return { distance: r.distance, triangle: r.faceIndex, at: [x, y, z] };
+  }
+
+  /**
+   * The nearest place on triangles that look about the same way: beside an edge the nearest of all may look another.
+   * @param facing unit normal @param within no farther than this, mm
+   */
+  findFacing(p: Vec3, facing: Vec3, within: number): Nearest | undefined {
+    const asked = this.asked.set(...p),
+      on = new Vector3();
+    let best: Nearest | undefined;
+    this.tree.shapecast({
+      intersectsBounds: (box) => box.distanceToPoint(asked) <= (best?.distance ?? within),
+      intersectsTriangle: (corners, triangle) => {
+        if (dot3(this.normal(triangle), facing) < SAME_FACING) return false;
+        corners.closestPointToPoint(asked, on);
+        const distance = on.distanceTo(asked);
+        if (distance <= (best?.distance ?? within)) best = { distance, triangle, at: [on.x, on.y, on.z] };
+        return false;
+      },
+    });
+    return best;
   }
 
   /** Unit normal of a triangle, out of the material. */

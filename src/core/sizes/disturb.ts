@@ -24,7 +24,7 @@ export interface Disturbance {
  * Changes each number of a part by a hair and sees where its faces go, in the slice of steps that hang on it; whole
  * rebuilds only where the slice does not show a face.
  * @param body the part as it stands @param faces keys of all its faces
- * @param tell is told how far it is: numbers done, numbers in all
+ * @param tell is told how far it is: numbers done, numbers in all @param wanted which numbers; left out: all
  * @returns one for each number; those that cannot be changed either way are left out
  */
 export function disturbances(
@@ -33,13 +33,14 @@ export function disturbances(
   body: SizedBody,
   faces: readonly string[],
   tell: (done: number, of: number) => void = () => {},
+  wanted: (number: DrivingNumber) => boolean = () => true,
 ): Disturbance[] {
   const base = body.on;
   const isNear = (on: Carriers, by: number, quantity: "length" | "angle") => {
     const most = JUMP * Math.abs(by) * (quantity === "angle" ? body.size : 1);
     return body.surfaces.every((s) => shiftOf(s.carrier, on(s.keys[0]!), body.size) <= most);
   };
-  const numbers = drivingNumbers(document);
+  const numbers = drivingNumbers(document).filter(wanted);
   return numbers.flatMap(({ give, ...number }, i): Disturbance[] => {
     tell(i, numbers.length);
     const h = number.quantity === "length" ? DISTURB_LENGTH : DISTURB_ANGLE;

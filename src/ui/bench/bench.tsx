@@ -134,8 +134,10 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           <StepList store={store} />
           {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
           {mode.kind === "solid" && <MeasurePanel store={store} />}
-          <Gauges store={store} sheet={p.sheet} />
-          {p.figures && <Figures asked={p.figures} store={answers} />}
+          <div className="max-h-[68%] shrink-0 overflow-y-auto">
+            <Gauges store={store} sheet={p.sheet} />
+            {p.figures && <Figures asked={p.figures} store={answers} />}
+          </div>
         </Panel>
       </Group>
     </div>

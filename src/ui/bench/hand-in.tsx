@@ -152,7 +152,7 @@ function HandInCard({ store, to, sheet, accepts, figures, answers, close }: Prop
       <h2 className="text-lg font-semibold">This goes out</h2>
       <div className="mt-3 grid gap-4 sm:grid-cols-[1fr_18rem]">
         <div>
-          {picture && (
+          {picture && built && (
             <img
               src={picture}
               alt="Your part as it stands"
@@ -180,7 +180,7 @@ function HandInCard({ store, to, sheet, accepts, figures, answers, close }: Prop
       </div>
       {takesFiles && (
         <label className="mt-4 block">
-          <span className="quiet text-sm">{fileOffer(accepts)}</span>
+          <span className="quiet block text-sm">{fileOffer(accepts)}</span>
           <input
             type="file"
             accept={endingsOf(accepts)}

@@ -2,23 +2,15 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo } from "react";
 import type { CheckedSize } from "@/core/check/kinds/sizes/kind";
-import { findingWord } from "@/core/check/finding";
 import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import type { Grade } from "@/core/grade/grade";
-import { percentText, volumeText } from "@/core/units/amounts";
 import type { LengthUnit } from "@/core/units/quantity";
-import type { Vec3 } from "@/core/geometry/vector";
-import { apart, LABEL } from "./apart";
-import { Camera } from "../bench/view/camera";
-import type { Layer } from "../bench/view/scene";
-import { UnfoldedBox } from "../bench/view/unfolded-box";
-import { useCamera, Viewport } from "../bench/view/viewport";
 import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { HandedIn, Progress, Sign, type Heading, type SubmissionHead } from "./standing";
-import { usePicture } from "./picture";
+import { ComparisonView } from "./comparison-view";
 import { SizesTable } from "./sizes-table";
 
 interface QueueRow {
@@ -37,14 +29,6 @@ interface DeskReport {
   readonly sizes: readonly CheckedSize[];
 }
 const CHOSEN = "border-accent bg-[var(--rust-wash)]";
-type Show = "difference" | "submission" | "reference";
-
-const SHOWS: readonly (readonly [Show, string])[] = [
-  ["reference", "Reference"],
-  ["difference", "Difference"],
-  ["submission", "Submission"],
-];
-
 /** The queue at the left, the part against the reference in the middle, the rubric with its evidence at the right. */
 export function MarkingDesk({
   heading,
@@ -129,7 +113,7 @@ export function MarkingDesk({
               <Progress state={state} />
             </div>
           ) : report ? (
-            <Comparison key={state.id} submission={state.id} shape={report.shape} units={units} />
+            <ComparisonView key={state.id} submission={state.id} shape={report.shape} units={units} />
           ) : null}
           {state.state === "failed" && (
             <div role="alert" className="alert alert-warning m-6">
@@ -181,137 +165,6 @@ export function MarkingDesk({
     </div>
   );
 }
-
-function Comparison({
-  submission,
-  shape,
-  units,
-}: {
-  submission: string;
-  shape: ShapeEvidence | null;
-  units: LengthUnit;
-}) {
-  const [camera] = useState(() => new Camera());
-  const version = useCamera(camera);
-  const picture = usePicture(submission, camera);
-  const [show, setShow] = useState<Show>("difference");
-  const layers = useMemo((): Layer[] => {
-    if (!picture.meshes) return [];
-    const { reference, submission: own, missing, extra } = picture.meshes;
-    if (show === "reference") return [{ mesh: reference, style: "model" }];
-    if (show === "submission" || !own) return own ? [{ mesh: own, style: "model" }] : [];
-    if (!missing && !extra) return [{ mesh: own, style: "model" }];
-    return [
-      { mesh: own, style: "faded" },
-      ...(missing ? [{ mesh: missing, style: "missing" as const }] : []),
-      ...(extra ? [{ mesh: extra, style: "extra" as const }] : []),
-    ];
-  }, [picture.meshes, show]);
-  const sum = (l: readonly { volume: number }[]) => l.reduce((s, x) => s + x.volume, 0);
-  const lumps = shape
-    ? [...shape.missing.map((l) => ({ ...l, word: "missing" })), ...shape.extra.map((l) => ({ ...l, word: "extra" }))]
-    : [];
-  // things by name say more than amounts
-  const labels = shape?.features?.length
-    ? shape.features.map((f) => ({ at: f.at, word: f.state, text: findingWord(f, { unit: units }) }))
-    : lumps.map((l) => ({ at: l.centre, word: l.word, text: `${l.word} ${volumeText(l.volume, units)}` }));
-  return (
-    <div className="flex h-full flex-col">
-      <div className="flex gap-2 p-3">
-        {SHOWS.map(([id, text]) => (
-          <button
-            key={id}
-            className={`btn btn-sm ${show === id ? "border-accent bg-[var(--rust-wash)]" : ""}`}
-            aria-pressed={show === id}
-            onClick={() => {
-              setShow(id);
-              picture.fit(id);
-            }}
-          >
-            {text}
-          </button>
-        ))}
-      </div>
-      <div className="relative min-h-0 flex-1">
-        <Viewport camera={camera} layers={layers} leftTurns label="Comparison">
-          {!picture.meshes && (
-            <p className="quiet absolute inset-x-0 top-1/3 text-center">
-              {picture.trouble ?? "Fetching the picture …"}
-            </p>
-          )}
-          {show === "difference" && <PlaceLabels camera={camera} labels={labels} />}
-          <div className="absolute right-3 top-0" data-overlay>
-            <UnfoldedBox camera={camera} projection="first-angle" current={version} />
-          </div>
-        </Viewport>
-      </div>
-      {shape && (
-        <div className="flex flex-wrap items-center gap-6 border-t border-base-300 px-4 py-2.5 text-sm">
-          <Swatch colour="--color-accent" turn={45} />
-          <span className="-ml-4">missing {volumeText(sum(shape.missing), units)}</span>
-          <Swatch colour="--color-primary" turn={-45} />
-          <span className="-ml-4">extra {volumeText(sum(shape.extra), units)}</span>
-          <span className="quiet">
-            {shape.finding === "scaled"
-              ? "right form, wrong size"
-              : `placed by ${shape.facesMatched} of ${shape.facesOfReference} faces`}
-          </span>
-          {shape.off > 0 && shape.finding !== "scaled" && (
-            <span className="quiet">{percentText(shape.off)} of the volume</span>
-          )}
-        </div>
-      )}
-    </div>
-  );
-}
-
-/** What is at each place, beside it and a line leading there; none covers another. */
-function PlaceLabels({
-  camera,
-  labels,
-}: {
-  camera: Camera;
-  labels: readonly { readonly at: Vec3; readonly word: string; readonly text: string }[];
-}) {
-  const shown = labels.slice(0, 6);
-  const points = shown.map((l) => camera.toPixels(l.at));
-  const places = apart(points);
-  return (
-    <>
-      <svg className="pointer-events-none absolute inset-0 h-full w-full text-base-content">
-        {places.map(([x, y], i) => (
-          <path
-            key={i}
-            d={`M${points[i]!.join(" ")}L${x} ${y + LABEL.height / 2}`}
-            stroke="currentColor"
-            strokeWidth={0.8}
-          />
-        ))}
-      </svg>
-      {shown.map((l, i) => (
-        <span
-          key={i}
-          data-lump={l.word}
-          className="figures pointer-events-none absolute whitespace-nowrap bg-base-100/85 px-1 text-xs"
-          style={{ left: places[i]![0], top: places[i]![1] }}
-        >
-          {l.text}
-        </span>
-      ))}
-    </>
-  );
-}
-
-const Swatch = ({ colour, turn }: { colour: string; turn: number }) => (
-  <span
-    className="inline-block size-4 border"
-    style={{
-      borderColor: `var(${colour})`,
-      background: `repeating-linear-gradient(${turn}deg, var(${colour}) 0 2px, transparent 2px 6px)`,
-    }}
-    aria-hidden
-  />
-);
 
 /** A second check; what was reported stays. */
 function Again({

@@ -36,7 +36,7 @@ export function usePicture(submission: string, camera: Camera) {
       );
     return () => stop.abort();
   }, [submission, camera]);
-  const fit = (which: "difference" | "submission" | "reference") =>
+  const fit = (which: "difference" | "deviation" | "submission" | "reference") =>
     meshes && camera.fit(corners((which === "reference" ? meshes.reference : meshes.submission) ?? meshes.reference));
   return { meshes, trouble, fit };
 }

@@ -4,6 +4,7 @@ import type { Mesh } from "@/core/kernel/mesh";
 import type { Vec3 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
 import { cutOutline } from "./cut-outline";
+import { deviationMaterial, type DeviationBands } from "./deviation-material";
 
 export interface Layer {
   readonly mesh: Mesh;
@@ -16,6 +17,16 @@ export interface Layer {
   /** Places of faces that are not drawn. */
   readonly hidden?: ReadonlySet<number>;
   readonly colours?: { readonly body?: string; readonly faces: ReadonlyMap<number, string> };
+  /** The same surface in small facets, coloured by how far each place lies off; its edges are the mesh's. */
+  readonly deviation?: DeviationLayer;
+}
+
+interface DeviationLayer {
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly triangles: Uint32Array;
+  readonly distances: Float32Array;
+  readonly bands: DeviationBands;
 }
 
 const colour = (name: string) =>
@@ -90,7 +101,18 @@ export class Scene {
     this.redraw();
   }
 
-  private add({ mesh, style, cut, hatch, look, hidden, colours }: Layer): void {
+  private addDeviation({ positions, normals, triangles, distances, bands }: DeviationLayer): void {
+    const g = new THREE.BufferGeometry();
+    g.setAttribute("position", new THREE.BufferAttribute(positions, 3));
+    g.setAttribute("normal", new THREE.BufferAttribute(normals, 3));
+    g.setAttribute("deviation", new THREE.BufferAttribute(distances, 1));
+    g.setIndex(new THREE.BufferAttribute(triangles, 1));
+    const inks = { plain: colour("--model"), over: colour("--color-primary"), under: colour("--color-accent") };
+    this.group.add(new THREE.Mesh(g, deviationMaterial(bands, inks)));
+  }
+
+  private add({ mesh, style, cut, hatch, look, hidden, colours, deviation }: Layer): void {
+    if (deviation) this.addDeviation(deviation);
     const see = style === "faded" ? 0.28 : style === "ghost" ? 0.16 : 1,
       faces = look?.faces ?? "both";
     // a hair of slack, so that a face in the plane itself still shows
@@ -102,7 +124,7 @@ export class Scene {
           ),
         ]
       : [];
-    if (faces !== "all") {
+    if (faces !== "all" && !deviation) {
       const g = new THREE.BufferGeometry();
       g.setAttribute("position", new THREE.BufferAttribute(mesh.positions, 3));
       g.setAttribute("normal", new THREE.BufferAttribute(mesh.normals, 3));

@@ -70,8 +70,7 @@ export function checkShape(context: CheckContext): Checked {
     ...(d.extraSolid && { extra: d.extraSolid }),
   };
   const imbalance = facesDecide ? 0 : d.imbalance;
-  const deviation = Math.max(0, ...comparison.faces.faces.map((f) => (f.state === "changed" ? f.by : 0)));
-  const found = { ...base, deviation, missing: d.missing, extra: d.extra, features, imbalance };
+  const found = { ...base, ...deviationsOf(context), missing: d.missing, extra: d.extra, features, imbalance };
   if (finding === "mirrored")
     return { evidence: { ...found, verdict: "missed", off: Math.max(off, tolerance * 2) }, picture };
   const amounts = onlyFreeDiffers(context) ? "met" : verdictOfAmounts(off, d, tolerance, facesDecide);
@@ -81,6 +80,19 @@ export function checkShape(context: CheckContext): Checked {
   const told = d.trusted || facesDecide ? found : { ...found, missing: [], extra: [] };
   const shown = d.trusted || facesDecide ? off : Math.max(tolerance * 2, Math.min(off, 1));
   return { evidence: { ...told, verdict, off: shown, ...(doubt && { doubt }) }, picture };
+}
+
+/** The largest and the typical distance of faces from their partners (root mean square over the area), mm. */
+function deviationsOf({ comparison, reference }: CheckContext): { deviation: number; typical: number } {
+  let [deviation, squares, all] = [0, 0, 0];
+  comparison.faces.faces.forEach((f, i) => {
+    const { area } = reference.faces[i]!,
+      by = f.state === "changed" ? f.by : 0;
+    deviation = Math.max(deviation, by);
+    squares += by ** 2 * area;
+    all += area;
+  });
+  return { deviation, typical: Math.sqrt(squares / (all || 1)) };
 }
 
 const worse = (faces: "met" | "missed", amounts: Verdict): Verdict => {

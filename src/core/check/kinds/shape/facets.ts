@@ -4,12 +4,12 @@ import { freeFaces } from "../../free";
 import type { CheckContext } from "../context";
 import type { ShapeEvidence } from "./kind";
 
-type Found = Pick<ShapeEvidence, "verdict" | "off" | "deviation" | "typical" | "features">;
+type Found = Pick<ShapeEvidence, "verdict" | "off" | "deviation" | "typical" | "features" | "mesh">;
 
 /** The shape of a part that came as a mesh: by how far its facets lie from the reference, thing by thing. */
 export function facetsEvidence(context: CheckContext, d: Deviation): Found {
   const { comparison, exercise, named, reference } = context;
-  const measured = { deviation: d.most, typical: d.typical };
+  const measured = { mesh: true as const, deviation: d.most, typical: d.typical };
   const limit = 2 * exercise.tolerances.shape;
   if (comparison.finding === "scaled") return { ...measured, verdict: "missed", off: 1, features: [] };
   const free = freeFaces(context);

@@ -35,6 +35,8 @@ export interface ShapeEvidence {
   readonly features?: readonly FeatureFinding[] | undefined;
   /** How far a face of the part lies from the one of the reference at most, mm; of those that have a partner. */
   readonly deviation?: number | undefined;
+  /** Measured on the facets of a mesh: by distances, without amounts. */
+  readonly mesh?: true | undefined;
   /** How far surfaces lie apart typically: root mean square over the area, mm. */
   readonly typical?: number | undefined;
   /** (missing + extra) / volume of the reference. */
@@ -77,6 +79,7 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
       .optional(),
     deviation: z.number().optional(),
     typical: z.number().optional(),
+    mesh: z.literal(true).optional(),
     off: z.number(),
     tolerance: z.number(),
     imbalance: z.number(),
@@ -86,10 +89,12 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
     if (e.finding === "differs") {
       const things = thingsText(e, units);
       const amounts = e.doubt ? `By how much could not be told: ${e.doubt}` : `${differences(e, units)}.`;
-      const far = e.deviation ? ` Largest deviation ${lengthText(e.deviation, units)}.` : "";
-      return `${things && `${things} `}${amounts} ${e.facesMatched} of ${e.facesOfReference} faces coincide.${far}`;
+      const typical = e.typical ? `, typical ${lengthText(e.typical, units)}` : "";
+      const far = e.deviation ? ` Largest deviation ${lengthText(e.deviation, units)}${typical}.` : "";
+      const known = e.mesh ? "" : `${amounts} `;
+      return `${things && `${things} `}${known}${e.facesMatched} of ${e.facesOfReference} faces coincide.${far}`;
     }
-    if (e.finding !== "mirrored") return toStudent(e, units);
+    if (e.finding !== "mirrored" || e.mesh) return toStudent(e, units);
     const where = differences(e, units);
     return (
       "The part is the mirror image of the reference. Where it lies best: " +

@@ -1,14 +1,19 @@
 import { looseIn, usedSketches } from "@/core/part/rebuild";
 import { strayThings } from "@/core/part/strays";
-import { kindOf } from "@/core/part/steps/kinds";
+import type { PartDocument } from "@/core/part/document";
+import { kindOf, titleOf } from "@/core/part/steps/kinds";
+import { freeMotions } from "../../free-motion";
 import type { CheckContext } from "../context";
 import type { SketchesEvidence } from "./kind";
 
 /** Each sketch that a step stands on must be fully defined. */
-export function checkSketches({ submission }: CheckContext): SketchesEvidence {
+export function checkSketches(context: CheckContext): SketchesEvidence {
+  const { submission } = context;
   const { document, built: part } = submission;
   if (!document || !part) return { check: "sketches", verdict: "unknown", used: 0, defined: 0, off: 0, sketches: [] };
   const { steps, units } = document;
+  const isLoose = usedSketches(document).some((id) => part.sketches.get(id)?.diagnosis.freedoms);
+  const free = isLoose ? freeMotions(context) : new Map<string, number>();
   const sketches = usedSketches(document).map((id) => {
     const at = steps.findIndex((s) => s.id === id);
     const title = `step ${at + 1} (${steps[at]!.name ?? kindOf(steps[at]!).read(steps[at]!, units).title})`;
@@ -27,17 +32,40 @@ export function checkSketches({ submission }: CheckContext): SketchesEvidence {
       freedoms: built.diagnosis.freedoms,
       loose: looseIn(built.diagnosis, units),
       surplus: built.diagnosis.surplus.length,
+      ...(free.has(id) && { free: Math.min(free.get(id)!, built.diagnosis.freedoms) }),
     };
   });
-  const defined = sketches.filter((s) => s.freedoms === 0 && !("trouble" in s)).length;
+  const defined = sketches.filter((s) => held(s) === 0 && !("trouble" in s)).length;
   const troubled = sketches.some((s) => "trouble" in s);
   return {
     check: "sketches",
     verdict: sketches.length > 0 && defined === sketches.length ? "met" : "missed",
     used: sketches.length,
     defined,
-    off: troubled || !sketches.length ? 1e6 : sketches.reduce((s, k) => s + k.freedoms, 0),
+    off: troubled || !sketches.length ? 1e6 : sketches.reduce((s, k) => s + held(k), 0),
     sketches,
-    strays: strayThings(document, submission.properties?.bodies ?? 0, part.bodies.length).map((s) => s.text),
+    strays: [
+      ...strayThings(document, submission.properties?.bodies ?? 0, part.bodies.length).map((s) => s.text),
+      ...unanchored(document),
+    ],
   };
+}
+
+/** Freedoms that count: those that only move what is left free do not. */
+const held = (s: { readonly freedoms: number; readonly free?: number }): number => s.freedoms - (s.free ?? 0);
+
+const HELD_BY = /^(origin|x-axis|y-axis)$/;
+/** Sketches that stand where they are because they were fixed there, and not by the origin or by other geometry. */
+function unanchored(document: PartDocument): string[] {
+  return usedSketches(document).flatMap((id) => {
+    const at = document.steps.findIndex((s) => s.id === id),
+      step = document.steps[at];
+    if (step?.kind !== "sketch") return [];
+    const { curves, constraints, dimensions } = step.sketch;
+    const pictures = new Set(curves.flatMap((c) => ("projected" in c && c.projected ? [c.id] : [])));
+    const holds = (ref: string) => HELD_BY.test(ref) || pictures.has(ref.split(".")[0]!);
+    const isAnchored = [...constraints, ...dimensions].some((r) => r.of.some(holds));
+    if (isAnchored || !constraints.some((c) => c.kind === "fixed")) return [];
+    return [`Step ${at + 1} (${titleOf(step)}) is fixed where it was drawn, and not held by the origin.`];
+  });
 }

@@ -13,6 +13,8 @@ export interface SketchesEvidence {
     /** How the list of Steps shows it. */
     readonly title: string;
     readonly freedoms: number;
+    /** How many of them only move what the exercise leaves free: they cost nothing. */
+    readonly free?: number | undefined;
     readonly loose: readonly string[];
     readonly trouble?: string | undefined;
     /** Dimensions that others settle already. */
@@ -37,6 +39,7 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
         id: z.string(),
         title: z.string(),
         freedoms: z.number(),
+        free: z.number().optional(),
         loose: z.array(z.string()),
         trouble: z.string().optional(),
         surplus: z.number().optional(),
@@ -51,19 +54,22 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
 };
 
 function told(e: SketchesEvidence): string {
-  if (e.verdict === "unknown") return "The part came as a file, which holds no sketches.";
+  if (e.verdict === "unknown") return "No part built on the Bench was handed in, so there are no sketches.";
   if (!e.used) return "No sketch is used by a step.";
+  const ways = (s: SketchesEvidence["sketches"][number]) => s.freedoms - (s.free ?? 0);
   const loose = e.sketches
-    .filter((s) => s.freedoms > 0)
+    .filter((s) => ways(s) > 0)
     .map((s) => {
       const curves = `${s.loose.slice(0, MANY).join(", ")}${s.loose.length > MANY ? " …" : ""}`;
-      return `${s.title} can still move in ${s.freedoms} way${s.freedoms > 1 ? "s" : ""} (${curves})`;
+      return `${s.title} can still move in ${ways(s)} way${ways(s) > 1 ? "s" : ""} (${curves})`;
     });
   const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
   const rest = [...loose, ...trouble];
   const head = `${e.defined} of ${e.used} used sketch${e.used > 1 ? "es" : ""} fully defined`;
   const surplus = e.sketches.reduce((s, k) => s + (k.surplus ?? 0), 0);
+  const free = e.sketches.reduce((s, k) => s + (k.free ?? 0), 0);
   const notes = [
+    ...(free ? [`${free} freedom${free > 1 ? "s" : ""} only move${free > 1 ? "" : "s"} what is left free.`] : []),
     ...(surplus ? [`${surplus} dimension${surplus > 1 ? "s say" : " says"} what others settle already.`] : []),
     ...(e.strays ?? []).slice(0, MANY),
   ];
