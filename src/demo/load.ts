@@ -7,6 +7,7 @@ import { migrate } from "@/server/migrate";
 import { hashPassword, makePerson } from "@/server/people";
 import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
+import type { Accepted } from "@/core/check/part-file";
 import type { Answers, Wanted } from "@/core/check/question";
 import { prepareExercise } from "@/core/check/prepare";
 import type { Kernel } from "@/core/kernel/opencascade";
@@ -73,7 +74,8 @@ async function issue(
   const targets = prepareExercise(kernel, document);
   if (!targets.ok) throw new Error(targets.refusal.sentence);
   await savePrepared(id, 1, targets.value);
-  const made = await issueHandout(id, { dueAt: due, graceMinutes: 10, accepts: ["part", "step", "mesh"] });
+  const accepts: readonly Accepted[] = document.questions ? ["part", "step", "mesh"] : ["part"];
+  const made = await issueHandout(id, { dueAt: due, graceMinutes: 10, accepts });
   if (!made) throw new Error(`${document.number} could not be issued`);
   const h = await handout(made);
   for (const [name, part] of submissions) {

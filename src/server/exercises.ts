@@ -19,6 +19,8 @@ export interface ExerciseRow {
   readonly version: number;
   readonly prepared: Prepared | null;
   readonly prepared_version: number;
+  /** How far the measuring of its reference is, in a few words; empty while nothing is done. */
+  readonly preparing: string;
 }
 
 /** What a list shows of the exercises of a course. */
@@ -30,7 +32,7 @@ export const exerciseTitlesOf = (courseId: string) =>
   );
 export const exercise = async (id: string): Promise<ExerciseRow> =>
   await one<ExerciseRow>(
-    "select id, course_id, document, version, prepared, prepared_version from exercises where id = $1",
+    "select id, course_id, document, version, prepared, prepared_version, preparing from exercises where id = $1",
     [id],
   );
 
@@ -64,10 +66,18 @@ export async function saveExercise(id: string, document: Exercise, version: numb
 
 /** Writes what was measured on a version; what is known of a later one stays. */
 export const savePrepared = (id: string, version: number, prepared: Prepared) =>
-  rows("update exercises set prepared = $3, prepared_version = $2 where id = $1 and prepared_version <= $2", [
+  rows(
+    `update exercises set prepared = $3, prepared_version = $2, preparing = ''
+     where id = $1 and prepared_version <= $2`,
+    [id, version, prepared],
+  );
+
+/** Says how far the measuring of a version is; one that was measured or changed meanwhile says nothing. */
+export const setPreparing = (id: string, version: number, what: string) =>
+  rows("update exercises set preparing = $3 where id = $1 and version = $2 and prepared_version < $2", [
     id,
     version,
-    prepared,
+    what,
   ]);
 
 /**

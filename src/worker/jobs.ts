@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { JobHelpers, TaskList } from "graphile-worker";
 import { gradeReport } from "@/core/grade/grade";
-import { exercise, savePrepared } from "@/server/exercises";
+import { exercise, savePrepared, setPreparing } from "@/server/exercises";
 import { news } from "@/server/news";
 import { packPicture } from "@/server/pictures";
 import { enqueue, PRIORITY } from "@/server/queue";
@@ -13,6 +13,21 @@ const ExercisePayload = z.object({ exercise: z.uuid() });
 
 /** Progress is written at most so often. */
 const SAY_MS = 400;
+
+/** Writes progress, one word after the other: all of it before the end of what it tells of, and nothing after. */
+function sayer(write: (what: string) => Promise<unknown>) {
+  let said: Promise<unknown> = Promise.resolve(),
+    saidAt = 0;
+  return {
+    say: (what: string) => {
+      // forty steps of a second are not forty rows of a table
+      if (Date.now() - saidAt < SAY_MS) return;
+      saidAt = Date.now();
+      said = said.then(() => write(what)).catch(() => {});
+    },
+    written: () => said,
+  };
+}
 
 const isLast = (helpers: JobHelpers) => helpers.job.attempts >= helpers.job.max_attempts;
 
@@ -33,7 +48,9 @@ async function prepare(threads: KernelThreads, payload: unknown): Promise<void> 
   // asked for twice, or measured by who made it
   if (row.prepared && row.prepared_version >= row.version) return;
   try {
-    const result = await threads.run({ kind: "prepare", exercise: row.document });
+    const said = sayer((what) => setPreparing(row.id, row.version, what));
+    const result = await threads.run({ kind: "prepare", exercise: row.document }, { progress: said.say });
+    await said.written();
     await savePrepared(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
   } catch (e) {
     // the next worker does it
@@ -65,15 +82,7 @@ async function check(
   const attempt = helpers.job.attempts;
   const again = attempt > 1 ? ` (try ${attempt} of ${helpers.job.max_attempts})` : "";
   if (!(await beginCheck(submission, `starting${again}`))) return;
-  // one after the other: what was said of a check is written before its end, and nothing after it
-  let said: Promise<unknown> = Promise.resolve(),
-    saidAt = 0;
-  const progress = (what: string) => {
-    // forty steps of a second are not forty rows of a table
-    if (Date.now() - saidAt < SAY_MS) return;
-    saidAt = Date.now();
-    said = said.then(() => setProgress(submission, what + again)).catch(() => {});
-  };
+  const said = sayer((what) => setProgress(submission, what + again));
   const stop = new AbortController();
   const leave = () => stop.abort();
   helpers.abortSignal?.addEventListener("abort", leave);
@@ -81,9 +90,9 @@ async function check(
   try {
     const result = await threads.run(
       { kind: "check", exercise: input.exercise, document: input.document, answers: input.answers },
-      { progress, signal: stop.signal },
+      { progress: said.say, signal: stop.signal },
     );
-    await said;
+    await said.written();
     if (!result.ok) {
       await setState(submission, "failed", "", result.refusal.sentence);
       return;
@@ -92,7 +101,7 @@ async function check(
     const grade = gradeReport(input.exercise, report);
     await writeReport(submission, helpers.job.id, input.revision, report, grade, packPicture(picture));
   } catch (e) {
-    await said;
+    await said.written();
     const ended = e instanceof ThreadEnded ? e : undefined;
     // stopped by hand, and said so already
     if (ended?.ending === "cancelled" && !helpers.abortSignal?.aborted) return;

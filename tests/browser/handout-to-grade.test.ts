@@ -3,7 +3,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { stlOf } from "@/core/formats/stl";
 import { writeStep } from "@/core/kernel/exchange";
+import { meshOf } from "@/core/kernel/mesh";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { Draft } from "@/demo/draft";
@@ -53,8 +55,21 @@ describe.sequential("from a handout to a graded part", () => {
     await teacher.getByLabel("The Sheet").getByText("⌀20").first().waitFor();
     // nobody needs to look for what the drawing leaves open: it says all there is
     expect(await teacher.getByTestId("rank").textContent()).toBe("6 of 6");
+    // a figure beside the part: its volume after one of its numbers has changed
+    await teacher.getByRole("button", { name: "Ask for a figure" }).click();
+    await teacher.getByLabel(/Question 1, as the student reads it/).fill("Volume of the plate when it is 15 thick");
+    await teacher.getByLabel("Asks for").selectOption("volume");
+    await teacher.getByRole("button", { name: "After a change" }).click();
+    await teacher.getByLabel(/Number 1 that question 1/).selectOption({ label: "2 · Extrude: depth (12 mm)" });
+    await teacher.getByLabel("Its new value in question 1").fill("15 mm");
+    await teacher.getByLabel("Points for Just the figure").fill("2");
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.getByText(/Right, as saved/).waitFor();
+    // 15 × (80 × 50 − π 10²)
+    expect(await teacher.locator("[data-question=q1]").textContent()).toMatch(/55.287\.6 mm³ ± 0\.5 %/);
     await teacher.getByLabel("Due").fill("2031-05-04T18:00");
-    await teacher.getByLabel("A STEP file from elsewhere is taken too").check();
+    await teacher.getByLabel("a STEP file", { exact: true }).check();
+    await teacher.getByLabel("a mesh file (STL, 3MF)").check();
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     await teacher.getByRole("heading", { name: "WS-21 Gauge plate" }).waitFor();
@@ -128,6 +143,16 @@ describe.sequential("from a handout to a graded part", () => {
     // what goes out is shown once more, and what is still open
     await student.getByRole("button", { name: "Hand in", exact: true }).click();
     const goes = student.getByRole("dialog", { name: "Hand in" });
+    await goes.getByText("1 of 1 figures are not typed yet.").waitFor();
+    await goes.getByRole("button", { name: "Go on working" }).click();
+    const figure = student.getByLabel("Just the figure").getByLabel("Volume of the plate when it is 15 thick");
+    await figure.fill("55.3 mm");
+    await student.getByText("“mm” is no unit of a volume.").waitFor();
+    await figure.fill("55.3 cm³");
+    // what was typed is there again after the window was closed
+    await student.reload();
+    await expect.poll(() => figure.inputValue()).toBe("55.3 cm³");
+    await student.getByRole("button", { name: "Hand in", exact: true }).click();
     await goes.getByRole("img", { name: "Your part as it stands" }).waitFor();
     await goes.getByText(/Nothing is left open/).waitFor();
     await goes.getByRole("button", { name: "Go on working" }).click();
@@ -145,7 +170,8 @@ describe.sequential("from a handout to a graded part", () => {
             .catch(() => ""),
         { timeout: 30_000 },
       )
-      .toBe("25 / 25");
+      .toBe("27 / 27");
+    await student.getByText("The figure is right.").waitFor();
     expect(await student.getByText("Every face is where the drawing puts it (7 of 7).").count()).toBe(1);
     // no target of the reference is told beyond what the Sheet prints
     expect(await student.content()).not.toContain("wanted");
@@ -154,7 +180,7 @@ describe.sequential("from a handout to a graded part", () => {
   it("the instructor opens the result", async () => {
     await teacher.getByRole("link", { name: "Linnea Holt" }).click();
     await teacher.waitForURL("**/submissions/*");
-    expect(await teacher.getByTestId("points").textContent()).toBe("25 / 25");
+    expect(await teacher.getByTestId("points").textContent()).toBe("27 / 27");
     await teacher.getByText(/wanted 44.230\.1 mm³/).waitFor();
     await teacher.getByRole("button", { name: "Reference" }).click();
     expect(await teacher.getByRole("button", { name: "Reference" }).getAttribute("aria-pressed")).toBe("true");
@@ -178,6 +204,28 @@ describe.sequential("from a handout to a graded part", () => {
     await student.getByText("The hole ⌀20 is 1 mm too wide.").waitFor();
     await student.getByText("All 6 sizes").click();
     expect(await student.getByTestId("sizes").locator("tr[data-state=missed]").count()).toBe(1);
+  });
+
+  it("takes a mesh too, and shows the instructor where it lies off", async () => {
+    const kernel = await openNodeKernel();
+    const plate = JSON.parse(JSON.stringify(gaugePlate()).replace('"value":20}', '"value":21}')) as PartDocument;
+    const body = rebuild(kernel, plate).body!;
+    const path = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.stl");
+    writeFileSync(path, stlOf(meshOf(kernel, body, 0.02, 0.2), "plate"));
+    kernel.release(body.shape);
+    await student.getByRole("link", { name: /Bench/ }).click();
+    await student.waitForURL("**/bench/*");
+    await student.getByRole("button", { name: "Hand in", exact: true }).click();
+    const goes = student.getByRole("dialog", { name: "Hand in" });
+    await goes.getByLabel(/Or hand in a STEP file/).setInputFiles(path);
+    await goes.getByRole("button", { name: "Hand in plate.stl" }).click();
+    await student.waitForURL("**/submissions/*");
+    await student.getByText(/The hole ⌀20 is up to 0\.5\d* mm off\./).waitFor({ timeout: 30_000 });
+    await teacher.goto(student.url());
+    await teacher.getByRole("button", { name: "Deviation" }).click();
+    await expect
+      .poll(() => teacher.getByTestId("deviation-scale").textContent(), { timeout: 20_000 })
+      .toMatch(/too little.*too much.*largest 0\.5/);
   });
 
   it("keeps the reference from the student: another's work and the picture are not there for them", async () => {

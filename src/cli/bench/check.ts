@@ -1,9 +1,10 @@
 import { checkSubmission } from "@/core/check/check";
 import { References } from "@/core/check/references";
 import { judged, judgeOf } from "@/core/check/testing/judge";
+import { referenceExercises } from "@/core/check/testing/references";
 import { wrongParts } from "@/core/check/testing/wrong";
 import { openNodeKernel } from "@/worker/kernel";
-import { demoExercises, demoSubmissions, solidExercises } from "./demo-parts";
+import { demoSubmissions } from "./demo-parts";
 import { figure } from "./figures";
 import { quantile, timed, type Bench } from "./measure";
 
@@ -20,7 +21,7 @@ export const checkBench: Bench = async (bench) => {
   // the parts of the test of wrong parts, all of them
   const took: number[] = [];
   const counts = { parts: 0, wrong: 0, unknown: 0 };
-  for (const [, exercise] of [...demoExercises(), ...solidExercises()]) {
+  for (const [, exercise] of referenceExercises()) {
     const judge = judgeOf(kernel, exercise, references);
     for (const w of wrongParts(exercise.reference)) {
       const j = judged(judge, w);

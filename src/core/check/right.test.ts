@@ -1,22 +1,22 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
 import { turnedVector } from "@/core/geometry/line";
-import { type Rigid } from "@/core/geometry/rigid";
+import { IDENTITY, type Rigid } from "@/core/geometry/rigid";
 import { unit3, type Vec3 } from "@/core/geometry/vector";
 import { readStep, writeStep } from "@/core/kernel/exchange";
 import type { Kernel } from "@/core/kernel/opencascade";
-import { placed } from "@/core/kernel/place";
+import { placed, scaled } from "@/core/kernel/place";
 import type { Solid } from "@/core/kernel/solid";
 import { gradeReport } from "@/core/grade/grade";
 import { rebuild } from "@/core/part/rebuild";
 import { drivingNumbers } from "@/core/sizes/numbers";
 import { done } from "@/core/units/refusal";
-import { SOLIDS } from "@/core/part/testing/solids";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkMeasured, checkSubmission } from "./check";
 import { measureSolid } from "./measured";
 import { References } from "./references";
-import { newExercise, type Exercise } from "./exercise";
+import type { Exercise } from "./exercise";
+import type { ShapeEvidence } from "./kinds/shape/kind";
+import { referenceExercises } from "./testing/references";
 
 let kernel: Kernel;
 let references: References;
@@ -25,13 +25,10 @@ beforeAll(async () => {
   references = new References(kernel, 40);
 });
 
-const named = ["plate with six holes", "bracket", "flange", "cup", "clevis", "lever"];
-const others: [string, Exercise][] = SOLIDS.filter(
-  (s, i) => (s.bodies ?? 1) === 1 && (i % 6 === 0 || named.includes(s.name)),
-)
-  .slice(0, 12)
-  .map((s) => [s.name, { ...newExercise(), reference: s.ways[0]! }]);
-const exercises = [...demoExercises(), ...solidExercises(), ...others];
+const exercises = referenceExercises();
+
+/** Parts that differ from their mirror images. */
+const HANDED: ReadonlySet<string> = new Set(["tripod-foot", "vane-arm", "counterbored hole", "countersunk hole"]);
 
 /** One motion; three in the long run. */
 const SEEDS = process.env["CALIPER_LONG"] ? [1, 2, 3] : [2];
@@ -49,13 +46,16 @@ function anyMotion(seed: number): Rigid {
   return { rows, shift: [13.7 * seed, -41.3, 7.1 + seed] };
 }
 
+/** Lines that a body without steps and without typed figures can earn. */
+const isOfPart = (l: { readonly id: string }) => l.id !== "sketches" && l.id !== "answers";
+
 const lost = (exercise: Exercise, make: (s: Solid) => Solid) => {
   const built = rebuild(kernel, exercise.reference).body!;
   const solid = make(built);
   const r = checkMeasured(kernel, exercise, () => done(measureSolid(kernel, solid)), { references });
   if (!r.ok) throw new Error(r.refusal.sentence);
   const grade = gradeReport(exercise, r.value.report);
-  return grade.lines.filter((l) => l.id !== "sketches" && l.points < l.of).map((l) => l.sentence);
+  return grade.lines.filter((l) => isOfPart(l) && l.points < l.of).map((l) => l.sentence);
 };
 
 describe("a right part loses no line", () => {
@@ -76,6 +76,28 @@ describe("a right part loses no line", () => {
     const r = checkSubmission(kernel, exercise, rounded, { references });
     if (!r.ok) throw new Error(r.refusal.sentence);
     const grade = gradeReport(exercise, r.value.report);
-    expect(grade.lines.filter((l) => l.id !== "sketches" && l.points < l.of).map((l) => l.sentence)).toEqual([]);
+    expect(grade.lines.filter((l) => isOfPart(l) && l.points < l.of).map((l) => l.sentence)).toEqual([]);
+  });
+});
+
+describe("a part that is wrong as a whole is told as that", () => {
+  const shapeOf = (exercise: Exercise, make: (s: Solid) => Solid) => {
+    const solid = make(rebuild(kernel, exercise.reference).body!);
+    const r = checkMeasured(kernel, exercise, () => done(measureSolid(kernel, solid)), { references });
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    return r.value.report.evidence.find((e) => e.check === "shape") as ShapeEvidence;
+  };
+  const mirror: Rigid = { ...IDENTITY, rows: [[-1, 0, 0], IDENTITY.rows[1], IDENTITY.rows[2]] };
+  it.each(exercises)("%s: its mirror image, turned", (name, exercise) => {
+    const e = shapeOf(exercise, (s) => placed(kernel, placed(kernel, s, mirror), anyMotion(3)));
+    // most parts are their own mirror images
+    expect(e.finding).toBe(HANDED.has(name) ? "mirrored" : "same");
+  });
+  it.each(exercises)("%s: of another size", (_, exercise) => {
+    for (const scale of [25.4, 1.01]) {
+      const e = shapeOf(exercise, (s) => scaled(kernel, s, scale));
+      expect([e.finding, e.verdict]).toEqual(["scaled", "missed"]);
+      expect(e.scale).toBeCloseTo(scale, 6);
+    }
   });
 });

@@ -18,6 +18,20 @@ export function placed(kernel: Kernel, solid: Solid, m: Rigid): Solid {
   });
 }
 
+/** The body at another size, about the origin; names stay. */
+export function scaled(kernel: Kernel, solid: Solid, by: number): Solid {
+  return kernel.guard("scaling", () => {
+    const oc = kernel.library;
+    const t = new oc.gp_Trsf(),
+      origin = new oc.gp_Pnt(0, 0, 0);
+    t.SetScale(origin, by);
+    const make = kernel.run(() => new oc.BRepBuilderAPI_Transform(solid.shape, t, true, false));
+    const shape = make.Shape();
+    kernel.release(make, t, origin);
+    return { shape, names: solid.names };
+  });
+}
+
 /** Names of a copy: `step/role/NAME` after the face each is an image of. */
 export const renamed = (solid: Solid, step: string, role: string): Solid => ({
   shape: solid.shape,

@@ -7,3 +7,6 @@ alter table handouts add constraint accepts_known
 
 -- just the figure: what was typed beside the part, or in its place
 alter table submissions add column answers jsonb not null default '{}';
+
+-- how far the measuring of a reference is, while it goes on
+alter table exercises add column preparing text not null default '';

@@ -82,6 +82,9 @@ function HandInCard({ store, to, sheet, accepts, figures, answers, close }: Prop
   const [trouble, setTrouble] = useState<string>();
   const [picture] = useState(pictureNow);
   const building = store((s) => s.building);
+  // what is still open changes while the card stands: a build ends, a size is ticked
+  store((s) => s.built);
+  store((s) => s.ticked);
   const typed = answers((s) => s.answers);
   const built = store((s) => s.history.present.steps.length > 0);
   const takesFiles = accepts.includes("step") || accepts.includes("mesh");

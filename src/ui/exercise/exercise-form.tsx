@@ -252,7 +252,7 @@ export function ExerciseForm(props: Props) {
           {!isCurrent && (
             <p className="quiet">
               <span className="loading loading-dots loading-xs mr-1" />
-              The reference is being measured.
+              The reference is being measured{made?.preparing ? `: ${made.preparing}` : ""}.
             </p>
           )}
           {prepared && "trouble" in prepared && isCurrent && (

@@ -12,6 +12,8 @@ export interface Issued {
   readonly id: string;
   readonly version: number;
   readonly prepared: Prepared | null;
+  /** How far the measuring is, in a few words. */
+  readonly preparing: string;
   readonly isCurrent: boolean;
   readonly timeZone: string;
   readonly issue: Act;

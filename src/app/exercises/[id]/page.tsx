@@ -17,6 +17,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       version={row.version}
       exercise={row.document}
       prepared={row.prepared}
+      preparing={row.preparing}
       timeZone={await timeZoneOf(id)}
       isCurrent={row.prepared_version >= row.version}
       save={updateExercise}

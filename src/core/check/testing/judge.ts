@@ -1,7 +1,7 @@
 import { distance3, dot3 } from "@/core/geometry/vector";
 import type { Carrier } from "@/core/kernel/carrier";
 import type { Kernel } from "@/core/kernel/opencascade";
-import { propertiesOf } from "@/core/kernel/properties";
+import { propertiesOf, type Properties } from "@/core/kernel/properties";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
@@ -35,18 +35,18 @@ export interface Judge {
   readonly exercise: Exercise;
   readonly references: References;
   readonly body: SizedBody;
-  /** Of the reference, mm³. */
-  readonly volume: number;
+  /** Of the reference. */
+  readonly properties: Properties;
 }
 
 /** Opens a judge over an exercise. */
 export function judgeOf(kernel: Kernel, exercise: Exercise, references: References): Judge {
   const built = rebuild(kernel, exercise.reference),
     body = sizedBody(kernel, built.body!),
-    { volume } = propertiesOf(kernel, built.body!);
+    properties = propertiesOf(kernel, built.body!);
   kernel.release(built.body!.shape);
   const sizes = references.sizes(exercise.reference, () => {});
-  return { kernel, exercise: { ...exercise, sizes: [...sizes] }, references, body, volume };
+  return { kernel, exercise: { ...exercise, sizes: [...sizes] }, references, body, properties };
 }
 
 const find = <C extends Evidence["check"]>(report: Report, check: C) =>
@@ -97,7 +97,7 @@ interface Truth {
   readonly wrong: ReadonlySet<string>;
 }
 
-function truthOf({ kernel, exercise, body, volume }: Judge, document: PartDocument): Truth | undefined {
+function truthOf({ kernel, exercise, body, properties }: Judge, document: PartDocument): Truth | undefined {
   const built = rebuild(kernel, document);
   if (!built.body?.names.length) return undefined;
   const on = carriersOfSolid(kernel, built.body),
@@ -124,13 +124,18 @@ function truthOf({ kernel, exercise, body, volume }: Judge, document: PartDocume
     if (!isRead || !isPrinted) wrong.add(size.id);
   }
   const density = document.material.density / exercise.material.density;
+  const { volume } = properties;
+  // turned round it may be the very same part elsewhere
+  const isTwin = [...p.moments, p.volume, p.area].every(
+    (v, i) => Math.abs(v / [...properties.moments, volume, properties.area][i]! - 1) < FIGURE_NOISE,
+  );
   const isVolume = Math.abs(p.volume / volume - 1) <= exercise.tolerances.shape;
   return {
     volume: { is: p.volume, want: volume },
     mass: { is: p.volume * density, want: volume },
     isMaterial: Math.abs(density - 1) < FIGURE_NOISE,
     isSame: most <= PRINTED_LENGTH && isVolume && p.bodies === 1,
-    isClear: most < PRINTED_LENGTH / 2 || most > PRINTED_LENGTH * 3,
+    isClear: most < PRINTED_LENGTH / 2 || (most > PRINTED_LENGTH * 3 && !isTwin),
     isWhole,
     wrong,
   };
