@@ -10,10 +10,12 @@ import type { Placement } from "./whole";
 /** Faces looked at when placings are compared: the largest. */
 const MOST_FACES = 80;
 
-const largest = (faces: readonly Face[]): Face[] => [...faces].sort((a, b) => b.area - a.area).slice(0, MOST_FACES);
+/** The faces that placings are compared by. */
+export const largest = (faces: readonly Face[]): Face[] =>
+  [...faces].sort((a, b) => b.area - a.area).slice(0, MOST_FACES);
 
 /** Area that lies nearly on its partner: all of it where they coincide, none where they are `reach` apart; mm². */
-function nearArea(reference: readonly Face[], placed: readonly Face[], size: number, reach: number): number {
+export function nearArea(reference: readonly Face[], placed: readonly Face[], size: number, reach: number): number {
   let sum = 0;
   for (const r of reference) {
     let most = 0;

@@ -7,7 +7,7 @@ import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { areaCentre, matchFaces, movedFace } from "./match";
 import { BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
-import { placeNear } from "./near-placing";
+import { largest, nearArea, placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { placeWhole, triad, type Placement, type Witness } from "./whole";
 
@@ -164,6 +164,15 @@ export function placeOn(
   const [theirs, own] = [headings(reference), headings(submission)];
   const directions = directionsOf(theirs);
   const middle = areaCentre(reference);
+  let known: number | undefined;
+  const likeness = ({ rows, shift }: Rigid): number =>
+    nearArea(
+      largest(reference),
+      largest(submission).map((f) => movedFace(f, { rows, shift })),
+      size,
+      size,
+    );
+  const bestLikeness = () => (known ??= likeness(best!.motion) * (1 + BETTER));
   const attempt = (rows: Rigid["rows"], branches: number): number => {
     const turned = submission.map((f) => movedFace(f, { rows, shift: [0, 0, 0] }));
     const fallback = sub3(middle, areaCentre(turned));
@@ -176,8 +185,12 @@ export function placeOn(
         size,
       );
       top = Math.max(top, matching.area);
-      if (best && matching.area <= best.matching.area * (1 + BETTER)) continue;
-      best = { motion: { rows, shift }, matching };
+      const motion = { rows, shift };
+      if (best && matching.area < best.matching.area * (1 - BETTER)) continue;
+      // where as much coincides the rest decides: what leaves least wrong is meant
+      if (best && matching.area <= best.matching.area * (1 + BETTER) && likeness(motion) <= bestLikeness()) continue;
+      best = { motion, matching };
+      known = undefined;
     }
     return top;
   };
@@ -189,7 +202,9 @@ export function placeOn(
     top: attempt(rows, 1),
   }));
   ranked.sort((a, b) => b.top - a.top);
-  for (const { rows } of ranked.slice(0, 6)) attempt(rows, 3);
+  const asBuilt = ranked.find(({ rows }) => rows.every((r, i) => r.every((v, k) => v === IDENTITY.rows[i]![k])));
+  // most parts lie as they were drawn: that is looked at closer whatever its first shift brings
+  for (const { rows } of new Set([...ranked.slice(0, 6), ...(asBuilt ? [asBuilt] : [])])) attempt(rows, 3);
   const all = reference.reduce((s, f) => s + f.area, 0);
   if (best && best.matching.area > ENOUGH * all) return best;
   const near = placeNear(

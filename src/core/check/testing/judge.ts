@@ -15,7 +15,7 @@ import type { Exercise } from "../exercise";
 import type { Evidence } from "../kinds/kinds";
 import type { ShapeEvidence } from "../kinds/shape/kind";
 import { isWithin, type SizesEvidence } from "../kinds/sizes/kind";
-import { FIGURE_NOISE, PRINTED_LENGTH } from "../tolerance";
+import { FIGURE_NOISE, ON_THE_LIMIT, PRINTED_LENGTH } from "../tolerance";
 import type { WrongPart } from "./wrong";
 
 /** What a check said against what is known of the part by how it was made. */
@@ -68,7 +68,7 @@ export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
   const amounts = { volume: truth.volume, mass: truth.mass };
   for (const check of ["volume", "mass"] as const) {
     const e = find(report, check),
-      isInside = Math.abs(amounts[check].is / amounts[check].want - 1) <= e.tolerance;
+      isInside = Math.abs(amounts[check].is / amounts[check].want - 1) <= e.tolerance + ON_THE_LIMIT;
     const want = isInside && (check === "volume" || truth.isMaterial) ? "met" : "missed";
     if (e.verdict !== want) faults.push(`${check}: ${e.verdict}, should be ${want}`);
   }
@@ -76,7 +76,9 @@ export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
   const wantShape = truth.isSame ? "met" : "missed";
   if (shape.verdict !== wantShape && shape.verdict !== "unknown" && truth.isClear)
     faults.push(`shape: ${shape.verdict} (${shape.finding}), should be ${wantShape}`);
-  if (wrong.kind === "number" && truth.isWhole) faults.push(...sizeFaults(find(report, "sizes"), truth.wrong));
+  // the sizes of a mirror image are told on the image
+  if (wrong.kind === "number" && truth.isWhole && shape.finding !== "mirrored")
+    faults.push(...sizeFaults(find(report, "sizes"), truth.wrong));
   if (wrong.kind === "left out") faults.push(...goneFaults(judge, shape, wrong.gone ?? []));
   const sketches = find(report, "sketches");
   if (wrong.kind === "loose" && sketches.verdict !== "missed") faults.push("sketches: met, should be missed");
@@ -149,8 +151,9 @@ function movedBy(s: Surface, now: Carrier | undefined, size: number): number {
   return apart + distance3(now.normal, was.normal) * Math.sqrt(s.area);
 }
 
-/** A face that looks another way by more than sixty degrees is another face. */
+/** A face that looks another way by more than sixty degrees, or with its other side, is another face. */
 function leans(was: Carrier, now: Carrier | undefined): boolean {
+  if (now && "hollow" in was && "hollow" in now && was.hollow !== now.hollow) return true;
   return was.kind === "plane" && now?.kind === "plane" && dot3(was.normal, now.normal) < 0.5;
 }
 

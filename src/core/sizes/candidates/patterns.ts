@@ -54,7 +54,9 @@ function circles(group: readonly Cylinder[], all: readonly Cylinder[]): Candidat
       if (ring) ring.push(s);
       else rings.push([s]);
     }
-    return rings.flatMap((ring) => (ring.length > 1 ? ringOf(ring, axis, keyOf(m)) : []));
+    // about one of their own kind a few are no ring: neighbours in a grid stand so
+    const least = group.some((g) => apart(g, m) <= TOUCHING) ? LEAST_ABOUT_OWN : 2;
+    return rings.flatMap((ring) => (ring.length >= least ? ringOf(ring, axis, keyOf(m)) : []));
   });
   const sum = group.reduce<Vec3>(
     (t, s) => [t[0] + s.carrier.at[0], t[1] + s.carrier.at[1], t[2] + s.carrier.at[2]],
@@ -65,6 +67,8 @@ function circles(group: readonly Cylinder[], all: readonly Cylinder[]): Candidat
   const isRing = group.length > 2 && far.every((f) => Math.abs(f - far[0]!) <= TOUCHING);
   return isRing ? [...list, ...ringOf(group, axis, undefined)] : list;
 }
+
+const LEAST_ABOUT_OWN = 5;
 
 /** One face for each axis, the largest. */
 function likeAxes(list: readonly Cylinder[]): Cylinder[] {
