@@ -1,7 +1,7 @@
 import { checkSubmission } from "@/core/check/check";
 import { References } from "@/core/check/references";
 import { judged, judgeOf } from "@/core/check/testing/judge";
-import { referenceExercises } from "@/core/check/testing/references";
+import { referenceExercises } from "./reference-parts";
 import { wrongParts } from "@/core/check/testing/wrong";
 import { openNodeKernel } from "@/worker/kernel";
 import { demoSubmissions } from "./demo-parts";

@@ -16,7 +16,7 @@ import { measureSolid } from "./measured";
 import { References } from "./references";
 import type { Exercise } from "./exercise";
 import type { ShapeEvidence } from "./kinds/shape/kind";
-import { referenceExercises } from "./testing/references";
+import { referenceExercises } from "@/cli/bench/reference-parts";
 
 let kernel: Kernel;
 let references: References;

@@ -3,7 +3,7 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
 import { References } from "./references";
 import { judged, judgeOf } from "./testing/judge";
-import { referenceExercises } from "./testing/references";
+import { referenceExercises } from "@/cli/bench/reference-parts";
 import { wrongParts } from "./testing/wrong";
 
 let kernel: Kernel;

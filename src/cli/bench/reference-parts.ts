@@ -1,7 +1,7 @@
-import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
+import { demoExercises, solidExercises } from "./demo-parts";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { withSketchesDefined } from "@/core/sizes/numbers";
-import { newExercise, type Exercise } from "../exercise";
+import { newExercise, type Exercise } from "@/core/check/exercise";
 
 /** Known parts that differ most from those of the demo, with sizes for all that they leave loose. */
 const NAMES = [
