@@ -41,7 +41,7 @@ const ROOM_MAY = {
   part: ["naming", "units", "geometry", "sketch", "kernel"],
   formats: ["naming", "units", "geometry", "sketch", "kernel"],
   sizes: ["naming", "units", "geometry", "sketch", "kernel", "measure", "part"],
-  sheet: ["naming", "units", "geometry", "kernel", "measure", "part", "sizes"],
+  sheet: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes"],
   check: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes", "sheet"],
   grade: ["units", "check"],
 };

@@ -3,11 +3,14 @@ import type { Vec2, Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
 import { direction, point } from "./primitives";
 import { edgePoints } from "./mesh";
+import { SMOOTH } from "./tolerance";
 import { distinct, explore, type Solid } from "./solid";
 
 /** One projected edge, sampled; in the view's own coordinates, mm. */
 export interface ProjectedEdge {
   readonly hidden: boolean;
+  /** Where two faces go on into each other without a corner. */
+  readonly tangent?: true;
   readonly points: readonly Vec2[];
 }
 
@@ -17,13 +20,21 @@ export interface Gaze {
   readonly right: Vec3;
 }
 
+/** What a view shows beside its visible edges and outlines. */
+interface Shown {
+  readonly hidden?: boolean;
+  readonly tangent?: boolean;
+}
+
 /**
- * Edges and outlines of a body as seen, by the library's exact hidden-line removal. Tangent edges are left out.
- * Lines come as the library gives them: pieces may repeat and overlap.
+ * Edges and outlines of a body as seen, by the library's exact hidden-line removal. Lines come as the library gives
+ * them: pieces may repeat and overlap.
  */
-export function projectedEdges(kernel: Kernel, solid: Solid, gaze: Gaze, withHidden: boolean): ProjectedEdge[] {
+export function projectedEdges(kernel: Kernel, solid: Solid, gaze: Gaze, shown: Shown): ProjectedEdge[] {
   return kernel.guard("drawing a view", () => {
     const oc = kernel.library;
+    // faces that were merged or mirrored do not know that they go on into each other: lines would be drawn between
+    oc.BRepLib.EncodeRegularity(solid.shape, SMOOTH);
     const o = point(kernel, [0, 0, 0]),
       n = direction(kernel, gaze.toViewer),
       x = direction(kernel, gaze.right);
@@ -36,20 +47,25 @@ export function projectedEdges(kernel: Kernel, solid: Solid, gaze: Gaze, withHid
     algorithm.Hide();
     const lines = new oc.HLRBRep_HLRToShape(algorithm);
     const list: ProjectedEdge[] = [];
-    const take = (compound: TopoDS_Shape | null | undefined, hidden: boolean) => {
+    const take = (compound: TopoDS_Shape | null | undefined, hidden: boolean, tangent = false) => {
       if (!compound || compound.IsNull()) return;
       oc.BRepLib.BuildCurves3d(compound);
       for (const s of explore(kernel, compound, "EDGE")) {
         const edge = oc.TopoDS.Edge(s);
         const p = edgePoints(kernel, edge, 0.1);
-        list.push({ hidden, points: Array.from({ length: p.length / 3 }, (_, i): Vec2 => [p[3 * i]!, p[3 * i + 1]!]) });
+        const points = Array.from({ length: p.length / 3 }, (_, i): Vec2 => [p[3 * i]!, p[3 * i + 1]!]);
+        list.push({ hidden, ...(tangent && { tangent }), points });
         kernel.release(edge, s);
       }
       kernel.release(compound);
     };
     take(lines.VCompound(), false);
     take(lines.OutLineVCompound(), false);
-    if (withHidden) {
+    if (shown.tangent) {
+      take(lines.Rg1LineVCompound(), false, true);
+      take(lines.RgNLineVCompound(), false, true);
+    }
+    if (shown.hidden) {
       take(lines.HCompound(), true);
       take(lines.OutLineHCompound(), true);
     }

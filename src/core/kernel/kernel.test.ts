@@ -144,8 +144,8 @@ describe("pictures", () => {
   it("with hidden lines show a blind hole behind the front", () => {
     const part = combine(kernel, "cut", block("a", 0, 0, 10, 10, 0, 10), [rod("r", 5, 5, 2, 5, 11)]);
     const front = { toViewer: [0, -1, 0], right: [1, 0, 0] } as const;
-    expect(projectedEdges(kernel, part, front, true).some((e) => e.hidden)).toBe(true);
-    expect(projectedEdges(kernel, part, front, false).some((e) => e.hidden)).toBe(false);
+    expect(projectedEdges(kernel, part, front, { hidden: true }).some((e) => e.hidden)).toBe(true);
+    expect(projectedEdges(kernel, part, front, {}).some((e) => e.hidden)).toBe(false);
   });
   it("give the corner points of each face", () => {
     const points = facePoints(kernel, block("a", 0, 0, 4, 3, 0, 2));

@@ -29,3 +29,6 @@ export const TIDY = 1e-14;
 export const DERIVE = 1e-4;
 /** Off-diagonal products below this share of the diagonal have gone. */
 export const EIGEN = 1e-15;
+
+/** Faces that meet at a smaller angle go on into each other, radians. */
+export const SMOOTH = 1e-6;

@@ -4,7 +4,11 @@ import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector
 import type { ProjectedEdge } from "@/core/kernel/hidden-lines";
 
 /** A drawn line, arc (angles counter-clockwise, radians) or freer path, in view coordinates, mm. */
-export type Stroke = { readonly hidden: boolean } & (
+export type Stroke = {
+  readonly hidden: boolean;
+  /** Two faces go on into each other there without a corner: drawn thin, or not at all. */
+  readonly tangent?: true;
+} & (
   | { readonly kind: "line"; readonly a: Vec2; readonly b: Vec2 }
   | { readonly kind: "arc"; readonly centre: Vec2; readonly radius: number; readonly from: number; readonly to: number }
   | { readonly kind: "path"; readonly points: readonly Vec2[] }

@@ -8,6 +8,11 @@ export const SheetSettingsSchema = z.strictObject({
   printMass: z.boolean(),
   printVolume: z.boolean(),
   notes: z.string().max(1000),
+  /** For the title block. */
+  drawnBy: z.string().max(60).optional(),
+  revision: z.string().max(20).optional(),
+  /** The general tolerance as it is lettered; left out: ISO 2768-m, or decimals in inches. */
+  general: z.string().max(60).optional(),
 });
 
 /** What a Sheet is drawn from; an exercise is one. */

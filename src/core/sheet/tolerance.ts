@@ -12,3 +12,7 @@ export const WHOLE_TURN = 1e-6;
 export const LEAST_SCALE = 1e-3;
 /** Directions whose cosine with a view's own is more are drawn along it. */
 export const ALONG_VIEW = 0.999;
+/** Points nearer to a drawn line lie on it; share of the view's size: arcs are followed by chords. */
+export const ON_STROKE = 2e-3;
+/** A part is turned where so much of its surface turns about one axis; share. */
+export const TURNED_SHARE = 0.75;

@@ -6,8 +6,18 @@ import { quantityOf } from "@/core/sketch/sketch";
 import { readQuantity } from "@/core/units/quantity";
 import type { Sheet } from "@/core/sheet/sheet";
 import type { BenchStore } from "./store";
-import { PICTORIAL } from "./view/camera";
+import { useSheetView } from "../sheet/sheet-view";
+import { PICTORIAL, type Look } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
+
+/** How a view of the Sheet looks; in Sheets of before by its name. */
+function lookOf(sheet: Sheet, view: string): Look | undefined {
+  const known = sheet.views?.find((v) => v.name === view);
+  if (known) return known.gaze;
+  if (view === "pictorial") return PICTORIAL;
+  const side = sheet.projection === "first-angle" ? "left" : "right";
+  return LOOKS[view === "side" ? side : (view as "front" | "top")];
+}
 
 /** Ticks those that are not ticked yet. */
 function tickAll(store: BenchStore, ids: readonly string[]): void {
@@ -29,6 +39,7 @@ export function SheetPane({
   trouble: string | null;
 }) {
   const box = useRef<HTMLDivElement>(null);
+  useSheetView(box, sheet?.svg);
   const ticked = store((s) => s.ticked);
   const document = store((s) => s.history.present);
 
@@ -87,21 +98,16 @@ export function SheetPane({
     const dimension = el.closest("[data-dimension]");
     if (dimension) return store.getState().tick(dimension.getAttribute("data-dimension")!);
     const view = el.closest("[data-view]")?.getAttribute("data-view");
-    const side = sheet.projection === "first-angle" ? "left" : "right";
-    if (view)
-      store
-        .getState()
-        .camera.turnTo(
-          view === "pictorial" ? PICTORIAL : LOOKS[view === "side" ? side : (view as "front" | "top")],
-          store.getState().fit,
-        );
+    const look = view && lookOf(sheet, view);
+    if (look) store.getState().camera.turnTo(look, store.getState().fit);
   };
   return (
     <div
       ref={box}
-      className={`live-sheet h-full overflow-auto bg-base-200 [&_svg]:mx-auto [&_svg]:block [&_svg]:h-full
-        [&_svg]:max-w-full`}
+      className="live-sheet h-full touch-none overflow-hidden bg-base-200 [&_svg]:block [&_svg]:h-full [&_svg]:w-full"
       aria-label="The Sheet"
+      title="Wheel or + and − enlarge, drag moves, double click shows a view or the whole"
+      tabIndex={0}
       onClick={click}
       onKeyDown={(e) => e.key === "Enter" && click(e)}
       dangerouslySetInnerHTML={{ __html: sheet.svg }}

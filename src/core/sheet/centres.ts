@@ -1,0 +1,113 @@
+import type { Vec2 } from "@/core/geometry/vector";
+import { axisOf } from "@/core/kernel/carrier";
+import { goesRound } from "@/core/measure/surfaces";
+import { isParallel, isSquare } from "@/core/sizes/anchor";
+import type { Size } from "@/core/sizes/size";
+import type { SheetModel } from "./model";
+import type { Segment } from "./plane";
+import { NEAR } from "./tolerance";
+import { project, type View } from "./views";
+
+/** Centre lines and pitch circles of a view; in its own coordinates, mm of the part. */
+export interface Centres {
+  readonly lines: readonly Segment[];
+  readonly circles: readonly { readonly centre: Vec2; readonly radius: number }[];
+}
+
+/** How far centre lines reach past what they belong to, mm of paper. */
+const PAST = 3;
+
+/** Axes as the view shows them: crosses where they point to the viewer, lines where they lie. */
+export function centresOf(model: SheetModel, sizes: readonly Size[], view: View, scale: number): Centres {
+  if (view.name === "pictorial") return { lines: [], circles: [] };
+  const past = PAST / scale;
+  const crosses = new Map<string, { at: Vec2; radius: number }>(),
+    lying = new Map<string, { i: 0 | 1; level: number; from: number; to: number }>();
+  const key = (...n: number[]) => n.map((v) => Math.round(v / (10 * NEAR))).join();
+  for (const s of model.body.surfaces) {
+    const axis = axisOf(s.carrier);
+    if (!axis || !goesRound(s)) continue;
+    const at = project(view.gaze, axis.at);
+    if (isParallel(axis.along, view.gaze.toViewer)) {
+      const own = s.carrier,
+        rim = own.kind === "cylinder" ? own.radius : own.kind === "torus" ? own.major : 0;
+      const known = crosses.get(key(...at));
+      if (!known || known.radius < rim) crosses.set(key(...at), { at, radius: Math.max(rim, known?.radius ?? 0) });
+    } else if (isSquare(axis.along, view.gaze.toViewer)) {
+      const i = isParallel(axis.along, view.gaze.right) ? 0 : 1,
+        k = i === 0 ? 1 : 0;
+      const reach = model.points(s.keys[0]!).map((p) => project(view.gaze, p)[i]);
+      if (!reach.length) continue;
+      const name = key(i, at[k]),
+        known = lying.get(name);
+      const [from, to] = [Math.min(...reach), Math.max(...reach)];
+      lying.set(name, {
+        i,
+        level: at[k],
+        from: Math.min(from, known?.from ?? from),
+        to: Math.max(to, known?.to ?? to),
+      });
+    }
+  }
+  const lines = [
+    ...[...crosses.values()].flatMap(({ at: [x, y], radius }): Segment[] => {
+      const l = radius + past;
+      return [
+        [
+          [x - l, y],
+          [x + l, y],
+        ],
+        [
+          [x, y - l],
+          [x, y + l],
+        ],
+      ];
+    }),
+    ...[...lying.values()].map(({ i, level, from, to }): Segment =>
+      i === 0
+        ? [
+            [from - past, level],
+            [to + past, level],
+          ]
+        : [
+            [level, from - past],
+            [level, to + past],
+          ],
+    ),
+  ];
+  return { lines: withoutCovered(lines), circles: pitchCircles(model, sizes, view) };
+}
+
+/** Lines that another covers are left out. */
+const withoutCovered = (lines: readonly Segment[]): Segment[] =>
+  lines.filter(
+    ([a, b], n) =>
+      !lines.some(([c, d], m) => {
+        if (m === n) return false;
+        const i = Math.abs(a[0] - b[0]) > Math.abs(a[1] - b[1]) ? 0 : 1,
+          k = i === 0 ? 1 : 0;
+        const isOnIt = Math.abs(c[k] - a[k]) < NEAR && Math.abs(d[k] - a[k]) < NEAR;
+        const covers = c[i] <= a[i] + NEAR && d[i] >= b[i] - NEAR;
+        const isSame = c[i] >= a[i] - NEAR && d[i] <= b[i] + NEAR;
+        return isOnIt && covers && (!isSame || m < n);
+      }),
+  );
+
+/** The circle that a ring of holes stands on, through every ring of three and more. */
+function pitchCircles({ body }: SheetModel, sizes: readonly Size[], view: View): Centres["circles"] {
+  return sizes.flatMap((s) => {
+    if (s.kind !== "circle") return [];
+    const axes = s.of.flatMap((f) => {
+      const c = body.on(f);
+      return c ? (axisOf(c) ?? []) : [];
+    });
+    const about = s.about === undefined ? undefined : body.on(s.about);
+    if (!axes.length || !isParallel(axes[0]!.along, view.gaze.toViewer)) return [];
+    const on = axes.map((a) => project(view.gaze, a.at));
+    const middle = about && axisOf(about);
+    const centre: Vec2 = middle
+      ? project(view.gaze, middle.at)
+      : [on.reduce((t, p) => t + p[0], 0) / on.length, on.reduce((t, p) => t + p[1], 0) / on.length];
+    return [{ centre, radius: Math.hypot(on[0]![0] - centre[0], on[0]![1] - centre[1]) }];
+  });
+}

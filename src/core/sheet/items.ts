@@ -1,0 +1,80 @@
+import type { Feature } from "@/core/sizes/features";
+import { asLettered, type Lettering } from "@/core/sizes/lettering";
+import { facesOfSize, measureSize, sizeText, type Size } from "@/core/sizes/size";
+import type { SheetModel } from "./model";
+import { presentationsOf, type Presentation } from "./present";
+import type { View } from "./views";
+
+/** One line of lettering, with the size it stands for. */
+export interface ItemLine {
+  readonly id: string;
+  readonly kind: Size["kind"];
+  readonly text: string;
+  /** As lettered: what is behind the last digit printed stays here; mm and radians. */
+  readonly values: readonly number[];
+}
+
+/** What is placed as one: a size, or all that is said of one hole. */
+export interface Item {
+  readonly lines: readonly ItemLine[];
+  readonly presentations: readonly Presentation[];
+}
+
+/** What a hole note says, in the order it is read. */
+const NOTE: readonly Size["kind"][] = ["diameter", "thread", "depth", "counterbore", "countersink", "circle"];
+
+/** The things to be placed on a Sheet; sizes that no view can show are told apart. */
+export function itemsOf(
+  model: SheetModel,
+  features: readonly Feature[],
+  sizes: readonly Size[],
+  views: readonly View[],
+  lettering: Lettering,
+): { items: Item[]; unplaced: readonly Size[] } {
+  const items: Item[] = [],
+    unplaced: Size[] = [];
+  for (const group of gathered(model, features, sizes)) {
+    const lines = group.flatMap((s) => lineOf(model, s, lettering) ?? []);
+    const all = presentationsOf(model, group[0]!, views);
+    // what is said in several lines stands at a leader
+    const presentations = group.length > 1 ? all.filter((p) => p.form === "leader") : all;
+    if (lines.length && presentations.length) items.push({ lines, presentations });
+    else unplaced.push(...group);
+  }
+  return { items, unplaced };
+}
+
+function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine | undefined {
+  const reading = measureSize(size, model.body.on)[0];
+  if (!reading) return undefined;
+  return {
+    id: size.id,
+    kind: size.kind,
+    text: sizeText(size, model.body.on, lettering),
+    values: reading.map((v) => asLettered(v.value, v.quantity, lettering)),
+  };
+}
+
+/** Sizes of one hole together, each other size alone. */
+function gathered(model: SheetModel, features: readonly Feature[], sizes: readonly Size[]): Size[][] {
+  const featureAt = (face: string) => {
+    const at = model.body.surfaces.findIndex((s) => s.keys.includes(face));
+    return features.findIndex((f) => f.surfaces.includes(at));
+  };
+  const isOfHole = (s: Size) => {
+    const face = facesOfSize(s)[0],
+      c = face === undefined ? undefined : model.body.on(face);
+    return s.kind !== "diameter" || (c !== undefined && "hollow" in c && c.hollow);
+  };
+  const groups = new Map<number, Size[]>(),
+    alone: Size[][] = [];
+  for (const s of sizes) {
+    const key = NOTE.includes(s.kind) && isOfHole(s) ? featureAt(facesOfSize(s)[0]!) : -1;
+    const known = groups.get(key);
+    if (key < 0) alone.push([s]);
+    else if (known) known.push(s);
+    else groups.set(key, [s]);
+  }
+  const order = (s: Size) => NOTE.indexOf(s.kind);
+  return [...alone, ...[...groups.values()].map((g) => g.sort((a, b) => order(a) - order(b)))];
+}

@@ -1,0 +1,37 @@
+import type { Vec2 } from "@/core/geometry/vector";
+import type { Item, ItemLine } from "./items";
+import type { Box, Segment } from "./plane";
+import type { View } from "./views";
+
+/** Lettering as it stands: its base line's place, and the box its signs fill. */
+export interface PlacedText {
+  readonly line: ItemLine;
+  readonly at: Vec2;
+  readonly anchor: "start" | "middle" | "end";
+  readonly isTurned: boolean;
+  readonly box: Box;
+}
+
+/**
+ * A size as it is drawn beside its view: mm of paper from the view's lower left corner, y upwards.
+ */
+export interface Placed {
+  readonly item: Item;
+  readonly view: View;
+  readonly texts: readonly PlacedText[];
+  /** The dimension line, or the leader with its shelf. */
+  readonly lines: readonly Segment[];
+  readonly extensions: readonly Segment[];
+  /** Heads: where they touch, and the unit way they point. */
+  readonly arrows: readonly { readonly tip: Vec2; readonly way: Vec2 }[];
+  readonly box: Box;
+  /** On which side, how far out, and from where to where: of straight dimensions. */
+  readonly tier?: { readonly side: string; readonly offset: number; readonly from: number; readonly to: number };
+  /** What speaks against it by itself. */
+  readonly own: number;
+}
+
+/** View coordinates to paper mm from the view's lower left corner. */
+export const paperOf =
+  (view: View, scale: number) =>
+  ([x, y]: Vec2): Vec2 => [(x - view.box.min[0]) * scale, (y - view.box.min[1]) * scale];
