@@ -3,10 +3,11 @@
 import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { chromium, DATA, ensureData, ensureModules, ensureSystem, ROOT } from "./machine.mjs";
+import { chromium, DATA, ensureData, ensureModules, ensureSystem, offerDrawingTools, ROOT } from "./machine.mjs";
 import { startPostgres } from "./postgres.mjs";
 
 ensureSystem({ browser: true, meshes: true });
+offerDrawingTools();
 ensureModules();
 process.chdir(ROOT);
 ensureData();

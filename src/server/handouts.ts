@@ -1,5 +1,6 @@
 import type { Accepted } from "@/core/check/part-file";
 import type { Exercise } from "@/core/check/exercise";
+import type { Drawing } from "@/core/formats/drawing";
 import type { AskedFigures } from "@/core/check/question";
 import type { Grade } from "@/core/grade/grade";
 import type { Sheet } from "@/core/sheet/sheet";
@@ -34,6 +35,10 @@ export const handout = async (id: string): Promise<Handout> =>
     [id],
   );
 
+/** The Sheet of a handout before it is written as a file; undefined for handouts of before there were files. */
+export const drawingOf = async (id: string): Promise<Drawing | undefined> =>
+  (await one<{ drawing: Drawing | null }>("select drawing from handouts where id = $1", [id])).drawing ?? undefined;
+
 /** On what terms a handout is given. */
 export interface Terms {
   readonly dueAt: Date;
@@ -52,10 +57,10 @@ export interface Terms {
 export async function issueHandout(exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> {
   const made = await row<{ id: string }>(
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
-       after_due, points_a_day, accepts)
+       after_due, points_a_day, accepts, drawing)
      select id, course_id,
        jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted')) || document,
-       version, prepared->'sheet', $2, $3, $5, $6, $7, $8
+       version, prepared->'sheet', $2, $3, $5, $6, $7, $8, prepared->'drawing'
        from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id`,

@@ -104,6 +104,14 @@ export function mustBe(person: Person, owner: string): void {
 /** Versions as the database counts them. */
 export const VERSION = z.number().int().min(0).max(2_147_483_647);
 
+/** As what kind of file something is asked for; the first where nothing is said. */
+export function fileOf<K extends string>(request: Request, kinds: readonly [K, ...K[]]): K {
+  const asked = new URL(request.url).searchParams.get("as");
+  const kind = asked === null ? kinds[0] : kinds.find((k) => k === asked);
+  if (!kind) throw new Refused(422, `Ask for it as ${kinds.join(", ")}.`);
+  return kind;
+}
+
 /** What a person is told is nobody else's to keep. */
 const PRIVATE = { "cache-control": "no-store" };
 
@@ -130,7 +138,8 @@ export function endpoint<P extends Record<string, string>>(
       const named = await params;
       const person = await admit(tokenIn(request.headers.get("cookie")), action, named[thing]!);
       if (!person) return say(401, "You are signed out. Sign in again in another window; nothing here is lost.");
-      return Response.json((await work(person, named, request)) ?? {}, { headers: PRIVATE });
+      const result = (await work(person, named, request)) ?? {};
+      return result instanceof Response ? result : Response.json(result, { headers: PRIVATE });
     } catch (e) {
       if (e instanceof Denied) return say(404, e.message);
       if (e instanceof Refused) return say(e.status, e.message, e.data);

@@ -1,7 +1,10 @@
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
-import { makeSheet, type Sheet } from "@/core/sheet/sheet";
-import { sizesOf, type RankTable } from "@/core/sizes/sizes";
+import type { Drawing } from "@/core/formats/drawing";
+import { svgOf } from "@/core/formats/drawing-svg";
+import { proofOf, type Proof } from "@/core/sheet/proof";
+import { drawSheet, type Sheet } from "@/core/sheet/sheet";
+import { disturbed, proposedSizes, rankSizes, type RankTable } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
 import { done, type Outcome } from "@/core/units/refusal";
 import { measurePart } from "./measured";
@@ -15,6 +18,10 @@ export interface Targets {
   /** The sizes it prints, and how those proposed for the reference follow the numbers it was made with. */
   readonly sizes: readonly Size[];
   readonly table: RankTable;
+  /** Whether the Sheet says enough, and only once. */
+  readonly proof: Proof;
+  /** The Sheet before it is written as a file: other kinds of files are made of it. */
+  readonly drawing: Drawing;
   /** The right answers to its questions. */
   readonly wanted: Wanted;
   readonly volume: number;
@@ -31,21 +38,36 @@ export function prepareExercise(
   exercise: Exercise,
   tell?: (done: number, of: number) => void,
 ): Outcome<Targets> {
-  const found = sizesOf(kernel, exercise.reference, tell);
-  const sizes = exercise.sizes ?? (found.ok ? found.value.sizes : []);
-  const sheet = makeSheet(kernel, { ...exercise, sizes });
+  const changed = disturbed(kernel, exercise.reference, tell);
+  const sizes = exercise.sizes ?? (changed.ok ? proposedSizes(changed.value) : []);
+  const drawn = drawSheet(kernel, { ...exercise, sizes });
   // the Sheet says it in the words of a drawing
-  if (!sheet.ok) return sheet;
-  if (!found.ok) return found;
+  if (!drawn.ok) return drawn;
+  if (!changed.ok) return changed;
+  const { drawing, sheet, endingInside } = drawn.value;
+  const { body, changes } = changed.value;
+  // what is free is not asked for, and what no view shows is not said
+  const unplaced = sheet.unplaced ?? [];
+  const printed = sizes.filter((s) => s.free !== true && !unplaced.includes(s.id));
+  const table = rankSizes(body, changes, printed, { unit: exercise.units });
   const wanted = wantedFigures(kernel, exercise);
   if (!wanted.ok) return wanted;
   const { solid, properties } = measurePart(kernel, exercise.reference);
   kernel.release(solid?.shape);
   const { volume, area } = properties!;
   return done({
-    sheet: sheet.value,
+    sheet: { ...sheet, svg: svgOf(drawing) },
+    drawing,
     sizes,
-    table: found.value.table,
+    table,
+    proof: proofOf({
+      table,
+      texts: new Map(sheet.dimensions.map((d) => [d.id, d.text])),
+      unplaced,
+      volume,
+      tolerance: exercise.tolerances.mass,
+      endingInside,
+    }),
     wanted: wanted.value,
     volume,
     area,

@@ -12,6 +12,7 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { plannedViews } from "./choose";
 import { compose, NOTES_BESIDE, scaleText, type Composition } from "./compose";
 import { dimensionGroups, viewGroup } from "./draw";
+import { holesEndingInside } from "./ends";
 import { itemsOf, type Item } from "./items";
 import { sheetModel, type SheetModel } from "./model";
 import { frameGroup, type PaperName } from "./paper";
@@ -34,7 +35,7 @@ export interface Sheet {
     readonly values?: readonly number[] | undefined;
     readonly kind: Size["kind"];
   }[];
-  /** Sizes that no view could show, by what they measure; left out in Sheets of before. */
+  /** Ids of sizes that no view could show; left out in Sheets of before. */
   readonly unplaced?: readonly string[] | undefined;
   /** How each view looks, so that the model can be turned to it; left out in Sheets of before. */
   readonly views?: readonly { readonly name: string; readonly gaze: View["gaze"] }[] | undefined;
@@ -49,12 +50,21 @@ export function makeSheet(kernel: Kernel, subject: SheetSubject, owner?: string)
   return r.ok ? done({ ...r.value.sheet, svg: svgOf(r.value.drawing) }) : r;
 }
 
+/** A Sheet before it is written as a file of some kind. */
+interface DrawnSheet {
+  readonly drawing: Drawing;
+  readonly sheet: Omit<Sheet, "svg">;
+  readonly composition: Composition;
+  /** Holes that end in a hollow, which the paper does not say. */
+  readonly endingInside: readonly string[];
+}
+
 /** The same before it is written as a file of some kind. */
 export function drawSheet(
   kernel: Kernel,
   subject: SheetSubject,
   owner = "Saltmarsh Technical College",
-): Outcome<{ drawing: Drawing; sheet: Omit<Sheet, "svg">; composition: Composition }> {
+): Outcome<DrawnSheet> {
   const built = rebuild(kernel, subject.reference);
   const trouble = built.steps.find((s) => s.refusal);
   if (!built.body || trouble) {
@@ -89,13 +99,14 @@ export function drawSheet(
   return done({
     drawing,
     composition,
+    endingInside: holesEndingInside(subject.reference, model.body, features),
     sheet: {
       scale: scaleText(composition.scale),
       projection,
       // the Sheet goes to students: nothing behind the last digit printed goes with it
       ...(subject.sheet.printMass && { printedMass: { target, tolerance: subject.tolerances.mass } }),
       dimensions: composition.views.flatMap((v) => v.placed.flatMap((p) => p.item.lines)),
-      unplaced: unplaced.map((s) => s.kind),
+      unplaced: unplaced.map((s) => s.id),
       views: composition.views.map(({ view: { name, gaze } }) => ({ name, gaze })),
     },
   });

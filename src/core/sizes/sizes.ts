@@ -30,6 +30,10 @@ export interface RankTable {
   readonly lost: readonly string[];
   /** By how much the printed sizes, rounded as they are lettered, leave the volume open; mm³. */
   readonly uncertain: number;
+  /** By how much each size that is rounded does, the most first; left out in tables of before. mm³ */
+  readonly rounding?: readonly { readonly id: string; readonly open: number }[] | undefined;
+  /** Sizes that only repeat what others say, and after rounding say another number; left out in tables of before. */
+  readonly contradicting?: readonly string[] | undefined;
 }
 
 /** The sizes of a reference and their table. */
@@ -76,6 +80,10 @@ export function sizesOf(
   return done({ sizes: proposed.map((p) => p.size), table });
 }
 
+/** The sizes a drawing of a disturbed reference should print. */
+export const proposedSizes = ({ body, changes }: Disturbed): readonly Size[] =>
+  proposeSizes(body, changes).map((p) => p.size);
+
 /** The table of sizes that are given. */
 export function rankSizes(body: SizedBody, changes: readonly Disturbance[], sizes: readonly Size[], l: Lettering) {
   const read = sizes.map((size) => ({ size, followed: follow(size, body, changes) }));
@@ -93,7 +101,8 @@ function tableOf(
 ): RankTable {
   const span = new Span();
   const repeating: string[] = [];
-  const used: { row: Row; open: number }[] = [];
+  const used: { id: string; row: Row; open: number; shift: number }[] = [];
+  const repeated: { id: string; telling: readonly Telling[] }[] = [];
   const implied = impliedRows(body, changes).filter((row) => span.takeAll([row]));
   for (const { size, reading, rows, parted } of sizes) {
     const said = [...rows.map((row, of) => ({ row, of })), ...parted];
@@ -101,15 +110,23 @@ function tableOf(
     if (!telling.length) continue;
     if (!span.takeAll(telling.map((t) => t.row))) {
       repeating.push(size.id);
+      repeated.push({ id: size.id, telling });
       continue;
     }
-    for (const { row, value } of telling) used.push({ row, open: openOf(value, body, lettering) });
+    for (const { row, value } of telling)
+      used.push({ id: size.id, row, open: openOf(value, body, lettering), shift: shiftOf(value, body, lettering) });
   }
   const ways = shapeRank(body, changes);
   const unit = (i: number): Row => Float64Array.from(changes, (_, k) => (k === i ? 1 : 0));
   const isHidden = (i: number) => !span.holds(unit(i)) && shapeRank(body, [changes[i]!]) > 0;
   const volume = volumeRow(body, changes);
-  const weights = weightsOf([...used.map((u) => u.row), ...implied], volume);
+  const rows = [...used.map((u) => u.row), ...implied];
+  const weights = weightsOf(rows, volume);
+  const open = used.map((u, i) => ({ id: u.id, open: Math.abs(weights[i]!) * u.open }));
+  /** What the sizes that are taken make of another, rounded as they are. */
+  const follows = (row: Row) => weightsOf(rows, row).reduce((s, w, i) => s + w * (used[i]?.shift ?? 0), 0);
+  const contradicts = (t: Telling) =>
+    Math.abs(follows(t.row) - shiftOf(t.value, body, lettering)) > openStep(t.value, body, lettering);
   return {
     numbers: changes.map((c) => c.number),
     sizes: sizes.map(({ size, rows }) => ({ id: size.id, rows: rows.map((r) => [...r]) })),
@@ -118,15 +135,32 @@ function tableOf(
     hidden: span.rank < ways ? changes.flatMap((_, i) => (isHidden(i) ? [i] : [])) : [],
     repeating,
     lost,
-    uncertain: used.reduce((s, u, i) => s + Math.abs(weights[i]!) * u.open, 0),
+    uncertain: open.reduce((s, o) => s + o.open, 0),
+    rounding: open.filter((o) => o.open > 0).sort((a, b) => b.open - a.open),
+    contradicting: repeated.filter((r) => r.telling.some(contradicts)).map((r) => r.id),
   };
 }
+
+/** A number of a size that follows some driving number. */
+interface Telling {
+  readonly row: Row;
+  readonly value: ProposedSize["reading"][number];
+}
+
+const scaleOf = (v: Telling["value"], body: SizedBody): number => (v.quantity === "angle" ? body.size / 2 : 1);
+
+/** By how much a number is lettered too large, in lengths. */
+const shiftOf = (v: Telling["value"], body: SizedBody, l: Lettering): number =>
+  v.quantity === "count" ? 0 : (asLettered(v.value, v.quantity, l) - v.value) * scaleOf(v, body);
+
+/** A unit of its last digit, in lengths. */
+const openStep = (v: Telling["value"], body: SizedBody, l: Lettering): number =>
+  v.quantity === "count" ? Infinity : 2 * roundingOf(v.quantity, l) * scaleOf(v, body);
 
 /** What the print leaves open of a number: how far it is from what is lettered, in lengths. */
 function openOf(v: ProposedSize["reading"][number], body: SizedBody, l: Lettering): number {
   if (v.quantity === "count") return 0;
-  const scale = v.quantity === "angle" ? body.size / 2 : 1;
   const printed = asLettered(v.value, v.quantity, l);
   // what is lettered exactly leaves nothing open
-  return Math.min(Math.abs(printed - v.value), roundingOf(v.quantity, l)) * scale;
+  return Math.min(Math.abs(printed - v.value), roundingOf(v.quantity, l)) * scaleOf(v, body);
 }

@@ -8,5 +8,8 @@ alter table handouts add constraint accepts_known
 -- just the figure: what was typed beside the part, or in its place
 alter table submissions add column answers jsonb not null default '{}';
 
+-- the Sheet before it is written as a file of some kind
+alter table handouts add column drawing jsonb;
+
 -- how far the measuring of a reference is, while it goes on
 alter table exercises add column preparing text not null default '';

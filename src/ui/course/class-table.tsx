@@ -9,6 +9,7 @@ import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import { SheetFigure } from "../sheet/sheet-figure";
+import { SheetFiles } from "../sheet/sheet-files";
 
 type Row = Omit<ClassRow, "handed_in_at" | "seen_at" | "extended_to"> & {
   handedInAt: string | null;
@@ -170,7 +171,10 @@ export function ClassTable({
         </div>
         <aside className="no-print w-72 shrink-0">
           {handout.sheet ? (
-            <SheetFigure svg={handout.sheet} />
+            <>
+              <SheetFigure svg={handout.sheet} />
+              <SheetFiles of={`/api/handouts/${handout.id}/sheet`} />
+            </>
           ) : (
             !handout.trouble && (
               <p className="quiet">

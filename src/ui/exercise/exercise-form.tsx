@@ -12,7 +12,9 @@ import { QuestionsEditor } from "./questions-editor";
 import { RubricTable } from "./rubric-table";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
+import { ProofList } from "../sheet/proof-list";
 import { SheetFigure } from "../sheet/sheet-figure";
+import { SheetFiles } from "../sheet/sheet-files";
 
 type Props = {
   person: { name: string };
@@ -242,7 +244,14 @@ export function ExerciseForm(props: Props) {
               )}
             </div>
           </form>
-          {made && <IssueForm made={made} hasTargets={measured !== null} hasQuestions={Boolean(e.questions?.length)} />}
+          {made && (
+            <IssueForm
+              made={made}
+              hasTargets={measured !== null}
+              hasQuestions={Boolean(e.questions?.length)}
+              open={measured?.proof?.points.length ?? 0}
+            />
+          )}
         </div>
         <aside className="w-80 shrink-0">
           <h2 className="font-semibold">Targets</h2>
@@ -276,17 +285,11 @@ export function ExerciseForm(props: Props) {
                     <td>Dimensions</td>
                     <td className="text-right">{measured.sheet.dimensions.length}</td>
                   </tr>
-                  {measured.table && (
-                    <tr>
-                      <td>Ways the shape can change, told by them</td>
-                      <td className="text-right" data-testid="rank">
-                        {measured.table.told} of {measured.table.ways}
-                      </td>
-                    </tr>
-                  )}
                 </tbody>
               </table>
+              {measured.proof && <ProofList proof={measured.proof} />}
               <SheetFigure svg={measured.sheet.svg} />
+              {made && measured.drawing && <SheetFiles of={`/api/exercises/${made.id}/sheet`} />}
             </>
           )}
         </aside>

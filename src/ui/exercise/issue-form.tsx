@@ -55,11 +55,15 @@ export function IssueForm({
   made,
   hasTargets,
   hasQuestions,
+  open,
 }: {
   made: Issued;
   hasTargets: boolean;
   hasQuestions: boolean;
+  /** Points that the Sheet's proof leaves open. */
+  open: number;
 }) {
+  const [asks, setAsks] = useState(false);
   const [issued, doIssue, issuing] = useActionState(made.issue, {});
   const [after, setAfter] = useState("late");
   return (
@@ -121,8 +125,23 @@ export function IssueForm({
           </label>
         ))}
       </fieldset>
-      <button className="btn" disabled={issuing || !hasTargets || !made.isCurrent}>
-        Make a handout
+      {asks && (
+        <p role="alert" className="w-full text-sm text-accent">
+          The Sheet leaves {open === 1 ? "a point" : `${open} points`} open (Sheet proof, at the right): students may
+          not be able to build the part from it. Issue it all the same?
+        </p>
+      )}
+      <button
+        className="btn"
+        disabled={issuing || !hasTargets || !made.isCurrent}
+        onClick={(ev) => {
+          // asked once: what is open is looked at before a class stumbles over it
+          if (!open || asks || !ev.currentTarget.form?.checkValidity()) return;
+          ev.preventDefault();
+          setAsks(true);
+        }}
+      >
+        {asks ? "Issue it all the same" : "Make a handout"}
       </button>
       {issued.sentence && (
         <p role="alert" className="text-error">

@@ -1,0 +1,35 @@
+import type { Proof } from "@/core/sheet/proof";
+import { percentText } from "@/core/units/amounts";
+
+/** Whether the Sheet says enough, and only once; what it leaves open, one line each. */
+export function ProofList({ proof }: { proof: Proof }) {
+  const { points, ways, told, attainable } = proof;
+  return (
+    <section aria-label="Sheet proof" className="mb-3 text-sm">
+      <h3 className="font-semibold">Sheet proof</h3>
+      {points.length === 0 ? (
+        <p>
+          <span className="text-success" aria-hidden>
+            ✓
+          </span>{" "}
+          It says all there is to know, and nothing twice.
+        </p>
+      ) : (
+        <ul className="mt-1 list-disc space-y-1 pl-5 text-accent" data-testid="open-points">
+          {points.map((p) => (
+            <li key={p.sentence} data-kind={p.kind}>
+              {p.sentence}
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="quiet mt-1">
+        <span data-testid="rank">
+          {told} of {ways}
+        </span>{" "}
+        ways the shape can change are told.{" "}
+        {attainable > 0 && <>Worked from the rounded print, the mass is met within {percentText(attainable)}.</>}
+      </p>
+    </section>
+  );
+}
