@@ -1,3 +1,4 @@
+import { begun } from "@/core/naming/words";
 import type { RankTable } from "@/core/sizes/sizes";
 import { percentText } from "@/core/units/amounts";
 
@@ -77,6 +78,6 @@ export function proofOf({ table, texts, unplaced, volume, tolerance, endingInsid
   }
   for (const id of unplaced) give({ kind: "unplaced", sentence: `${text(id)} is shown in no view.`, sizes: [id] });
   for (const hole of endingInside)
-    give({ kind: "one-wall", sentence: `${hole} ends in a hollow: say that it goes through one wall only.` });
+    give({ kind: "one-wall", sentence: `${begun(hole)} ends in a hollow: say that it goes through one wall only.` });
   return { points, ways: table.ways, told: table.told, attainable };
 }

@@ -99,7 +99,7 @@ export function drawSheet(
   return done({
     drawing,
     composition,
-    endingInside: holesEndingInside(subject.reference, model.body, features),
+    endingInside: holesEndingInside(subject.reference, model.body, features, views),
     sheet: {
       scale: scaleText(composition.scale),
       projection,
