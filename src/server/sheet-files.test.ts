@@ -69,7 +69,11 @@ describe("a Sheet as DXF", () => {
     for (const [i, d] of drawings.entries()) {
       const path = join(folder, `sheet-${i}.dxf`);
       writeFileSync(path, dxfOf(d));
-      const script = `import ezdxf,sys\nd=ezdxf.readfile(sys.argv[1])\na=d.audit()\nprint(len(a.errors),len(d.modelspace()))`;
+      const script = [
+        "import ezdxf, sys",
+        "d = ezdxf.readfile(sys.argv[1])",
+        "print(len(d.audit().errors), len(d.modelspace()))",
+      ].join("\n");
       const [errors, entities] = execFileSync(PYTHON, ["-c", script, path], { encoding: "utf8" })
         .trim()
         .split(" ")

@@ -1,8 +1,8 @@
 import type { Vec2 } from "@/core/geometry/vector";
 
 /**
- * Signs of ISO 129 and ASME Y14.5 that lettering fonts lack, as strokes: heights of capitals, from the base line, within
- * the width of one sign (0.87).
+ * Signs of ISO 129 and ASME Y14.5 that lettering fonts lack, as strokes: in heights of capitals, from the base line,
+ * within the width of one sign (0.87).
  */
 const ring = (radius: number, x: number, y: number): Vec2[] =>
   Array.from({ length: 25 }, (_, i): Vec2 => {
