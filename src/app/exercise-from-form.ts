@@ -4,6 +4,7 @@ import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
 import type { Question } from "@/core/check/question";
 import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
+import { PAPER_NAMES } from "@/core/sheet/paper";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
 import { readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -153,8 +154,20 @@ export async function exerciseFrom(
       printMass: form.get("print-mass") === "on",
       printVolume: form.get("print-volume") === "on",
       notes: text("notes"),
+      drawnBy: text("drawn-by") || undefined,
+      revision: text("revision") || undefined,
+      general: text("general") || undefined,
+      paper: paperFrom(text("paper")),
+      fractions: form.get("fractions") === "on" || undefined,
+      signs: form.get("signs") === "on" || undefined,
     },
   });
+}
+
+/** "A3 lying" as the form has it; empty: the program chooses. */
+function paperFrom(typed: string): Exercise["sheet"]["paper"] {
+  const name = PAPER_NAMES.find((p) => typed.startsWith(p));
+  return name && { name, isLying: typed.endsWith("lying") };
 }
 
 /** A reference nobody has begun yet is begun in the exercise's unit and material. */

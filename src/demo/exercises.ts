@@ -34,7 +34,7 @@ export const armExercise = (): Exercise => ({
   reference: vaneArm(),
   tolerances: { volume: 0.002, mass: 0.005, shape: 0.001 },
   rubric: defaultRubric(),
-  sheet: { projection: "third-angle", printMass: false, printVolume: false, notes: "Remove burrs." },
+  sheet: { projection: "third-angle", printMass: false, printVolume: false, notes: "Remove burrs.", fractions: true },
 });
 
 const solidExercise = (

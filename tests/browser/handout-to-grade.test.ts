@@ -140,6 +140,28 @@ describe.sequential("from a handout to a graded part", () => {
     await kept(student);
     // each by what the part shows, whether it was typed in a sketch or in a card
     await expect.poll(() => gauge(student, "Printed sizes used").textContent(), { timeout: 15_000 }).toBe("6 of 6");
+    // the Sheet is looked at closely, and the part laid over it
+    const paper = student.getByLabel("The Sheet", { exact: true });
+    const shown = () => paper.locator("svg").getAttribute("viewBox");
+    const whole = await shown();
+    await paper.hover();
+    await student.mouse.wheel(0, -400);
+    await expect.poll(shown).not.toBe(whole);
+    await paper.press("0");
+    await expect.poll(shown).toBe(whole);
+    await student.getByLabel("Match view").selectOption("over");
+    await expect.poll(() => paper.locator(".matched path").count(), { timeout: 15_000 }).toBeGreaterThan(6);
+    await student.getByLabel("Match view").selectOption("off");
+    await expect.poll(() => paper.locator(".matched").count()).toBe(0);
+    const handout = new URL(student.url()).pathname.split("/").pop()!;
+    for (const [as, head] of [
+      ["pdf", "%PDF-"],
+      ["dxf", "0\nSECTION"],
+      ["svg", "<svg"],
+    ] as const) {
+      const file = await student.request.get(`${BASE}/api/handouts/${handout}/sheet?as=${as}`);
+      expect((await file.body()).subarray(0, head.length).toString("latin1")).toBe(head);
+    }
     // what goes out is shown once more, and what is still open
     await student.getByRole("button", { name: "Hand in", exact: true }).click();
     const goes = student.getByRole("dialog", { name: "Hand in" });

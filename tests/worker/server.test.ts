@@ -154,6 +154,7 @@ describe("what a student is sent of a handout", () => {
       "brief",
       "course",
       "dueAt",
+      "figures",
       "id",
       "material",
       "number",

@@ -3,6 +3,7 @@ import { densityOf } from "@/core/part/document";
 import type { Drawing } from "@/core/formats/drawing";
 import { svgOf } from "@/core/formats/drawing-svg";
 import { proofOf, type Proof } from "@/core/sheet/proof";
+import { letteringOf } from "@/core/sheet/subject";
 import { drawSheet, type Sheet } from "@/core/sheet/sheet";
 import { disturbed, proposedSizes, rankSizes, type RankTable } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
@@ -49,7 +50,7 @@ export function prepareExercise(
   // what is free is not asked for, and what no view shows is not said
   const unplaced = sheet.unplaced ?? [];
   const printed = sizes.filter((s) => s.free !== true && !unplaced.includes(s.id));
-  const table = rankSizes(body, changes, printed, { unit: exercise.units });
+  const table = rankSizes(body, changes, printed, letteringOf(exercise));
   const wanted = wantedFigures(kernel, exercise);
   if (!wanted.ok) return wanted;
   const { solid, properties } = measurePart(kernel, exercise.reference);

@@ -38,6 +38,9 @@ export function svgOf(drawing: Drawing): string {
   );
 }
 
+/** Marks alone, to be laid over a drawing. */
+export const svgMarks = (marks: readonly Mark[], wide: number): string => marks.map((m) => markOf(m, wide)).join("");
+
 function groupOf(g: Group, wide: number): string {
   const own = g.role === "view" ? { "data-view": g.name } : g.role === "dimension" ? { "data-dimension": g.name } : {};
   const isLive = g.role === "dimension";

@@ -43,6 +43,8 @@ interface Job {
   /** Lines of notes above or beside the title block. */
   readonly notes: number;
   readonly papers: readonly PaperName[];
+  /** The one that was asked for; left out: one of the papers is chosen. */
+  readonly paper?: { readonly name: PaperName; readonly isLying: boolean } | undefined;
 }
 
 /** A larger sheet must make so many doublings of the scale worth its while. */
@@ -68,8 +70,10 @@ export function compose(job: Job): Composition {
     return list;
   };
   let best: { score: number; make: () => Composition } | undefined;
-  job.papers.forEach((name, larger) => {
-    for (const isLying of [false, true]) {
+  const names = job.paper ? [job.paper.name] : job.papers,
+    ways = job.paper ? [job.paper.isLying] : [false, true];
+  names.forEach((name, larger) => {
+    for (const isLying of ways) {
       const paper = sheetOf(name, isLying);
       for (const scale of SCALES) {
         if (!couldFit(job, paper, scale)) continue;
@@ -87,7 +91,7 @@ export function compose(job: Job): Composition {
   });
   if (best) return best.make();
   // nothing fits: the smallest scale on the largest sheet, rather than none
-  const paper = sheetOf(job.papers[job.papers.length - 1]!, true),
+  const paper = sheetOf(names[names.length - 1]!, ways[ways.length - 1]!),
     scale = SCALES[SCALES.length - 1]!;
   return {
     paper,

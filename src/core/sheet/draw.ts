@@ -70,7 +70,8 @@ const TITLES: Record<ViewName, string> = {
   pictorial: "Pictorial view",
 };
 
-function strokeMark(s: Stroke, place: (p: Vec2) => Vec2, scale: number): Mark {
+/** A stroke of a view on paper. @param place from the view's coordinates to the paper's */
+export function strokeMark(s: Stroke, place: (p: Vec2) => Vec2, scale: number): Mark {
   const pen: Pen = s.tangent ? "thin" : s.hidden ? "hidden" : "outline";
   if (s.kind === "line") return { mark: "line", pen, a: place(s.a), b: place(s.b) };
   if (s.kind === "path") return { mark: "path", pen, points: s.points.map(place) };

@@ -1,6 +1,6 @@
 import type { Feature } from "@/core/sizes/features";
-import { asLettered, type Lettering } from "@/core/sizes/lettering";
-import { facesOfSize, measureSize, sizeText, type Size } from "@/core/sizes/size";
+import { asLettered, letteredAngle, letteredLength, type Lettering } from "@/core/sizes/lettering";
+import { facesOfSize, measureSize, quantityOfSize, sizeText, type Size } from "@/core/sizes/size";
 import type { SheetModel } from "./model";
 import { presentationsOf, type Presentation } from "./present";
 import type { View } from "./views";
@@ -50,9 +50,18 @@ function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine |
   return {
     id: size.id,
     kind: size.kind,
-    text: sizeText(size, model.body.on, lettering),
+    text: sizeText(size, model.body.on, lettering) + toleranceText(size, lettering),
     values: reading.map((v) => asLettered(v.value, v.quantity, lettering)),
   };
+}
+
+/** A tolerance of a size's own, behind its number. */
+function toleranceText(size: Size, lettering: Lettering): string {
+  if (!size.tolerance) return "";
+  const { plus, minus } = size.tolerance;
+  const one = (v: number) =>
+    quantityOfSize(size) === "angle" ? letteredAngle(v, 3) : letteredLength(v, { ...lettering, fractions: false });
+  return plus === minus ? ` ±${one(plus)}` : ` +${one(plus)}/−${one(minus)}`;
 }
 
 /** Sizes of one hole together, each other size alone. */

@@ -45,8 +45,11 @@ describe("a Sheet", () => {
     expect(texts).not.toContain("52");
   });
   it("in inches letters without leading zeros and puts the top view above", () => {
-    const { svg, dimensions } = sheet(armExercise());
+    const arm = armExercise();
+    const { svg, dimensions } = sheet({ ...arm, sheet: { ...arm.sheet, fractions: false } });
     expect(dimensions.map((d) => d.text)).toContain(".375");
+    const texts = sheet(arm).dimensions.map((d) => d.text);
+    expect(texts).toEqual(expect.arrayContaining(["3/8", "4 3/4", "⌀7/8", "2× ⌀5/16"]));
     const at = (text: string, view: string) =>
       Number(new RegExp(`data-view="${view}"><title>[^<]+</title><rect x="[^"]+" y="([^"]+)"`).exec(text)![1]);
     expect(at(svg, "top")).toBeLessThan(at(svg, "front"));

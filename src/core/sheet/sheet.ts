@@ -1,5 +1,6 @@
 import { textLength, type Drawing, type Group } from "@/core/formats/drawing";
 import { svgOf } from "@/core/formats/drawing-svg";
+import type { Vec2 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
 import { densityOf } from "@/core/part/document";
@@ -10,16 +11,17 @@ import { sizesOf } from "@/core/sizes/sizes";
 import { massAsLettered, massText, volumeText } from "@/core/units/amounts";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { plannedViews } from "./choose";
-import { compose, NOTES_BESIDE, scaleText, type Composition } from "./compose";
+import { compose, NOTES_BESIDE, scaleText, type Composition, type Standing } from "./compose";
 import { dimensionGroups, viewGroup } from "./draw";
 import { holesEndingInside } from "./ends";
 import { itemsOf, type Item } from "./items";
 import { sheetModel, type SheetModel } from "./model";
 import { frameGroup, type PaperName } from "./paper";
-import type { SheetSubject } from "./subject";
+import { letteringOf, type SheetSubject } from "./subject";
 import { TITLE_HEIGHT, TITLE_WIDTH, titleBlock } from "./title-block";
 import { ALONG_VIEW } from "./tolerance";
-import { drawnView, GAZES, type View } from "./views";
+import { heightOf, widthOf } from "./plane";
+import { drawnView, GAZES, type View, type ViewPlan } from "./views";
 
 /** A finished Sheet. Nothing in it but what is printed. */
 export interface Sheet {
@@ -38,7 +40,15 @@ export interface Sheet {
   /** Ids of sizes that no view could show; left out in Sheets of before. */
   readonly unplaced?: readonly string[] | undefined;
   /** How each view looks, so that the model can be turned to it; left out in Sheets of before. */
-  readonly views?: readonly { readonly name: string; readonly gaze: View["gaze"] }[] | undefined;
+  readonly views?: readonly SheetView[] | undefined;
+}
+
+/** A view of a Sheet as others can draw it again: how it looks, and where it stands on the paper. */
+export interface SheetView extends Pick<ViewPlan, "name" | "gaze" | "hidden" | "cut"> {
+  /** Left out in Sheets of before. */
+  readonly scale?: number | undefined;
+  /** Middle of the view, mm from the upper left corner of the paper. */
+  readonly middle?: Vec2 | undefined;
 }
 
 const METRIC: readonly PaperName[] = ["A4", "A3", "A2"];
@@ -78,7 +88,7 @@ export function drawSheet(
   const { projection } = subject.sheet;
   const features = featuresOf(model.body, { unit: subject.units });
   const all = plannedViews(model, projection).map((plan) => drawnView(kernel, body, plan));
-  const place = (views: readonly View[]) => itemsOf(model, features, sizes, views, { unit: subject.units });
+  const place = (views: readonly View[]) => itemsOf(model, features, sizes, views, letteringOf(subject));
   const views = neededViews(all, place);
   const pictorial = drawnPictorial(kernel, body);
   kernel.release(body.shape);
@@ -93,6 +103,7 @@ export function drawSheet(
     projection,
     notes: notes.length,
     papers: subject.units === "in" ? INCH : METRIC,
+    paper: subject.sheet.paper,
   });
   const drawing = drawingOf(subject, model, sizes, composition, notes, owner);
   const target = massAsLettered(model.properties.volume * densityOf(subject.material), subject.massUnit);
@@ -107,9 +118,15 @@ export function drawSheet(
       ...(subject.sheet.printMass && { printedMass: { target, tolerance: subject.tolerances.mass } }),
       dimensions: composition.views.flatMap((v) => v.placed.flatMap((p) => p.item.lines)),
       unplaced: unplaced.map((s) => s.id),
-      views: composition.views.map(({ view: { name, gaze } }) => ({ name, gaze })),
+      views: composition.views.map(sheetViewOf),
     },
   });
+}
+
+function sheetViewOf({ view, scale, corner }: Standing): SheetView {
+  const { name, gaze, hidden, cut, box } = view;
+  const middle: Vec2 = [corner[0] + (widthOf(box) * scale) / 2, corner[1] - (heightOf(box) * scale) / 2];
+  return { name, gaze, hidden, ...(cut && { cut }), scale, middle };
 }
 
 const drawnPictorial = (kernel: Kernel, body: Solid): View =>

@@ -1,4 +1,6 @@
 import { z } from "zod";
+import { PAPER_NAMES } from "./paper";
+import type { Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
 import type { Size } from "@/core/sizes/size";
 import type { Material, PartDocument } from "@/core/part/document";
@@ -13,6 +15,19 @@ export const SheetSettingsSchema = z.strictObject({
   revision: z.string().max(20).optional(),
   /** The general tolerance as it is lettered; left out: ISO 2768-m, or decimals in inches. */
   general: z.string().max(60).optional(),
+  /** The paper; left out: the program chooses. */
+  paper: z.strictObject({ name: z.enum(PAPER_NAMES), isLying: z.boolean() }).optional(),
+  /** Inches as halves down to sixty-fourths where they are. */
+  fractions: z.boolean().optional(),
+  /** Signs for counterbore, countersink and depth in place of words. */
+  signs: z.boolean().optional(),
+});
+
+/** How numbers stand on a Sheet. */
+export const letteringOf = ({ units, sheet }: Pick<SheetSubject, "units" | "sheet">): Lettering => ({
+  unit: units,
+  fractions: sheet.fractions,
+  signs: sheet.signs,
 });
 
 /** What a Sheet is drawn from; an exercise is one. */

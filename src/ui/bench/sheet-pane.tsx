@@ -1,11 +1,12 @@
 "use client";
 
 import { COINCIDENT } from "@/core/geometry/tolerance";
-import { useEffect, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { quantityOf } from "@/core/sketch/sketch";
 import { readQuantity } from "@/core/units/quantity";
 import type { Sheet } from "@/core/sheet/sheet";
 import type { BenchStore } from "./store";
+import { MatchView } from "./match-view";
 import { useSheetView } from "../sheet/sheet-view";
 import { PICTORIAL, type Look } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
@@ -40,6 +41,7 @@ export function SheetPane({
 }) {
   const box = useRef<HTMLDivElement>(null);
   useSheetView(box, sheet?.svg);
+  const markup = useMemo(() => ({ dangerouslySetInnerHTML: { __html: sheet?.svg ?? "" } }), [sheet?.svg]);
   const ticked = store((s) => s.ticked);
   const document = store((s) => s.history.present);
 
@@ -102,15 +104,19 @@ export function SheetPane({
     if (look) store.getState().camera.turnTo(look, store.getState().fit);
   };
   return (
-    <div
-      ref={box}
-      className="live-sheet h-full touch-none overflow-hidden bg-base-200 [&_svg]:block [&_svg]:h-full [&_svg]:w-full"
-      aria-label="The Sheet"
-      title="Wheel or + and − enlarge, drag moves, double click shows a view or the whole"
-      tabIndex={0}
-      onClick={click}
-      onKeyDown={(e) => e.key === "Enter" && click(e)}
-      dangerouslySetInnerHTML={{ __html: sheet.svg }}
-    />
+    <div className="relative h-full">
+      <div
+        ref={box}
+        className="live-sheet h-full touch-none overflow-hidden bg-base-200 [&_svg]:block [&_svg]:h-full [&_svg]:w-full"
+        aria-label="The Sheet"
+        title="Wheel or + and − enlarge, drag moves, double click shows a view or the whole"
+        tabIndex={0}
+        onClick={click}
+        onKeyDown={(e) => e.key === "Enter" && click(e)}
+        // made anew only with another Sheet: what lies over it stays
+        {...markup}
+      />
+      <MatchView store={store} sheet={sheet} host={box} />
+    </div>
   );
 }

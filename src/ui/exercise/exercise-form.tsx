@@ -9,6 +9,7 @@ import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
 import { PrintedSizes } from "./printed-sizes";
 import { QuestionsEditor } from "./questions-editor";
+import { SheetFields } from "./sheet-fields";
 import { RubricTable } from "./rubric-table";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
@@ -203,31 +204,7 @@ export function ExerciseForm(props: Props) {
                 />
               )}
             </fieldset>
-            <fieldset className="flex flex-wrap items-end gap-6">
-              <div className="w-80">
-                <Field label="Notes on the Sheet">
-                  <input name="notes" className="input w-full" defaultValue={e.sheet.notes} maxLength={1000} />
-                </Field>
-              </div>
-              <label className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  name="print-mass"
-                  className="checkbox checkbox-sm"
-                  defaultChecked={e.sheet.printMass}
-                />
-                Sheet prints the mass
-              </label>
-              <label className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  name="print-volume"
-                  className="checkbox checkbox-sm"
-                  defaultChecked={e.sheet.printVolume}
-                />
-                and the volume
-              </label>
-            </fieldset>
+            <SheetFields exercise={e} />
             <div className="flex items-center gap-4">
               <button className="btn btn-primary" disabled={saving}>
                 Save

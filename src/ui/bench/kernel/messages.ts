@@ -9,6 +9,7 @@ import type { PartDocument } from "@/core/part/document";
 import type { BuiltStep } from "@/core/part/rebuild";
 import type { Datum } from "@/core/part/steps/step";
 import type { PrintedSize } from "@/core/sizes/found";
+import type { SheetView } from "@/core/sheet/sheet";
 import type { LengthUnit } from "@/core/units/quantity";
 import type { Sketch } from "@/core/sketch/sketch";
 
@@ -65,6 +66,8 @@ export type Question =
       readonly sizes: readonly PrintedSize[];
       readonly unit: LengthUnit;
     }
+  /** The part drawn as a view of the Sheet draws the reference. */
+  | { readonly ask: "match"; readonly of: number; readonly view: SheetView }
   | {
       readonly ask: "file";
       readonly format: "step" | "stl" | "3mf";
@@ -77,6 +80,8 @@ export type Answer =
   | { readonly extent: number }
   /** Ids of sizes. */
   | { readonly found: readonly string[] }
+  /** SVG in the coordinates of the Sheet. */
+  | { readonly lines: string }
   | { readonly bytes: Uint8Array };
 
 export type ToWorker =

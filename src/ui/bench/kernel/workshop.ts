@@ -14,6 +14,7 @@ import { paintOf } from "@/core/part/paint";
 import { Rebuilder, type BuiltPart } from "@/core/part/rebuild";
 import { picturables } from "@/core/part/steps/sketch/build";
 import { sizedBody } from "@/core/sizes/body";
+import { matchedView } from "@/core/sheet/matched";
 import { foundOn } from "@/core/sizes/found";
 import type { Answer, AtWork, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
@@ -109,6 +110,7 @@ export class Workshop {
     const { body } = this.part.built;
     if (!body) throw new Error("there is no part to measure");
     if (q.ask === "printed") return { found: foundOn(sizedBody(kernel, body), q.sizes, q.unit) };
+    if (q.ask === "match") return { lines: matchedView(kernel, body, q.view) ?? "" };
     if (q.ask === "extent") return { extent: extentAlong(kernel, body, q.along) };
     return { reading: Topology.over(kernel, body, (t) => nearest(kernel, t, q.a, q.b)) };
   }
