@@ -13,6 +13,7 @@ import {
 } from "@/server/people";
 import { Denied, permit } from "@/server/permissions";
 import { createExercise, exercise, saveExercise, savePrepared, saveReference } from "@/server/exercises";
+import { handoutNumbered } from "./sample";
 
 afterAll(closeDatabase);
 
@@ -162,6 +163,15 @@ describe("what a student is sent of a handout", () => {
       "title",
       "trouble",
       "units",
+    ]);
+  });
+  it("holds the questions it asks, and nothing of their answers", async () => {
+    const { exercise: housing, ...rest } = await handoutNumbered("WS-06");
+    expect(Object.keys(housing.wanted ?? {})).toHaveLength(2);
+    const { figures } = forStudent({ ...rest, exercise: housing });
+    expect(figures.questions.map((q) => Object.keys(q).sort())).toEqual([
+      ["id", "quantity", "title"],
+      ["id", "quantity", "title"],
     ]);
   });
 });
