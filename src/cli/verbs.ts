@@ -20,7 +20,10 @@ import { findRegions } from "@/core/sketch/regions";
 import { idsFor } from "@/core/sketch/edit/rewire";
 import { emptySketch, SketchSchema } from "@/core/sketch/sketch";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
-import { makeSheet } from "@/core/sheet/sheet";
+import { dxfOf } from "@/core/formats/drawing-dxf";
+import { svgOf } from "@/core/formats/drawing-svg";
+import { drawSheet } from "@/core/sheet/sheet";
+import { pdfOf } from "@/server/sheet-files";
 import type { Outcome } from "@/core/units/refusal";
 import { migrate } from "@/server/migrate";
 import { makeKey, makePerson } from "@/server/people";
@@ -30,7 +33,8 @@ import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
   "usage: caliper props PART.json | solve SKETCH.json [--units in] | " +
-  "check --exercise E.json --submission PART.json|PART.step | sizes E.json | sheet E.json --out SHEET.svg | " +
+  "check --exercise E.json --submission PART.json|.step|.stl|.3mf | sizes E.json | " +
+  "sheet E.json --out SHEET.svg|.pdf|.dxf | " +
   "import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12] | " +
   "recheck --handout ID [--failed] | recheck --submission ID | " +
   "person add --name NAME --email EMAIL [--role administrator]";
@@ -107,20 +111,29 @@ async function solve(print: Print, path: string | undefined, units: string): Pro
   return d.solved ? 0 : 1;
 }
 
+/** A submission that is no part document, by the ending of its name; STL files count in the exercise's unit. */
+async function fileFrom(path: string | undefined, unit: "mm" | "in"): Promise<PartFile | undefined> {
+  const ending = /\.(step|stp|stl|3mf)$/i.exec(path ?? "")?.[1]?.toLowerCase();
+  if (!path || !ending) return undefined;
+  const head = { format: "caliper-file", version: 1, name: path } as const;
+  if (ending === "step" || ending === "stp") return { ...head, kind: "step", text: await text(path, "--submission") };
+  const data = await readFile(path, "base64").catch((e: Error) => {
+    throw new BadInput(`--submission cannot be read: ${e.message}`);
+  });
+  return ending === "stl" ? { ...head, kind: "stl", unit, data } : { ...head, kind: "3mf", data };
+}
+
 async function check(
   print: Print,
   exercisePath: string | undefined,
   submissionPath: string | undefined,
 ): Promise<number> {
   const exercise = must(readExercise(await text(exercisePath, "--exercise")));
-  const given = await text(submissionPath, "--submission"),
-    kernel = await openNodeKernel();
-  const isFile = /\.(step|stp)$/i.test(submissionPath ?? "");
-  const name = submissionPath ?? "";
-  const file: PartFile = { format: "caliper-file", version: 1, kind: "step", name, text: given };
-  const checked = isFile
+  const kernel = await openNodeKernel(),
+    file = await fileFrom(submissionPath, exercise.units);
+  const checked = file
     ? checkMeasured(kernel, exercise, () => measureFile(kernel, file))
-    : checkSubmission(kernel, exercise, must(readPart(given)));
+    : checkSubmission(kernel, exercise, must(readPart(await text(submissionPath, "--submission"))));
   const { report } = must(checked);
   const grade = gradeReport(exercise, report);
   print({ report, grade });
@@ -160,9 +173,11 @@ async function sizes(print: Print, path: string | undefined, complain: (line: st
 async function sheet(print: Print, path: string | undefined, out: string | undefined): Promise<number> {
   const exercise = must(readExercise(await text(path, "The exercise")));
   if (!out) throw new BadInput(`--out is missing. ${USAGE}`);
-  const made = must(makeSheet(await openNodeKernel(), exercise));
-  await writeFile(out, made.svg);
-  print({ out, scale: made.scale, dimensions: made.dimensions });
+  const { drawing, sheet: made } = must(drawSheet(await openNodeKernel(), exercise));
+  const ending = /\.(pdf|dxf)$/i.exec(out)?.[1]?.toLowerCase();
+  const plain = ending === "dxf" ? dxfOf(drawing) : svgOf(drawing);
+  await writeFile(out, ending === "pdf" ? await pdfOf([drawing]) : plain);
+  print({ out, scale: made.scale, dimensions: made.dimensions, unplaced: made.unplaced });
   return 0;
 }
 
