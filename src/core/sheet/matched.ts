@@ -11,7 +11,7 @@ const WIDE = 0.5;
 
 /**
  * A body drawn as a view of a Sheet draws its own: same way of looking, scale, hidden lines and section, its middle on
- * that of the Sheet's. @returns SVG in the coordinates of the Sheet; undefined for Sheets that do not say where it stands
+ * that of the Sheet's. @returns SVG in the coordinates of the Sheet; undefined where that does not say where it stands
  */
 export function matchedView(kernel: Kernel, body: Solid, v: SheetView): string | undefined {
   const { name, gaze, hidden, cut, scale, middle } = v;
