@@ -7,6 +7,7 @@ import { readQuantity } from "@/core/units/quantity";
 import type { Sheet } from "@/core/sheet/sheet";
 import type { BenchStore } from "./store";
 import { MatchView } from "./match-view";
+import { fieldAtWork, typedNumber, typeInto, withNumberTaken } from "./take-size";
 import { useSheetView } from "../sheet/sheet-view";
 import { PICTORIAL, type Look } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
@@ -95,10 +96,23 @@ export function SheetPane({
         )}
       </div>
     );
+  // while a number is being typed a printed one is taken into it
+  const takeSize = (id: string): boolean => {
+    const field = fieldAtWork(),
+      size = sheet.dimensions.find((d) => d.id === id);
+    const number = size && typedNumber(size, document.units);
+    if (!field || number === undefined) return false;
+    const isWhole = field.selectionEnd !== field.selectionStart && field.selectionEnd === field.value.length;
+    typeInto(field, withNumberTaken(field.value, isWhole && field.selectionStart === 0, number));
+    return true;
+  };
   const click = (e: React.MouseEvent | React.KeyboardEvent) => {
     const el = e.target as Element;
     const dimension = el.closest("[data-dimension]");
-    if (dimension) return store.getState().tick(dimension.getAttribute("data-dimension")!);
+    if (dimension) {
+      const id = dimension.getAttribute("data-dimension")!;
+      return takeSize(id) ? undefined : store.getState().tick(id);
+    }
     const view = el.closest("[data-view]")?.getAttribute("data-view");
     const look = view && lookOf(sheet, view);
     if (look) store.getState().camera.turnTo(look, store.getState().fit);
@@ -111,6 +125,10 @@ export function SheetPane({
         aria-label="The Sheet"
         title="Wheel or + and − enlarge, drag moves, double click shows a view or the whole"
         tabIndex={0}
+        onMouseDown={(e) => {
+          // the field that is typed in keeps the keyboard
+          if (fieldAtWork() && (e.target as Element).closest("[data-dimension]")) e.preventDefault();
+        }}
         onClick={click}
         onKeyDown={(e) => e.key === "Enter" && click(e)}
         // made anew only with another Sheet: what lies over it stays

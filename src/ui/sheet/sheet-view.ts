@@ -103,23 +103,16 @@ export function useSheetView(box: RefObject<HTMLElement | null>, svg: string | u
       e.stopPropagation();
       act();
     };
-    host.addEventListener("wheel", wheel, { passive: false });
-    host.addEventListener("pointerdown", down);
-    host.addEventListener("pointermove", move);
-    host.addEventListener("pointerup", up);
-    host.addEventListener("pointercancel", up);
-    host.addEventListener("click", click, { capture: true });
-    host.addEventListener("dblclick", twice);
-    host.addEventListener("keydown", key);
-    return () => {
-      host.removeEventListener("wheel", wheel);
-      host.removeEventListener("pointerdown", down);
-      host.removeEventListener("pointermove", move);
-      host.removeEventListener("pointerup", up);
-      host.removeEventListener("pointercancel", up);
-      host.removeEventListener("click", click, { capture: true });
-      host.removeEventListener("dblclick", twice);
-      host.removeEventListener("keydown", key);
-    };
+    const end = new AbortController(),
+      { signal } = end;
+    host.addEventListener("wheel", wheel, { passive: false, signal });
+    host.addEventListener("pointerdown", down, { signal });
+    host.addEventListener("pointermove", move, { signal });
+    host.addEventListener("pointerup", up, { signal });
+    host.addEventListener("pointercancel", up, { signal });
+    host.addEventListener("click", click, { capture: true, signal });
+    host.addEventListener("dblclick", twice, { signal });
+    host.addEventListener("keydown", key, { signal });
+    return () => end.abort();
   }, [box, svg]);
 }
