@@ -94,7 +94,7 @@ describe("the terminal", () => {
     expect(r.code).toBe(0);
     const svg = readFileSync(out, "utf8");
     expect(svg).toMatch(/^<svg/);
-    for (const size of ["5.5", "1.25", ".375", "⌀.5", "2× ⌀.3125"]) expect(svg).toContain(`>${size}</text>`);
+    for (const size of ["5 1/2", "1 1/4", "3/8", "⌀1/2", "2× ⌀5/16"]) expect(svg).toContain(`>${size}</text>`);
   });
   it.each([
     ["no verb", []],

@@ -27,6 +27,13 @@ export function MatchView({
 }) {
   const [way, setWay] = useState<Way>("off");
   const [trouble, setTrouble] = useState("");
+  const [sought, setSought] = useState("");
+  useEffect(() => {
+    const text = sought.trim().toLowerCase();
+    const isFound = (g: Element) =>
+      text !== "" && (g.querySelector("text")?.textContent ?? "").toLowerCase().includes(text);
+    host.current?.querySelectorAll("[data-dimension]").forEach((g) => g.classList.toggle("found", isFound(g)));
+  }, [sought, sheet, host]);
   const built = store((s) => s.built);
   const building = store((s) => s.building);
   const views = sheet.views?.filter((v) => v.scale !== undefined) ?? [];
@@ -69,6 +76,15 @@ export function MatchView({
           </option>
         ))}
       </select>
+      <input
+        type="search"
+        aria-label="Find a number on the Sheet"
+        placeholder="Find a number"
+        className="input input-xs figures w-28"
+        value={sought}
+        onChange={(e) => setSought(e.target.value)}
+        onKeyDown={(e) => e.stopPropagation()}
+      />
       {way !== "off" && trouble && (
         <span role="status" className="rounded-field bg-base-100 px-2 text-xs">
           {trouble}
