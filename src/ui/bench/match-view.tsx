@@ -80,7 +80,7 @@ export function MatchView({
         type="search"
         aria-label="Find a number on the Sheet"
         placeholder="Find a number"
-        className="input input-xs figures w-28"
+        className="input input-xs w-36"
         value={sought}
         onChange={(e) => setSought(e.target.value)}
         onKeyDown={(e) => e.stopPropagation()}

@@ -1,6 +1,9 @@
 import type { Proof } from "@/core/sheet/proof";
 import { percentText } from "@/core/units/amounts";
 
+/** A share of the mass below this is a rounding of the program, not of the print. */
+const WORTH_TELLING = 1 / 1_000_000;
+
 /** Whether the Sheet says enough, and only once; what it leaves open, one line each. */
 export function ProofList({ proof }: { proof: Proof }) {
   const { points, ways, told, attainable } = proof;
@@ -28,7 +31,7 @@ export function ProofList({ proof }: { proof: Proof }) {
           {told} of {ways}
         </span>{" "}
         ways the shape can change are told.{" "}
-        {attainable > 0 && <>Worked from the rounded print, the mass is met within {percentText(attainable)}.</>}
+        {attainable > WORTH_TELLING && <>Worked from the rounded print, the mass is met within {percentText(attainable)}.</>}
       </p>
     </section>
   );
