@@ -31,7 +31,9 @@ export function ProofList({ proof }: { proof: Proof }) {
           {told} of {ways}
         </span>{" "}
         ways the shape can change are told.{" "}
-        {attainable > WORTH_TELLING && <>Worked from the rounded print, the mass is met within {percentText(attainable)}.</>}
+        {attainable > WORTH_TELLING && (
+          <>Worked from the rounded print, the mass is met within {percentText(attainable)}.</>
+        )}
       </p>
     </section>
   );
