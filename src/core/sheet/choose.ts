@@ -3,8 +3,7 @@ import { cross3, distance3, dot3, scale3, sub3, type Vec3 } from "@/core/geometr
 import { axisOf } from "@/core/kernel/carrier";
 import type { Gaze } from "@/core/kernel/hidden-lines";
 import type { Cutter } from "@/core/kernel/section";
-import type { Surface } from "@/core/measure/surfaces";
-import { goesRound } from "@/core/measure/surfaces";
+import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import type { SheetModel } from "./model";
 import { NEAR, TURNED_SHARE } from "./tolerance";
@@ -17,7 +16,7 @@ export function plannedViews(model: SheetModel, projection: Projection): ViewPla
 }
 
 /** The axis of a part that is turned for the most part; undefined where it is not. */
-export function turningAxis({ body }: SheetModel): Line | undefined {
+function turningAxis({ body }: SheetModel): Line | undefined {
   const lines: { line: Line; area: number }[] = [];
   for (const s of body.surfaces) {
     const line = axisOf(s.carrier);
@@ -136,8 +135,3 @@ function isInner({ body, properties: { box } }: SheetModel, s: Surface): boolean
     return gap > NEAR && gap < reach && o.area > s.area / 4;
   });
 }
-
-/** Whether a view looks along a direction, either way. */
-export const looksAlong = (gaze: Gaze, d: Vec3): boolean => isParallel(gaze.toViewer, d);
-/** Whether a plane is seen edge on. */
-export const isEdgeOn = (gaze: Gaze, normal: Vec3): boolean => isSquare(gaze.toViewer, normal);

@@ -6,7 +6,7 @@ import { fixtures } from "./cutting";
 import type { Item } from "./items";
 import type { SheetModel } from "./model";
 import { paperOf as sheetOf, type Paper, type PaperName } from "./paper";
-import { heightOf, joinedBoxes, moved, widthOf, type Box, type Segment } from "./plane";
+import { heightOf, joinedBoxes, widthOf, type Box, type Segment } from "./plane";
 import type { Size } from "@/core/sizes/size";
 import { TITLE_HEIGHT, TITLE_WIDTH } from "./title-block";
 import type { Projection, View, ViewName } from "./views";
@@ -282,9 +282,8 @@ const LEAST_PICTURE = 28;
 
 /** The largest rectangle that none of the boxes reaches into, its sides along theirs. */
 function largestFree(room: Box, taken: readonly Box[]): Box | undefined {
-  const grown = taken.map((b) => moved(b, [0, 0]));
-  const xs = [room.min[0], room.max[0], ...grown.flatMap((b) => [b.min[0], b.max[0]])].sort((a, b) => a - b);
-  const ys = [room.min[1], room.max[1], ...grown.flatMap((b) => [b.min[1], b.max[1]])].sort((a, b) => a - b);
+  const xs = [room.min[0], room.max[0], ...taken.flatMap((b) => [b.min[0], b.max[0]])].sort((a, b) => a - b);
+  const ys = [room.min[1], room.max[1], ...taken.flatMap((b) => [b.min[1], b.max[1]])].sort((a, b) => a - b);
   let best: Box | undefined,
     most = 0;
   for (const [i, x0] of xs.entries())
@@ -295,7 +294,7 @@ function largestFree(room: Box, taken: readonly Box[]): Box | undefined {
           // a long strip holds no picture
           const worth = Math.min(x1 - x0, y1 - y0) ** 2 * Math.sqrt((x1 - x0) * (y1 - y0));
           if (worth <= most) continue;
-          const isFree = grown.every((b) => b.min[0] >= x1 || b.max[0] <= x0 || b.min[1] >= y1 || b.max[1] <= y0);
+          const isFree = taken.every((b) => b.min[0] >= x1 || b.max[0] <= x0 || b.min[1] >= y1 || b.max[1] <= y0);
           if (isFree) [best, most] = [{ min: [x0, y0], max: [x1, y1] }, worth];
         }
   return best;

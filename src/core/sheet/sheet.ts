@@ -140,8 +140,10 @@ function proposedFor(kernel: Kernel, subject: SheetSubject): readonly Size[] {
 /** As few views as show every size as well as all would; the main view always, and one more of what is not turned. */
 function neededViews(all: readonly View[], place: (views: readonly View[]) => { items: Item[] }): readonly View[] {
   const least = all[0]!.name === "long" ? 1 : 2;
-  const faults = (views: readonly View[]) =>
-    place(views).items.reduce((s, i) => s + i.presentations[0]!.fault, 0) - SHOWN * place(views).items.length;
+  const faults = (views: readonly View[]) => {
+    const { items } = place(views);
+    return items.reduce((s, i) => s + i.presentations[0]!.fault, 0) - SHOWN * items.length;
+  };
   let views = all;
   const whole = faults(all);
   // the last are the first to go
