@@ -110,7 +110,7 @@ function text(doc: Doc, m: Extract<Mark, { mark: "text" }>): void {
   const advance = textLength("0", m.height);
   doc.save();
   doc.translate(...m.at);
-  if (m.isTurned) doc.rotate(-90);
+  if (m.turn) doc.rotate(-m.turn);
   doc.translate(-back, 0);
   doc.font(m.isBold ? "bold" : "plain", size).fillColor(INK);
   let run = "",

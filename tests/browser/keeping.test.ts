@@ -47,6 +47,19 @@ describe("a change", () => {
     await page.reload();
     await isLeftOut(4);
   });
+  it("is kept on the page also when there is news without connection", async () => {
+    // news that came through just before the connection went: the page is to be fetched anew
+    await page.route("**/api/news?**", (route) =>
+      route.fulfill({ contentType: "text/event-stream", body: "retry: 200\n\ndata: look\n\ndata: handout\n\n" }),
+    );
+    await context.setOffline(true);
+    await page.waitForRequest("**/icon.svg");
+    await page.waitForTimeout(1500);
+    await leaveOut(4);
+    await expect.poll(() => status().textContent()).toMatch(/^Kept in this browser/);
+    await context.setOffline(false);
+    await kept(page);
+  });
   it("made without connection outlives the closed window", async () => {
     await context.setOffline(true);
     await leaveOut(4);

@@ -69,7 +69,7 @@ export function dxfOf(drawing: Drawing): string {
         place(10, m.at);
         put(40, m.height);
         put(1, asDxf(m.text));
-        if (m.isTurned) put(50, 90);
+        if (m.turn) put(50, m.turn);
         if (m.anchor === "start") return;
         put(72, m.anchor === "middle" ? 1 : 2);
         place(11, m.at);

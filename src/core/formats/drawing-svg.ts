@@ -42,7 +42,8 @@ export function svgOf(drawing: Drawing): string {
 export const svgMarks = (marks: readonly Mark[], wide: number): string => marks.map((m) => markOf(m, wide)).join("");
 
 function groupOf(g: Group, wide: number): string {
-  const own = g.role === "view" ? { "data-view": g.name } : g.role === "dimension" ? { "data-dimension": g.name } : {};
+  const isNamed = g.role === "view" || g.role === "dimension" || g.role === "remark";
+  const own = isNamed ? { [`data-${g.role}`]: g.name } : {};
   const isLive = g.role === "dimension";
   const [x, y, width, height] = g.patch ?? [];
   return element(
@@ -75,7 +76,7 @@ function markOf(m: Mark, wide: number): string {
           "font-size": typeSize(m.height),
           "text-anchor": m.anchor === "start" ? undefined : m.anchor,
           "font-weight": m.isBold ? "bold" : undefined,
-          transform: m.isTurned ? `rotate(-90 ${figure(m.at[0])} ${figure(m.at[1])})` : undefined,
+          transform: m.turn ? `rotate(${figure(-m.turn)} ${figure(m.at[0])} ${figure(m.at[1])})` : undefined,
           fill: INK,
         },
         escaped(m.text),

@@ -26,15 +26,15 @@ export type Mark =
       /** Of its capitals, mm. */
       readonly height: number;
       readonly anchor: "start" | "middle" | "end";
-      /** Reads from the right instead of from below. */
-      readonly isTurned?: boolean;
+      /** How far its base line is turned, counter-clockwise as seen: 90 reads from the right. Degrees. */
+      readonly turn?: number;
       readonly isBold?: boolean;
     };
 
 /** Marks that belong together. */
 export interface Group {
-  readonly role: "frame" | "title" | "view" | "dimension" | "note";
-  /** Of a view its name, of a dimension the id of its size. */
+  readonly role: "frame" | "title" | "view" | "dimension" | "remark" | "note";
+  /** Of a view its key, of a dimension or a remark its id. */
   readonly name?: string;
   /** What kind of thing it is, for somebody who cannot see it. */
   readonly title?: string;

@@ -1,7 +1,9 @@
-import { candidates, NEXT } from "./candidates";
+import { candidates, kept } from "./candidates";
 import type { Item } from "./items";
+import type { Place } from "./layout";
 import { strokeSegments } from "./obstacles";
 import { paperOf, type Placed } from "./placed";
+import { NEXT } from "./straight";
 import { cross, grown, meetsBox, overlap, type Segment } from "./plane";
 import type { View } from "./views";
 
@@ -32,6 +34,7 @@ interface Ground {
  * gets better. The order of trials is fixed, so that the same part is always drawn alike.
  * @param scale of the views @param letter height of capitals, mm @param centres centre lines of a view, paper mm
  * @param fixed what stands in a view already
+ * @param places where somebody has put items, by the id of their first line: they stay there
  */
 export function arrange(
   items: readonly Item[],
@@ -39,12 +42,13 @@ export function arrange(
   letter: number,
   centres: (view: View) => readonly Segment[],
   fixed: (view: View) => readonly Placed[] = () => [],
+  places: Readonly<Record<string, Place>> = {},
 ): Placed[] {
   const grounds = new Map<View, Ground>();
   const groundOf = (view: View): Ground => {
     let g = grounds.get(view);
     if (!g) {
-      const toPaper = paperOf(view, scale);
+      const toPaper = paperOf(view, view.scale ?? scale);
       const outline = view.strokes
         .filter((s) => !s.tangent)
         .flatMap((s) => strokeSegments(s).map(([a, b]): Segment => [toPaper(a), toPaper(b)]));
@@ -52,7 +56,11 @@ export function arrange(
     }
     return g;
   };
-  const options = items.map((item) => candidates(item, scale, letter));
+  const options = items.map((item) => {
+    const place = places[item.lines[0]!.id],
+      own = place && kept(item, place, scale, letter);
+    return own ? [own] : candidates(item, scale, letter);
+  });
   const base = options.map((list) =>
     list.map((c) => {
       const stands = fixed(c.view).reduce((s, f) => s + between(c, f), 0);

@@ -27,7 +27,7 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
   for (const s of model.body.surfaces) {
     const axis = axisOf(s.carrier);
     if (!axis || !goesRound(s)) continue;
-    const at = project(view.gaze, axis.at);
+    const at = project(view, axis.at);
     if (isParallel(axis.along, view.gaze.toViewer)) {
       const own = s.carrier,
         rim = own.kind === "cylinder" ? own.radius : own.kind === "torus" ? own.major : 0;
@@ -36,7 +36,7 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
     } else if (isSquare(axis.along, view.gaze.toViewer)) {
       const i = isParallel(axis.along, view.gaze.right) ? 0 : 1,
         k = i === 0 ? 1 : 0;
-      const reach = model.points(s.keys[0]!).map((p) => project(view.gaze, p)[i]);
+      const reach = model.points(s.keys[0]!).map((p) => project(view, p)[i]);
       if (!reach.length) continue;
       const name = key(i, at[k]),
         known = lying.get(name);
@@ -103,10 +103,10 @@ function pitchCircles({ body }: SheetModel, sizes: readonly Size[], view: View):
     });
     const about = s.about === undefined ? undefined : body.on(s.about);
     if (!axes.length || !isParallel(axes[0]!.along, view.gaze.toViewer)) return [];
-    const on = axes.map((a) => project(view.gaze, a.at));
+    const on = axes.map((a) => project(view, a.at));
     const middle = about && axisOf(about);
     const centre: Vec2 = middle
-      ? project(view.gaze, middle.at)
+      ? project(view, middle.at)
       : [on.reduce((t, p) => t + p[0], 0) / on.length, on.reduce((t, p) => t + p[1], 0) / on.length];
     return [{ centre, radius: Math.hypot(on[0]![0] - centre[0], on[0]![1] - centre[1]) }];
   });

@@ -2,7 +2,7 @@ import { footOn, type Line } from "@/core/geometry/line";
 import { cross3, distance3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Gaze } from "@/core/kernel/hidden-lines";
-import type { Cutter } from "@/core/kernel/section";
+import { halfSpace, type Cutter } from "@/core/kernel/section";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import type { SheetModel } from "./model";
@@ -56,8 +56,8 @@ function turnedViews(model: SheetModel, axis: Line, projection: Projection): Vie
   const gaze: Gaze = { toViewer: squareTo(toViewer, along), right: along };
   const isHollow = model.body.surfaces.some((s) => isTurnedAbout(s, axis) && "hollow" in s.carrier && s.carrier.hollow);
   const long: ViewPlan = isHollow
-    ? { name: "long", gaze, hidden: false, isHalf: true, cut: upperHalf(model, gaze, axis) }
-    : { name: "long", gaze, hidden: false };
+    ? { key: "long", name: "long", gaze, hidden: false, isHalf: true, cutters: [upperHalf(model, gaze, axis)] }
+    : { key: "long", name: "long", gaze, hidden: false };
   const isOff = model.body.surfaces.some((s) => !isTurnedAbout(s, axis));
   if (!isOff) return [long];
   // in first angle what is seen from the left stands at the right
@@ -68,8 +68,8 @@ function turnedViews(model: SheetModel, axis: Line, projection: Projection): Vie
   };
   return [
     long,
-    { name: "end", gaze: seenFrom(side), hidden: false },
-    { name: "start", gaze: seenFrom(-side as 1 | -1), hidden: false },
+    { key: "end", name: "end", gaze: seenFrom(side), hidden: false },
+    { key: "start", name: "start", gaze: seenFrom(-side as 1 | -1), hidden: false },
   ];
 }
 
@@ -87,16 +87,21 @@ function squareTo(d: Vec3, along: Vec3): Vec3 {
 function upperHalf({ properties: { box } }: SheetModel, gaze: Gaze, axis: Line): Cutter {
   const far = distance3(box.min, box.max) * 2;
   const frame = { origin: axis.at, x: gaze.right, y: upOf(gaze) };
-  return { frame, from: [-far, 0], to: [far, far], depth: far };
+  return halfSpace(frame, [-far, 0], [far, far], far);
 }
 
 /** Front, top and side; where much of the front is hidden it is a section through the middle of what is hollow. */
 function principalViews(model: SheetModel, projection: Projection): ViewPlan[] {
   const side = projection === "first-angle" ? ("left" as const) : ("right" as const);
-  const plain = (["front", "top", side] as const).map((name): ViewPlan => ({ name, gaze: GAZES[name], hidden: true }));
+  const plain = (["front", "top", side] as const).map((name): ViewPlan => ({
+    key: name,
+    name,
+    gaze: GAZES[name],
+    hidden: true,
+  }));
   const [front, ...rest] = plain as [ViewPlan, ...ViewPlan[]];
   const cut = hollowCut(model, front.gaze);
-  return cut ? [{ ...front, cut, hidden: false, letter: "A" }, ...rest] : plain;
+  return cut ? [{ ...front, cutters: [cut], hidden: false, letter: "A" }, ...rest] : plain;
 }
 
 /** A cut that lays a hollow open: through the axis of a hole that is seen round from the side, or the middle. */
@@ -113,12 +118,7 @@ function hollowCut(model: SheetModel, gaze: Gaze): Cutter | undefined {
   const middle = scale3([box.min[0] + box.max[0], box.min[1] + box.max[1], box.min[2] + box.max[2]], 0.5);
   const origin = across ? axisOf(across.carrier)!.at : middle;
   const far = distance3(box.min, box.max) * 2;
-  return {
-    frame: { origin, x: gaze.right, y: upOf(gaze) },
-    from: [-far, -far],
-    to: [far, far],
-    depth: far,
-  };
+  return halfSpace({ origin, x: gaze.right, y: upOf(gaze) }, [-far, -far], [far, far], far);
 }
 /** So much of the surface must lie inside. */
 const HOLLOW_SHARE = 0.3;

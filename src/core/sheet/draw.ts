@@ -1,22 +1,19 @@
 import type { Group, Mark, Pen } from "@/core/formats/drawing";
 import type { Vec2 } from "@/core/geometry/vector";
-import { ARROW } from "./candidates";
+import { ARROW } from "./straight";
 import { paperOf, type Placed } from "./placed";
 import { centresOf } from "./centres";
-import type { Standing } from "./compose";
+import { clippedSegment } from "./clip";
 import { hatched } from "./hatch";
 import type { SheetModel } from "./model";
 import type { Stroke } from "./outline";
-import type { Paper } from "./paper";
+import { scaleText, type Paper } from "./paper";
 import { heightOf, widthOf, type Box, type Segment } from "./plane";
 import type { Size } from "@/core/sizes/size";
-import { fixtures } from "./cutting";
-import type { View, ViewName } from "./views";
-
-/** From a view's own paper coordinates (mm from its lower left corner, y upwards) to those of the sheet. */
-const onSheet =
-  ({ corner }: Standing) =>
-  ([x, y]: Vec2): Vec2 => [corner[0] + x, corner[1] - y];
+import { fixtures, type Fixture } from "./cutting";
+import { TITLES } from "./plans";
+import { onSheet, type Standing } from "./standing";
+import { isWithin, type View } from "./views";
 
 /** A view's lines, hatch, centre lines and letters. */
 export function viewGroup(
@@ -36,7 +33,8 @@ export function viewGroup(
   const hatch = view.cuts.flatMap((f) => {
     const bounds = f.bounds.map(([a, b]): Segment => [local(a), local(b)]);
     const apart = f.area * scale ** 2 > WIDE_AREA ? 3.5 : 2.2;
-    return hatched(bounds, apart, open);
+    // each body its own slope
+    return hatched(bounds, apart, open, f.body % 2 === 1).flatMap((h) => limitedTo(view, scale, h));
   });
   const marks: Mark[] = [
     ...hatch.map(([a, b]): Mark => ({ mark: "line", pen: "hatch", a: put(a), b: put(b) })),
@@ -51,24 +49,24 @@ export function viewGroup(
       to: 2 * Math.PI,
     })),
     ...fixtures(view, views, scale, paper.letter).flatMap((f) => fixtureMarks(f, put, paper)),
-    ...(view.letter ? [sectionTitle(view, s, paper)] : []),
+    ...(view.round ? [rim(view, place, scale)] : []),
+    ...(view.letter ? [sectionTitle(view, s, paper, views)] : []),
   ];
   const [x, y] = s.corner,
     [w, h] = [widthOf(view.box) * scale, heightOf(view.box) * scale];
-  return { role: "view", name: view.name, title: TITLES[view.name], patch: [x - 2, y - h - 2, w + 4, h + 4], marks };
+  return { role: "view", name: view.key, title: titleOf(view), patch: [x - 2, y - h - 2, w + 4, h + 4], marks };
 }
 const WIDE_AREA = 900;
 
-const TITLES: Record<ViewName, string> = {
-  front: "Front view",
-  top: "Top view",
-  left: "View from the left",
-  right: "View from the right",
-  long: "Long view",
-  start: "View along the axis",
-  end: "View along the axis",
-  pictorial: "Pictorial view",
-};
+/** What of a hatch line a detail or a partial view shows; paper mm. */
+function limitedTo(view: View, scale: number, [a, b]: Segment): readonly Segment[] {
+  if (!view.round && !view.only) return [[a, b]];
+  const { min } = view.box;
+  const isShown = ([x, y]: Vec2) => isWithin(view, [x / scale + min[0], y / scale + min[1]], 0);
+  return clippedSegment(a, b, isShown, 1);
+}
+
+const titleOf = (view: View): string => (view.letter ? `${TITLES[view.name]} ${view.letter}` : TITLES[view.name]);
 
 /** A stroke of a view on paper. @param place from the view's coordinates to the paper's */
 export function strokeMark(s: Stroke, place: (p: Vec2) => Vec2, scale: number): Mark {
@@ -78,19 +76,31 @@ export function strokeMark(s: Stroke, place: (p: Vec2) => Vec2, scale: number): 
   return { mark: "arc", pen, centre: place(s.centre), radius: s.radius * scale, from: s.from, to: s.to };
 }
 
-/** Above the view and its sizes, with its letters. */
-function sectionTitle(view: View, s: Standing, paper: Paper): Mark {
-  const boxes: readonly Box[] = s.placed.map((p) => p.box);
+/** The circle that ends a detail. */
+const rim = ({ round }: View, place: (p: Vec2) => Vec2, scale: number): Mark => ({
+  mark: "arc",
+  pen: "thin",
+  centre: place(round!.centre),
+  radius: round!.radius * scale,
+  from: 0,
+  to: 2 * Math.PI,
+});
+
+/** Above the view and its sizes, with its letters, and its scale where that is its own. */
+function sectionTitle(view: View, s: Standing, paper: Paper, views: readonly View[]): Mark {
+  const boxes: readonly Box[] = [...s.placed, ...fixtures(view, views, s.scale, paper.letter)].map((p) => p.box);
   const top = Math.max(heightOf(view.box) * s.scale, ...boxes.map((b) => b.max[1]));
   const at = onSheet(s)([(widthOf(view.box) * s.scale) / 2, top + 3]);
-  const text = `${view.letter}–${view.letter}`;
+  const letters = view.round ? view.letter! : `${view.letter}–${view.letter}`;
+  const text = view.scale === undefined ? letters : `${letters} (${scaleText(view.scale)})`;
   return { mark: "text", at, text, height: paper.letter * 1.2, anchor: "middle" };
 }
 
-function fixtureMarks(f: Placed, put: (p: Vec2) => Vec2, paper: Paper): Mark[] {
+function fixtureMarks(f: Fixture, put: (p: Vec2) => Vec2, paper: Paper): Mark[] {
   return [
     ...f.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "frame", a: put(a), b: put(b) })),
-    ...f.lines.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) })),
+    ...f.chain.map(([a, b]): Mark => ({ mark: "line", pen: "centre", a: put(a), b: put(b) })),
+    ...thinLines(f, put),
     ...f.arrows.map(({ tip, way }) => head(put(tip), [way[0], -way[1]], paper)),
     ...f.texts.map((t): Mark => ({
       mark: "text",
@@ -115,27 +125,29 @@ function head(tip: Vec2, way: Vec2, paper: Paper): Mark {
   };
 }
 
+/** A dimension line, a leader, or the arc in their place. */
+function thinLines({ arc, lines }: Placed, put: (p: Vec2) => Vec2): Mark[] {
+  if (arc) return [{ mark: "arc", pen: "thin", ...arc, centre: put(arc.centre) }];
+  return lines.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) }));
+}
+
 /** The groups of a placed item: one for each size it stands for; line and heads go with the first. */
 export function dimensionGroups(p: Placed, s: Standing, paper: Paper): Group[] {
   const put = onSheet(s);
-  const lines = [...p.extensions, ...p.lines].map(([a, b]): Mark => ({
-    mark: "line",
-    pen: "thin",
-    a: put(a),
-    b: put(b),
-  }));
+  const extensions = p.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) }));
+  const lines = [...extensions, ...thinLines(p, put)];
   const heads = p.arrows.map(({ tip, way }) => head(put(tip), [way[0], -way[1]], paper));
   return p.texts.map((t, i): Group => {
     const { text, id, kind } = t.line;
     const corner = put([t.box.min[0], t.box.max[1]]);
     return {
-      role: "dimension",
+      role: kind === "remark" ? "remark" : "dimension",
       name: id,
       title: kind,
       patch: [corner[0] - 1, corner[1] - 1, widthOf(t.box) + 2, heightOf(t.box) + 2],
       marks: [
         ...(i === 0 ? [...lines, ...heads] : []),
-        { mark: "text", at: put(t.at), text, height: paper.letter, anchor: t.anchor, isTurned: t.isTurned },
+        { mark: "text", at: put(t.at), text, height: paper.letter, anchor: t.anchor, turn: t.turn },
       ],
     };
   });

@@ -25,7 +25,7 @@ export function holesEndingInside(
     // a floor, a tip or an end shows that it ends in the material
     if (!own.length || own.some((n) => /\/(end|start|floor|tip|bottom)\b/.test(n))) return [];
     const isShown = (axis: Vec3) =>
-      views.some((v) => v.name !== "pictorial" && (v.hidden || v.cut) && isSquare(axis, v.gaze.toViewer));
+      views.some((v) => v.name !== "pictorial" && (v.hidden || v.cutters) && isSquare(axis, v.gaze.toViewer));
     const at = body.surfaces.findIndex((f) => f.keys.some((k) => stepOf(k) === s.id));
     const axis = at < 0 ? undefined : axisOf(body.surfaces[at]!.carrier)?.along;
     if (!axis || isShown(axis)) return [];

@@ -4,11 +4,18 @@ import { meetsBox, type Box, type Segment } from "./plane";
 /**
  * Hatch at 45° over a region: lines that run where they have crossed its bounds an odd number of times.
  * @param bounds all of them in any order @param apart between the lines @param open boxes that are left clear
+ * @param falls at −45° in its place
  */
-export function hatched(bounds: readonly Segment[], apart: number, open: readonly Box[] = []): Segment[] {
+export function hatched(
+  bounds: readonly Segment[],
+  apart: number,
+  open: readonly Box[] = [],
+  falls = false,
+): Segment[] {
   // in coordinates turned by 45° the lines are level
-  const turned = ([x, y]: Vec2): Vec2 => [(x + y) * Math.SQRT1_2, (y - x) * Math.SQRT1_2];
-  const back = ([u, v]: Vec2): Vec2 => [(u - v) * Math.SQRT1_2, (u + v) * Math.SQRT1_2];
+  const sense = falls ? -1 : 1;
+  const turned = ([x, y]: Vec2): Vec2 => [(x + sense * y) * Math.SQRT1_2, (y - sense * x) * Math.SQRT1_2];
+  const back = ([u, v]: Vec2): Vec2 => [(u - sense * v) * Math.SQRT1_2, (sense * u + v) * Math.SQRT1_2];
   const pieces = bounds.map(([a, b]) => [turned(a), turned(b)] as const);
   const levels = pieces.flatMap(([a, b]) => [a[1], b[1]]);
   if (!levels.length) return [];

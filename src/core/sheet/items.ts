@@ -1,14 +1,18 @@
 import type { Feature } from "@/core/sizes/features";
-import { asLettered, letteredAngle, letteredLength, type Lettering } from "@/core/sizes/lettering";
-import { facesOfSize, measureSize, quantityOfSize, sizeText, type Size } from "@/core/sizes/size";
+import { asLettered, type Lettering } from "@/core/sizes/lettering";
+import { letteringFor, printedText } from "@/core/sizes/printed";
+import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
+import type { Remark } from "./layout";
 import type { SheetModel } from "./model";
-import { presentationsOf, type Presentation } from "./present";
+import { presentationsOf } from "./present";
+import type { Presentation } from "./presentation";
 import type { View } from "./views";
 
 /** One line of lettering, with the size it stands for. */
 export interface ItemLine {
+  /** Of the size, or of the remark. */
   readonly id: string;
-  readonly kind: Size["kind"];
+  readonly kind: Size["kind"] | "remark" | "letter";
   readonly text: string;
   /** As lettered: what is behind the last digit printed stays here; mm and radians. */
   readonly values: readonly number[];
@@ -44,24 +48,25 @@ export function itemsOf(
   return { items, unplaced };
 }
 
+/** What is remarked, as a thing at a leader. */
+export function remarkItem(r: Remark, view: View): Item {
+  const l = Math.hypot(...r.elbow) || 1;
+  const tips = [{ at: r.tip, from: [r.elbow[0] / l, r.elbow[1] / l] as const }];
+  return {
+    lines: r.text.split("\n").map((text) => ({ id: r.id, kind: "remark", text, values: [] })),
+    presentations: [{ view, fault: 0, form: "leader", tips }],
+  };
+}
+
 function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine | undefined {
   const reading = measureSize(size, model.body.on)[0];
   if (!reading) return undefined;
   return {
     id: size.id,
     kind: size.kind,
-    text: sizeText(size, model.body.on, lettering) + toleranceText(size, lettering),
-    values: reading.map((v) => asLettered(v.value, v.quantity, lettering)),
+    text: printedText(size, model.body.on, lettering),
+    values: reading.map((v) => asLettered(v.value, v.quantity, letteringFor(size, lettering))),
   };
-}
-
-/** A tolerance of a size's own, behind its number. */
-function toleranceText(size: Size, lettering: Lettering): string {
-  if (!size.tolerance) return "";
-  const { plus, minus } = size.tolerance;
-  const one = (v: number) =>
-    quantityOfSize(size) === "angle" ? letteredAngle(v, 3) : letteredLength(v, { ...lettering, fractions: false });
-  return plus === minus ? ` ±${one(plus)}` : ` +${one(plus)}/−${one(minus)}`;
 }
 
 /** Sizes of one hole together, each other size alone. */

@@ -14,9 +14,9 @@ const WIDE = 0.5;
  * that of the Sheet's. @returns SVG in the coordinates of the Sheet; undefined where that does not say where it stands
  */
 export function matchedView(kernel: Kernel, body: Solid, v: SheetView): string | undefined {
-  const { name, gaze, hidden, cut, scale, middle } = v;
+  const { scale, middle, key = v.name, ...plan } = v;
   if (scale === undefined || !middle) return undefined;
-  const view = drawnView(kernel, body, { name, gaze, hidden, ...(cut && { cut }) });
+  const view = drawnView(kernel, body, { ...plan, key });
   const { box } = view;
   const place = ([x, y]: readonly [number, number]) =>
     [

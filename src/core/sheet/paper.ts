@@ -13,6 +13,10 @@ export const PAPERS = {
 export type PaperName = keyof typeof PAPERS;
 export const PAPER_NAMES = Object.keys(PAPERS) as [PaperName, ...PaperName[]];
 
+/** Standard scales (ISO 5455), largest first. */
+export const SCALES = [20, 10, 5, 2, 1, 0.5, 0.2, 0.1, 0.05, 0.02, 0.01];
+export const scaleText = (s: number): string => (s >= 1 ? `${s}:1` : `1:${Math.round(1 / s)}`);
+
 /** A sheet of paper with its frame. mm. */
 export interface Paper {
   readonly name: PaperName;

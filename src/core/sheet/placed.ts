@@ -1,5 +1,6 @@
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Item, ItemLine } from "./items";
+import type { Place } from "./layout";
 import type { Box, Segment } from "./plane";
 import type { View } from "./views";
 
@@ -8,8 +9,17 @@ export interface PlacedText {
   readonly line: ItemLine;
   readonly at: Vec2;
   readonly anchor: "start" | "middle" | "end";
-  readonly isTurned: boolean;
+  /** Degrees, counter-clockwise. */
+  readonly turn: number;
   readonly box: Box;
+}
+
+/** An arc as it is drawn; radians, `to` after `from`. */
+export interface PlacedArc {
+  readonly centre: Vec2;
+  readonly radius: number;
+  readonly from: number;
+  readonly to: number;
 }
 
 /**
@@ -19,8 +29,9 @@ export interface Placed {
   readonly item: Item;
   readonly view: View;
   readonly texts: readonly PlacedText[];
-  /** The dimension line, or the leader with its shelf. */
+  /** The dimension line, or the leader with its shelf; of an arc the chords that others keep clear of. */
   readonly lines: readonly Segment[];
+  readonly arc?: PlacedArc;
   readonly extensions: readonly Segment[];
   /** Heads: where they touch, and the unit way they point. */
   readonly arrows: readonly { readonly tip: Vec2; readonly way: Vec2 }[];
@@ -29,6 +40,8 @@ export interface Placed {
   readonly tier?: { readonly side: string; readonly offset: number; readonly from: number; readonly to: number };
   /** What speaks against it by itself. */
   readonly own: number;
+  /** How it is told again: what stands in a layout that is kept. */
+  readonly place?: Place;
 }
 
 /** View coordinates to paper mm from the view's lower left corner. */

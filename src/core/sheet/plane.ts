@@ -21,6 +21,7 @@ export const boxAround = (points: Iterable<Vec2>): Box => {
 export const joinedBoxes = (boxes: readonly Box[]): Box => boxAround(boxes.flatMap((b) => [b.min, b.max]));
 export const widthOf = (b: Box): number => b.max[0] - b.min[0];
 export const heightOf = (b: Box): number => b.max[1] - b.min[1];
+export const boxCorners = ({ min, max }: Box): readonly Vec2[] => [min, [max[0], min[1]], max, [min[0], max[1]]];
 export const grown = ({ min, max }: Box, by: number): Box => ({
   min: [min[0] - by, min[1] - by],
   max: [max[0] + by, max[1] + by],

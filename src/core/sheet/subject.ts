@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { LayoutSchema } from "./layout";
 import { PAPER_NAMES } from "./paper";
 import type { Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
@@ -19,6 +20,16 @@ export const SheetSettingsSchema = z.strictObject({
   paper: z.strictObject({ name: z.enum(PAPER_NAMES), isLying: z.boolean() }).optional(),
   /** Inches as halves down to sixty-fourths where they are. */
   fractions: z.boolean().optional(),
+  /** As somebody has arranged it; left out: the program lays it out. */
+  layout: LayoutSchema.optional(),
+  /** Steps that are not hatched where they are cut lengthwise: ribs, shafts, pins. */
+  unhatched: z.array(z.string().max(40)).max(40).optional(),
+  /** For the title block. */
+  date: z.string().max(20).optional(),
+  count: z.string().max(20).optional(),
+  owner: z.string().max(60).optional(),
+  /** The exact values behind rounded numbers, as a table. */
+  exact: z.boolean().optional(),
   /** Signs for counterbore, countersink and depth in place of words. */
   signs: z.boolean().optional(),
 });

@@ -13,6 +13,8 @@ export interface TitleFields {
   readonly scale: string;
   readonly drawn: string;
   readonly revision: string;
+  readonly date: string;
+  readonly count: string;
   readonly units: string;
   readonly tolerance: string;
   readonly projection: Projection;
@@ -67,8 +69,8 @@ export function titleBlock(paper: Paper, f: TitleFields): Group {
   field(1, 0, 1, "material", f.material);
   field(1, 1, 2, "mass", f.mass);
   field(1, 2, 3, "scale", f.scale);
-  field(1, 3, 4, "sheet", "1 of 1");
-  field(2, 0, 1, "drawn by · revision", [f.drawn, f.revision].filter(Boolean).join(" · "));
+  field(1, 3, 4, "sheet", f.count);
+  field(2, 0, 1, "drawn by · date · revision", [f.drawn, f.date, f.revision].filter(Boolean).join(" · "));
   field(2, 1, 2, "general tolerances", f.tolerance);
   field(2, 2, 3, "sizes in", f.units);
   const middle: Vec2 = [(columns[3]! + columns[4]!) / 2, top + 2.5 * row];

@@ -16,3 +16,7 @@ export const ALONG_VIEW = 0.999;
 export const ON_STROKE = 2e-3;
 /** A part is turned where so much of its surface turns about one axis; share. */
 export const TURNED_SHARE = 0.75;
+/** Directions on paper whose sine is less are level, or upright. */
+export const LEVEL = 1e-6;
+/** Angles that differ by less are the same, radians. */
+export const SAME_ANGLE = 1e-6;

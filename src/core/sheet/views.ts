@@ -1,76 +1,225 @@
 import { cross3, dot3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { projectedEdges, type Gaze } from "@/core/kernel/hidden-lines";
 import type { Kernel } from "@/core/kernel/opencascade";
-import { sectioned, type CutFace, type Cutter } from "@/core/kernel/section";
+import { sectioned, type Cutter } from "@/core/kernel/section";
 import type { Solid } from "@/core/kernel/solid";
+import { clippedStroke, movedStroke } from "./clip";
 import { strokeSegments } from "./obstacles";
 import { cleanStrokes, type Stroke } from "./outline";
-import { boxAround, type Box } from "./plane";
+import { boxAround, boxCorners, distanceToSegment, heightOf, widthOf, type Box, type Segment } from "./plane";
 import { NEAR } from "./tolerance";
 
 export type Projection = "first-angle" | "third-angle";
 /** What a view is called; the Bench turns the model to it by this name. */
-export type ViewName = "front" | "top" | "left" | "right" | "long" | "start" | "end" | "pictorial";
+export type ViewName =
+  | "front"
+  | "top"
+  | "left"
+  | "right"
+  | "bottom"
+  | "rear"
+  | "long"
+  | "start"
+  | "end"
+  | "pictorial"
+  | "section"
+  | "detail"
+  | "auxiliary";
 
 export const upOf = (g: Gaze): Vec3 => cross3(g.toViewer, g.right);
-/** A point in space to view coordinates, mm. */
-export const project = (g: Gaze, p: Vec3): Vec2 => [dot3(p, g.right), dot3(p, upOf(g))];
 
 /** The principal views (ISO 5456-2) and the pictorial one. */
-export const GAZES: Record<Exclude<ViewName, "long" | "start" | "end">, Gaze> = {
+export const GAZES = {
   front: { toViewer: [0, -1, 0], right: [1, 0, 0] },
   top: { toViewer: [0, 0, 1], right: [1, 0, 0] },
   left: { toViewer: [-1, 0, 0], right: [0, -1, 0] },
   right: { toViewer: [1, 0, 0], right: [0, 1, 0] },
+  bottom: { toViewer: [0, 0, -1], right: [1, 0, 0] },
+  rear: { toViewer: [0, 1, 0], right: [-1, 0, 0] },
   pictorial: { toViewer: unit3([1, -1, 1]), right: unit3([1, 1, 0]) },
-};
+} as const satisfies Partial<Record<ViewName, Gaze>>;
+
+/** What an interrupted view leaves out, of its own x or y; mm of the part. */
+export interface Break {
+  readonly along: "x" | "y";
+  readonly from: number;
+  readonly to: number;
+}
 
 /** A view as it is meant: from where, and what is taken away first. */
 export interface ViewPlan {
+  /** Tells the views of a Sheet apart. */
+  readonly key: string;
   readonly name: ViewName;
   readonly gaze: Gaze;
-  /** A piece taken away before; the view then shows no hidden lines. */
-  readonly cut?: Cutter;
+  readonly hidden: boolean;
+  readonly tangent?: boolean;
+  /** Its own; left out: that of the Sheet. */
+  readonly scale?: number;
+  /** Pieces taken away before. */
+  readonly cutters?: readonly Cutter[];
   /** Only half of the view is a section: what lies on its axis is no edge. */
   readonly isHalf?: boolean;
-  /** The letter of its cutting line. */
+  /** Only what is cut is drawn. */
+  readonly isSlice?: boolean;
+  /** Cutters are local: their bounds are drawn thin. */
+  readonly isLocal?: boolean;
+  /** Levels of its own x or y where its cutting plane steps: nothing is drawn there. */
+  readonly steps?: { readonly axis: 0 | 1; readonly at: readonly number[] };
+  /** The letter of its cutting line, or of the circle it enlarges. */
   readonly letter?: string;
-  readonly hidden: boolean;
+  /** The view it is taken from, and the line it is cut along in that view. */
+  readonly of?: string;
+  readonly path?: readonly Vec2[];
+  /** A detail: the circle it shows of the view it is taken from. */
+  readonly round?: { readonly centre: Vec2; readonly radius: number };
+  readonly only?: Box;
+  readonly breaks?: readonly Break[];
+}
+
+/** A region that was cut: its bounds as short pieces in the view's coordinates, its area, and the body it is of. */
+export interface CutRegion {
+  readonly bounds: readonly Segment[];
+  readonly area: number;
+  readonly body: number;
 }
 
 /** A view with its lines, in its own coordinates: mm of the part, y upwards. */
 export interface View extends ViewPlan {
   readonly strokes: readonly Stroke[];
-  readonly cuts: readonly CutFace[];
+  readonly cuts: readonly CutRegion[];
   readonly box: Box;
 }
 
-/** Draws a view of a body. */
-export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan): View {
-  const opened = plan.cut && sectioned(kernel, solid, plan.cut);
-  const isPictorial = plan.name === "pictorial";
-  const edges = projectedEdges(kernel, opened?.solid ?? solid, plan.gaze, {
-    hidden: plan.hidden && !opened,
-    tangent: isPictorial,
-  });
-  if (opened) kernel.release(opened.solid.shape);
-  const all = cleanStrokes(edges.filter((e) => !e.tangent));
-  const axis = plan.isHalf ? project(plan.gaze, plan.cut!.frame.origin)[1] : undefined;
-  const isOnAxis = (s: Stroke) =>
-    axis !== undefined && s.kind === "line" && Math.abs(s.a[1] - axis) < NEAR && Math.abs(s.b[1] - axis) < NEAR;
-  const tangent = cleanStrokes(edges.filter((e) => e.tangent)).map((s): Stroke => ({ ...s, tangent: true }));
-  const strokes = [...all.filter((s) => !isOnAxis(s)), ...tangent];
-  const cuts = (opened?.faces ?? []).map((f) => ({ ...f, bounds: f.bounds.map(flatOn(plan)) }));
-  return { ...plan, strokes, cuts, box: boxAround(strokes.flatMap((s) => strokeSegments(s).flat())) };
+/** A point in space to a view's coordinates, mm; what an interrupted view leaves out is closed up. */
+export const project = (v: Pick<ViewPlan, "gaze" | "breaks">, p: Vec3): Vec2 =>
+  closedUp(v.breaks, [dot3(p, v.gaze.right), dot3(p, upOf(v.gaze))]);
+
+/** What a gap keeps of the length it stands for. */
+const GAP_KEPT = 0.04;
+
+function closedUp(breaks: readonly Break[] | undefined, p: Vec2): Vec2 {
+  if (!breaks?.length) return p;
+  return ([0, 1] as const).map((i) => {
+    const own = breaks.filter((b) => b.along === (i === 0 ? "x" : "y"));
+    return own.reduce((at, b) => {
+      const within = Math.min(Math.max(p[i] - b.from, 0), b.to - b.from);
+      return at - within * (1 - GAP_KEPT);
+    }, p[i]);
+  }) as unknown as Vec2;
 }
 
-/** Coordinates of the cutting plane to those of the view: they share their directions. */
-const flatOn =
-  ({ cut, gaze }: ViewPlan) =>
-  ([a, b]: readonly [Vec2, Vec2]): readonly [Vec2, Vec2] => {
-    const [x, y] = project(gaze, cut!.frame.origin);
-    return [
-      [a[0] + x, a[1] + y],
-      [b[0] + x, b[1] + y],
-    ];
-  };
+const isLeftOut = (breaks: readonly Break[], p: Vec2): boolean =>
+  breaks.some((b) => {
+    const at = p[b.along === "x" ? 0 : 1];
+    return at > b.from && at < b.to;
+  });
+
+/** Whether a place of the drawn view is shown at all: within its circle or its part. */
+export function isWithin(v: Pick<ViewPlan, "round" | "only">, p: Vec2, by = NEAR): boolean {
+  if (v.round && Math.hypot(p[0] - v.round.centre[0], p[1] - v.round.centre[1]) > v.round.radius + by) return false;
+  const { only } = v;
+  return (
+    !only ||
+    (p[0] >= only.min[0] - by && p[0] <= only.max[0] + by && p[1] >= only.min[1] - by && p[1] <= only.max[1] + by)
+  );
+}
+
+/** Draws a view of a body. @param bodies one by one, where there are several: hatched each its own way */
+export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: readonly Solid[] = [solid]): View {
+  const { cutters, gaze } = plan;
+  const opened = cutters?.length ? sectioned(kernel, solid, cutters) : undefined;
+  const flat = (p: Vec3): Vec2 => project({ gaze }, p);
+  const regions = opened ? cutRegions(kernel, bodies.length > 1 ? bodies : undefined, opened.faces, plan, flat) : [];
+  const edges = plan.isSlice
+    ? regions.flatMap((r) => r.bounds.map((points) => ({ points, hidden: false as const, tangent: undefined })))
+    : projectedEdges(kernel, opened?.solid ?? solid, gaze, { hidden: plan.hidden, tangent: plan.tangent === true });
+  if (opened) kernel.release(opened.solid.shape);
+  const sharp = cleanStrokes(edges.filter((e) => !e.tangent)).filter((s) => !isNoEdge(plan, s));
+  const tangent = cleanStrokes(edges.filter((e) => e.tangent)).map((s): Stroke => ({ ...s, tangent: true }));
+  const broken = plan.isLocal ? localBounds(plan) : [];
+  const strokes = [...sharp, ...tangent].map((s) => (liesOn(broken, s) ? { ...s, tangent: true as const } : s));
+  return limited(plan, strokes, regions);
+}
+
+function cutRegions(
+  kernel: Kernel,
+  bodies: readonly Solid[] | undefined,
+  all: readonly { bounds: readonly (readonly [Vec3, Vec3])[]; area: number }[],
+  plan: ViewPlan,
+  flat: (p: Vec3) => Vec2,
+): CutRegion[] {
+  const region =
+    (body: number) =>
+    (f: (typeof all)[number]): CutRegion => ({
+      bounds: f.bounds.map(([a, b]): Segment => [flat(a), flat(b)]),
+      area: f.area,
+      body,
+    });
+  if (!bodies) return all.map(region(0));
+  return bodies.flatMap((b, i) => {
+    const one = sectioned(kernel, b, plan.cutters!);
+    kernel.release(one.solid.shape);
+    return one.faces.map(region(i));
+  });
+}
+
+/** Lines that a section makes where it is none: on the axis of a half section, where a cutting plane steps. */
+function isNoEdge(plan: ViewPlan, s: Stroke): boolean {
+  if (s.kind !== "line") return false;
+  const axis = plan.isHalf ? dot3(plan.cutters![0]!.frame.origin, upOf(plan.gaze)) : undefined;
+  if (axis !== undefined && Math.abs(s.a[1] - axis) < NEAR && Math.abs(s.b[1] - axis) < NEAR) return true;
+  const { steps } = plan;
+  return !!steps?.at.some((v) => Math.abs(s.a[steps.axis] - v) < NEAR && Math.abs(s.b[steps.axis] - v) < NEAR);
+}
+
+const localBounds = ({ cutters = [], gaze }: ViewPlan): Segment[] =>
+  cutters.flatMap(({ frame, outline }) => {
+    const at = outline.map((p) =>
+      project({ gaze }, [0, 1, 2].map((i) => frame.origin[i]! + frame.x[i]! * p[0] + frame.y[i]! * p[1]) as never),
+    );
+    return at.map((a, i): Segment => [a, at[(i + 1) % at.length]!]);
+  });
+
+const liesOn = (bounds: readonly Segment[], s: Stroke): boolean =>
+  bounds.length > 0 &&
+  strokeSegments(s).every(([a, b]) => [a, b].every((p) => bounds.some((t) => distanceToSegment(p, t) < NEAR)));
+
+/** What a partial, enlarged or interrupted view shows of its lines. */
+function limited(plan: ViewPlan, strokes: readonly Stroke[], cuts: readonly CutRegion[]): View {
+  const shown = shownStrokes(plan, strokes);
+  const close = (p: Vec2) => closedUp(plan.breaks, p);
+  // bounds of what is cut stay whole: only their hatch is limited, where it is drawn
+  const regions = cuts.map((c) => ({ ...c, bounds: c.bounds.map(([a, b]): Segment => [close(a), close(b)]) }));
+  return { ...plan, strokes: shown, cuts: regions, box: boxOf(plan, shown) };
+}
+
+function shownStrokes(plan: ViewPlan, all: readonly Stroke[]): readonly Stroke[] {
+  const { breaks, round, only } = plan;
+  let strokes = all;
+  if (breaks?.length) {
+    const fine = Math.min(...breaks.map((b) => b.to - b.from));
+    strokes = strokes
+      .flatMap((s) => clippedStroke(s, (p) => !isLeftOut(breaks, p), fine))
+      .map((s) => movedStroke(s, (p) => closedUp(breaks, p)));
+  }
+  if (!round && !only) return strokes;
+  const fine = round ? round.radius : Math.min(widthOf(only!), heightOf(only!));
+  return strokes.flatMap((s) => clippedStroke(s, (p) => isWithin(plan, p, 0), fine));
+}
+
+function boxOf({ round, only }: ViewPlan, strokes: readonly Stroke[]): Box {
+  if (round) {
+    const { centre: c, radius: r } = round;
+    return { min: [c[0] - r, c[1] - r], max: [c[0] + r, c[1] + r] };
+  }
+  const all = boxAround(strokes.flatMap((s) => strokeSegments(s).flat()));
+  if (strokes.length) return all;
+  return only ?? boxAround(boxCorners({ min: [0, 0], max: [1, 1] }));
+}
+
+/** A detail: what a circle shows of another view, to be drawn larger. */
+export function detailView(plan: ViewPlan & Required<Pick<ViewPlan, "round">>, parent: View): View {
+  const view = limited({ ...plan, breaks: undefined as never }, parent.strokes, parent.cuts);
+  return { ...view, ...(parent.breaks && { breaks: parent.breaks }) };
+}

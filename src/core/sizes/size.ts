@@ -30,6 +30,6 @@ export const quantityOfSize = (size: Size): "length" | "angle" => (ANGLES.has(si
 
 /** Whether two sizes measure the same thing; what they are called, and how far they may be off, is no matter. */
 export const isSameSize = (a: Size, b: Size): boolean => {
-  const bare = ({ id: _, tolerance: __, free: ___, ...rest }: Size) => JSON.stringify(rest);
+  const bare = ({ id: _, tolerance: __, free: ___, lettering: ____, ...rest }: Size) => JSON.stringify(rest);
   return bare(a) === bare(b);
 };

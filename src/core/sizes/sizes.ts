@@ -6,6 +6,7 @@ import { sizedBody, type SizedBody } from "./body";
 import { disturbances, standsAs, type Disturbance } from "./disturb";
 import { asLettered, roundingOf, type Lettering } from "./lettering";
 import { withSketchesDefined, type DrivingNumber } from "./numbers";
+import { letteringFor } from "./printed";
 import { proposeSizes, type ProposedSize } from "./propose";
 import { isNothing, Span, weightsOf, type Row } from "./rank";
 import { follow, impliedRows, shapeRank, volumeRow } from "./table";
@@ -102,7 +103,7 @@ function tableOf(
   const span = new Span();
   const repeating: string[] = [];
   const used: { id: string; row: Row; open: number; shift: number }[] = [];
-  const repeated: { id: string; telling: readonly Telling[] }[] = [];
+  const repeated: { id: string; telling: readonly Telling[]; lettering: Lettering }[] = [];
   const implied = impliedRows(body, changes).filter((row) => span.takeAll([row]));
   for (const { size, reading, rows, parted } of sizes) {
     const said = [...rows.map((row, of) => ({ row, of })), ...parted];
@@ -110,11 +111,12 @@ function tableOf(
     if (!telling.length) continue;
     if (!span.takeAll(telling.map((t) => t.row))) {
       repeating.push(size.id);
-      repeated.push({ id: size.id, telling });
+      repeated.push({ id: size.id, telling, lettering: letteringFor(size, lettering) });
       continue;
     }
+    const own = letteringFor(size, lettering);
     for (const { row, value } of telling)
-      used.push({ id: size.id, row, open: openOf(value, body, lettering), shift: shiftOf(value, body, lettering) });
+      used.push({ id: size.id, row, open: openOf(value, body, own), shift: shiftOf(value, body, own) });
   }
   const ways = shapeRank(body, changes);
   const unit = (i: number): Row => Float64Array.from(changes, (_, k) => (k === i ? 1 : 0));
@@ -125,8 +127,8 @@ function tableOf(
   const open = used.map((u, i) => ({ id: u.id, open: Math.abs(weights[i]!) * u.open }));
   /** What the sizes that are taken make of another, rounded as they are. */
   const follows = (row: Row) => weightsOf(rows, row).reduce((s, w, i) => s + w * (used[i]?.shift ?? 0), 0);
-  const contradicts = (t: Telling) =>
-    Math.abs(follows(t.row) - shiftOf(t.value, body, lettering)) > openStep(t.value, body, lettering);
+  const contradicts = (t: Telling, l: Lettering) =>
+    Math.abs(follows(t.row) - shiftOf(t.value, body, l)) > openStep(t.value, body, l);
   return {
     numbers: changes.map((c) => c.number),
     sizes: sizes.map(({ size, rows }) => ({ id: size.id, rows: rows.map((r) => [...r]) })),
@@ -137,7 +139,7 @@ function tableOf(
     lost,
     uncertain: open.reduce((s, o) => s + o.open, 0),
     rounding: open.filter((o) => o.open > 0).sort((a, b) => b.open - a.open),
-    contradicting: repeated.filter((r) => r.telling.some(contradicts)).map((r) => r.id),
+    contradicting: repeated.filter((r) => r.telling.some((t) => contradicts(t, r.lettering))).map((r) => r.id),
   };
 }
 

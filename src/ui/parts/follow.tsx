@@ -6,8 +6,20 @@ import { useEffect, useRef } from "react";
 /** Something may have been missed. */
 export const LOOK = "look";
 
+/** Whether the server can be reached. Asked of a file that costs it nothing. */
+async function serverAnswers(): Promise<boolean> {
+  try {
+    await fetch("/icon.svg", { method: "HEAD", cache: "no-store" });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** However fast things change, a page is fetched anew at most so often. */
 const REST_MS = 700;
+/** Without a connection it is tried again so often. */
+const RETRY_MS = 3000;
 
 /**
  * Listens while the page is in sight: a browser keeps few ways open to one server, and a hidden page needs none.
@@ -63,13 +75,25 @@ export function Follow({
     // the page was made a moment ago
     if (isFirst && !busy) return;
     if (waiting.current) return;
-    const rest = Math.max(0, last.current + REST_MS - Date.now());
-    waiting.current = setTimeout(() => {
+    const refresh = async () => {
+      // fetched anew without a connection the page would give way to the browser's own page of errors
+      if (!(await serverAnswers())) {
+        if (waiting.current) waiting.current = setTimeout(() => void refresh(), RETRY_MS);
+        return;
+      }
       waiting.current = undefined;
       last.current = Date.now();
       router.refresh();
-    }, rest);
+    };
+    const rest = Math.max(0, last.current + REST_MS - Date.now());
+    waiting.current = setTimeout(() => void refresh(), rest);
   });
-  useEffect(() => () => clearTimeout(waiting.current), []);
+  useEffect(
+    () => () => {
+      clearTimeout(waiting.current);
+      waiting.current = undefined;
+    },
+    [],
+  );
   return null;
 }

@@ -18,6 +18,25 @@ export const sizeFields = {
   id: means(z.string().min(1).max(40), "id"),
   /** Its own tolerance, mm or radians; left out: the general one. */
   tolerance: z.strictObject({ plus: z.number().min(0), minus: z.number().min(0) }).optional(),
+  /** How it is lettered where it is not as the drawing's other numbers. */
+  lettering: z
+    .strictObject({
+      /** Texts around the number. */
+      before: z.string().max(30).optional(),
+      after: z.string().max(60).optional(),
+      /** It follows from others and stands in parentheses. */
+      reference: z.boolean().optional(),
+      digits: z.number().int().min(0).max(5).optional(),
+      fractions: z.boolean().optional(),
+      /** Its tolerance as the two limits. */
+      limits: z.boolean().optional(),
+      /** A tolerance class of ISO 286. */
+      fit: z
+        .string()
+        .regex(/^[A-Za-z]{1,2}\d{1,2}$/)
+        .optional(),
+    })
+    .optional(),
   /** Left to the student's judgement: nothing is asked of it, or only that it lies within the band (mm or radians). */
   free: z.union([z.literal(true), z.strictObject({ from: z.number(), to: z.number() })]).optional(),
 };

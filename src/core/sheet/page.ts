@@ -1,0 +1,88 @@
+import { textLength, type Drawing, type Group } from "@/core/formats/drawing";
+import { densityOf } from "@/core/part/document";
+import type { Size } from "@/core/sizes/size";
+import { massText, volumeText } from "@/core/units/amounts";
+import { NOTES_BESIDE, type Composition } from "./compose";
+import { dimensionGroups, viewGroup } from "./draw";
+import type { SheetModel } from "./model";
+import { frameGroup, scaleText } from "./paper";
+import type { LaidSubject } from "./sheet";
+import { TITLE_HEIGHT, TITLE_WIDTH, titleBlock } from "./title-block";
+
+/** What stands beside the views in words. */
+export function notesOf(subject: LaidSubject, model: SheetModel, unplaced: number): string[] {
+  return [
+    ...subject.sheet.notes.split("\n").filter(Boolean),
+    ...(subject.sheet.printVolume ? [`Volume ${volumeText(model.properties.volume, subject.units)}`] : []),
+    ...(unplaced ? [`${unplaced} size${unplaced > 1 ? "s" : ""} could not be shown in these views.`] : []),
+  ];
+}
+
+/** Everything on the paper, as marks. */
+export function pageOf(
+  subject: LaidSubject,
+  model: SheetModel,
+  sizes: readonly Size[],
+  { paper, scale, views }: Composition,
+  notes: readonly string[],
+  owner: string,
+): Drawing {
+  const mass = model.properties.volume * densityOf(subject.material);
+  const title = titleBlock(paper, {
+    owner: subject.sheet.owner ?? owner,
+    title: subject.title,
+    number: subject.number,
+    material: `${subject.material.name} · ${subject.material.density} g/cm³`,
+    mass: subject.sheet.printMass ? massText(mass, subject.massUnit) : "–",
+    scale: scaleText(scale),
+    drawn: subject.sheet.drawnBy ?? "",
+    revision: subject.sheet.revision ?? "",
+    date: subject.sheet.date ?? "",
+    count: subject.sheet.count ?? "1 of 1",
+    units: subject.units === "in" ? "inches" : "mm",
+    tolerance: subject.sheet.general ?? (subject.units === "in" ? "±.005, angles ±.5°" : "ISO 2768-m"),
+    projection: subject.sheet.projection,
+  });
+  const shown = views.map((s) => s.view);
+  const [l, , r, b] = paper.frame;
+  const isBeside = r - l - TITLE_WIDTH >= NOTES_BESIDE;
+  const pitch = paper.letter * 1.8;
+  const lines = isBeside ? notes.flatMap((n) => wrapped(n, r - l - TITLE_WIDTH - 7, paper.letter)) : notes;
+  const first = b - (isBeside ? 5 : TITLE_HEIGHT + 4) - (lines.length - 1) * pitch;
+  const noteGroup: Group = {
+    role: "note",
+    marks: lines.map((text, i) => ({
+      mark: "text",
+      at: [l + 4, first + i * pitch],
+      text,
+      height: paper.letter,
+      anchor: "start",
+    })),
+  };
+  const groups = [
+    frameGroup(paper),
+    title,
+    noteGroup,
+    ...views.map((s) => viewGroup(s, model, sizes, paper, shown)),
+    ...views.flatMap((s) => s.placed.flatMap((p) => dimensionGroups(p, s, paper))),
+  ];
+  return {
+    title: `${subject.number} ${subject.title}`,
+    width: paper.width,
+    height: paper.height,
+    wide: paper.wide,
+    groups,
+  };
+}
+
+/** A text in lines that are no longer than there is room, mm. */
+function wrapped(text: string, room: number, letter: number): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(/\s+/)) {
+    const last = lines[lines.length - 1];
+    if (last !== undefined && textLength(`${last} ${word}`, letter) <= room)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}

@@ -1,0 +1,91 @@
+import type { Vec2 } from "@/core/geometry/vector";
+import { axisOf } from "@/core/kernel/carrier";
+import type { Surface } from "@/core/measure/surfaces";
+import { isParallel, isSquare } from "@/core/sizes/anchor";
+import { facesOfSize, type Size } from "@/core/sizes/size";
+import type { SheetModel } from "./model";
+import { FAULT, type Presentation, type Tip } from "./presentation";
+import { isArcOf, seenPoints, sizeOf, surfaceOf } from "./seen";
+import { ON_STROKE } from "./tolerance";
+import { project, type View } from "./views";
+
+/** Directions leaders come from, degrees: between 30 and 60 in every quarter. */
+const LEANS = [45, 135, 315, 225, 30, 60, 150, 120, 330, 300, 210, 240];
+const wayAt = (degrees: number): Vec2 => [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+const MOST_TIPS = 40;
+
+/** A leader to a face of the size: to the arc itself where it is seen round, else to a visible edge of it. */
+export function pointed(model: SheetModel, size: Size, view: View): Presentation[] {
+  const faces = size.kind === "chamfer" ? size.of.map((b) => b.slant) : facesOfSize(size);
+  const isRoundKind = ROUND.has(size.kind);
+  const tips: Tip[] = [],
+    edges: Tip[] = [];
+  let isHidden = true,
+    isShape = false;
+  for (const face of faces.slice(0, MOST_FACES)) {
+    const s = surfaceOf(model, face);
+    if (!s) continue;
+    const round = roundTips(s, view);
+    if (round.length && isRoundKind) {
+      tips.push(...round);
+      isHidden = false;
+      isShape = true;
+      continue;
+    }
+    const { points, isSeen } = seenPoints(model, face, view);
+    if (isSeen) isHidden = false;
+    const axis = axisOf(s.carrier)?.along,
+      flat = s.carrier.kind === "plane" ? s.carrier.normal : undefined;
+    // a bevel, a cone and an angle are seen from the side
+    if (!isRoundKind && ((axis && isSquare(axis, view.gaze.toViewer)) || (flat && isSquare(flat, view.gaze.toViewer))))
+      isShape = true;
+    const step = Math.max(1, Math.floor(points.length / 4));
+    for (let i = 0; i < points.length; i += step)
+      edges.push(...LEANS.slice(0, 4).map((deg): Tip => ({ at: points[i]!, from: wayAt(deg) })));
+  }
+  const chosen = (tips.length ? tips : edges).slice(0, MOST_TIPS);
+  if (!chosen.length) return [];
+  const fault = (isShape ? 0 : FAULT.notItsShape) + (isHidden ? FAULT.hidden : 0);
+  return [{ view, fault, form: "leader", tips: chosen }];
+}
+const MOST_FACES = 12;
+const ROUND: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>([
+  "diameter",
+  "radius",
+  "counterbore",
+  "countersink",
+  "depth",
+  "thread",
+  "circle",
+  "count",
+]);
+
+/** Places on the visible arcs of a round face that is seen along its axis, or of a ring cut across. */
+function roundTips(s: Surface, view: View): Tip[] {
+  const c = s.carrier;
+  const centre =
+    c.kind === "cylinder" || c.kind === "cone" ? axisOf(c)!.at : c.kind === "sphere" ? c.centre : undefined;
+  const size = sizeOf(view);
+  const arcs = view.strokes.flatMap((t) => {
+    if (t.kind !== "arc" || t.hidden || t.tangent) return [];
+    if (c.kind === "torus") return Math.abs(t.radius - c.minor) < ON_STROKE * size ? [t] : [];
+    if (!centre) return [];
+    const isAlong = c.kind === "sphere" || isParallel(axisOf(c)!.along, view.gaze.toViewer);
+    const at = project(view, centre);
+    const isOwn =
+      c.kind === "cone"
+        ? nearPlace(t.centre, at, size)
+        : isArcOf(t, at, c.kind === "cylinder" || c.kind === "sphere" ? c.radius : 0, size);
+    return isAlong && isOwn ? [t] : [];
+  });
+  return arcs.flatMap((t) =>
+    LEANS.flatMap((deg): Tip[] => {
+      const angle = (deg * Math.PI) / 180;
+      const isOn = [angle, angle + 2 * Math.PI].some((x) => x >= t.from && x <= t.to);
+      if (!isOn) return [];
+      const from = wayAt(deg);
+      return [{ at: [t.centre[0] + t.radius * from[0], t.centre[1] + t.radius * from[1]], from }];
+    }),
+  );
+}
+const nearPlace = (a: Vec2, b: Vec2, size: number) => Math.hypot(a[0] - b[0], a[1] - b[1]) < ON_STROKE * size;

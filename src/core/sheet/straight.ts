@@ -1,0 +1,148 @@
+import { textLength } from "@/core/formats/drawing";
+import { add2, dot2, scale2, type Vec2 } from "@/core/geometry/vector";
+import { above, isUpright, reachOf, turnOf } from "./direction";
+import type { Item, ItemLine } from "./items";
+import { paperOf, type Placed, type PlacedText } from "./placed";
+import { boxAround, boxCorners, joinedBoxes, type Segment } from "./plane";
+import type { End, Presentation, StraightWay } from "./presentation";
+
+/** Measures of a draughtsman's practice, mm: first line from the outline, from line to line, heads. */
+export const FIRST = 10;
+export const NEXT = 7;
+export const ARROW = 3;
+const PAST = 2;
+const TIERS = 9;
+/** What a further tier costs, and a millimetre of extension line. */
+const TIER_COST = 2.5;
+const EXTENSION_COST = 0.12;
+/** What speaks against a line below or at the right, a number before it, and a slanting line. */
+const FAR_SIDE = 1.5;
+const BEFORE = 1;
+const SLANTING = 6;
+/** Between a line and the number above it. */
+export const LIFT = 0.8;
+/** Below this room heads stand outside. */
+export const LEAST_INSIDE = 8;
+
+type Straight = Presentation & StraightWay;
+
+/** Where a straight dimension stands: which side, how far out, and its number's middle from that of the line; mm. */
+export interface StraightPlace {
+  readonly side: 1 | -1;
+  readonly offset: number;
+  readonly shift: number;
+}
+
+/** Every way a straight dimension could be drawn: on either side, in tiers. */
+export function straightCandidates(item: Item, p: Straight, scale: number, letter: number): Placed[] {
+  const g = ground(item, p, scale, letter);
+  const shifts = g.isRoomy ? [0] : [outsideShift(g), -outsideShift(g)];
+  return ([1, -1] as const).flatMap((side) =>
+    Array.from({ length: TIERS }, (_, t) => FIRST + NEXT * t).flatMap((offset) =>
+      shifts.map((shift) => drawn(g, { side, offset, shift })),
+    ),
+  );
+}
+
+/** A straight dimension where somebody has put it. */
+export const straightAt = (item: Item, p: Straight, place: StraightPlace, scale: number, letter: number): Placed =>
+  drawn(ground(item, p, scale, letter), place);
+
+interface Ground {
+  readonly item: Item;
+  readonly p: Straight;
+  readonly line: ItemLine;
+  readonly letter: number;
+  readonly long: number;
+  readonly ends: readonly [PaperEnd, PaperEnd];
+  /** How far the view's things reach across, least and most. */
+  readonly edge: readonly [number, number];
+  readonly span: number;
+  readonly isRoomy: boolean;
+}
+interface PaperEnd {
+  readonly u: number;
+  readonly across: readonly [number, number];
+}
+
+function ground(item: Item, p: Straight, scale: number, letter: number): Ground {
+  const { view, along } = p,
+    n = above(along),
+    toPaper = paperOf(view, scale);
+  const zero = dot2(view.box.min, n);
+  const inPaper = (e: End): PaperEnd => ({
+    u: dot2(toPaper(e.at), along),
+    across: [(e.across[0] - zero) * scale, (e.across[1] - zero) * scale],
+  });
+  const ends = [inPaper(p.a), inPaper(p.b)].sort((a, b) => a.u - b.u) as [PaperEnd, PaperEnd];
+  const line = item.lines[0]!,
+    long = textLength(line.text, letter),
+    span = ends[1].u - ends[0].u;
+  // a slanting line stands beside its own thing, not beside the whole
+  const edge = isUpright(along)
+    ? reachOf([toPaper(view.box.min), toPaper(view.box.max)], n)
+    : reachOf(
+        ends.flatMap((e): Vec2[] => e.across.map((v): Vec2 => [v, 0])),
+        [1, 0],
+      );
+  return { item, p, line, letter, long, ends, edge, span, isRoomy: span > long + 1 };
+}
+
+/** So far beside the middle of the line stands a number that has no room on it. */
+function outsideShift({ span, long }: Ground): number {
+  const out = (span >= LEAST_INSIDE ? 1 : 2 * ARROW + 1) + long / 2;
+  return span / 2 + out;
+}
+
+function drawn(g: Ground, { side, offset, shift }: StraightPlace): Placed {
+  const { item, p, line, letter, long, edge, span } = g,
+    [first, second] = g.ends;
+  const { view, along } = p,
+    n = above(along);
+  const put = (u: number, v: number): Vec2 => add2(scale2(along, u), scale2(n, v));
+  const v = (side > 0 ? edge[1] : edge[0]) + side * offset;
+  const extensions = g.ends.map((e): Segment => {
+    const from = side > 0 ? e.across[1] : e.across[0];
+    return [put(e.u, from), put(e.u, v + side * PAST)];
+  });
+  const isInside = span >= LEAST_INSIDE;
+  const middle = (first.u + second.u) / 2 + shift,
+    tail = isInside ? 0 : 2 * ARROW;
+  // the line goes on under a number that stands beside it
+  const [from, to] = [Math.min(first.u - tail, middle - long / 2), Math.max(second.u + tail, middle + long / 2)];
+  const isOver = middle - long / 2 > first.u && middle + long / 2 < second.u;
+  const lines: Segment[] = [isOver ? [put(first.u - tail, v), put(second.u + tail, v)] : [put(from, v), put(to, v)]];
+  const text = textOn(line, put(middle, v), along, letter, long);
+  const arrows = [
+    { tip: put(first.u, v), way: scale2(along, isInside ? -1 : 1) },
+    { tip: put(second.u, v), way: scale2(along, isInside ? 1 : -1) },
+  ];
+  const reach = extensions.reduce((s, [a, b]) => s + Math.abs(dot2(b, n) - dot2(a, n)), 0);
+  const dislikes = (side > 0 ? 0 : FAR_SIDE) + (shift < 0 ? BEFORE : 0) + (isUpright(along) ? 0 : SLANTING) + p.fault;
+  return {
+    item,
+    view,
+    texts: [text],
+    lines,
+    extensions,
+    arrows,
+    box: joinedBoxes([text.box, boxAround([...lines, ...extensions].flat())]),
+    tier: {
+      side: `${turnOf(along).toFixed(1)} ${side}`,
+      offset: side * v,
+      from: Math.min(first.u, middle - long / 2),
+      to: Math.max(second.u, middle + long / 2),
+    },
+    own: dislikes + ((offset - FIRST) / NEXT) * TIER_COST + reach * EXTENSION_COST,
+    place: { form: "straight", view: view.key, of: [...p.a.at], side, offset, shift },
+  };
+}
+
+/** A number above a line, its middle over a place of it. */
+export function textOn(line: ItemLine, on: Vec2, along: Vec2, letter: number, long: number): PlacedText {
+  const n = above(along),
+    at = add2(on, scale2(n, LIFT));
+  const corners = boxCorners({ min: [-long / 2, 0], max: [long / 2, letter] });
+  const box = boxAround(corners.map(([u, v]) => add2(at, add2(scale2(along, u), scale2(n, v)))));
+  return { line, at, anchor: "middle", turn: turnOf(along), box };
+}
