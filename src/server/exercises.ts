@@ -1,6 +1,8 @@
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
 import type { Targets } from "@/core/check/prepare";
+import type { Arrangement } from "@/core/sheet/edit";
+import type pg from "pg";
 import { one, row, rows, transaction } from "./database";
 import { enqueue, PRIORITY } from "./queue";
 import { remembered, type SaveMark } from "./saves";
@@ -80,15 +82,21 @@ export const setPreparing = (id: string, version: number, what: string) =>
     what,
   ]);
 
+/** A save as the page that makes it calls it: sent again under the same id it is answered with what it made. */
+interface Save {
+  readonly id: string;
+  readonly version: number;
+}
+
 /**
- * The reference part as the Bench edits it. One begun in a new exercise hands its material and unit on to it. The same
- * save sent again is answered with what it made.
+ * Writes a part of an exercise once. @param write sets what has changed, given the next version and what is remembered
+ * of saves
  * @returns the new version, or undefined when another window has saved since
  */
-export async function saveReference(
+async function savedOnce(
   id: string,
-  part: PartDocument,
-  save: { readonly id: string; readonly version: number },
+  save: Save,
+  write: (client: pg.PoolClient, version: number, saves: string) => Promise<unknown>,
 ): Promise<number | undefined> {
   return transaction(async (client) => {
     const now = await one<{ version: number; saves: readonly SaveMark[] }>(
@@ -100,16 +108,33 @@ export async function saveReference(
     if (known) return known.version;
     if (now.version !== save.version) return undefined;
     const version = now.version + 1;
-    await client.query(
+    await write(client, version, JSON.stringify(remembered(now.saves, { id: save.id, version })));
+    await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
+    return version;
+  });
+}
+
+/** The reference part as the Bench edits it. One begun in a new exercise hands its material and unit on to it. */
+export const saveReference = (id: string, part: PartDocument, save: Save): Promise<number | undefined> =>
+  savedOnce(id, save, (client, version, saves) =>
+    client.query(
       `update exercises set version = $3, saves = $4, document = jsonb_set(document, '{reference}', $2)
          || case when jsonb_array_length(document->'reference'->'steps') = 0
               and document->'material' = document->'reference'->'material'
               and document->'units' = document->'reference'->'units'
             then jsonb_build_object('material', $2::jsonb->'material', 'units', $2::jsonb->'units') else '{}'::jsonb end
        where id = $1`,
-      [id, JSON.stringify(part), version, JSON.stringify(remembered(now.saves, { id: save.id, version }))],
-    );
-    await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
-    return version;
-  });
-}
+      [id, JSON.stringify(part), version, saves],
+    ),
+  );
+
+/** The sizes that a Sheet prints and how they stand on it, as the drawing board arranges them. */
+export const saveArrangement = (id: string, { sizes, sheet }: Arrangement, save: Save): Promise<number | undefined> =>
+  savedOnce(id, save, (client, version, saves) =>
+    client.query(
+      `update exercises set version = $4, saves = $5,
+         document = jsonb_set(jsonb_set(document, '{sizes}', $2), '{sheet}', $3)
+       where id = $1`,
+      [id, JSON.stringify(sizes), JSON.stringify(sheet), version, saves],
+    ),
+  );

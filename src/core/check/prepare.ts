@@ -2,10 +2,10 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
 import type { Drawing } from "@/core/formats/drawing";
 import { svgOf } from "@/core/formats/drawing-svg";
-import { proofOf, type Proof } from "@/core/sheet/proof";
-import { letteringOf } from "@/core/sheet/subject";
+import type { Proof } from "@/core/sheet/proof";
+import { proveSheet } from "@/core/sheet/prove";
 import { drawSheet, type Sheet } from "@/core/sheet/sheet";
-import { disturbed, proposedSizes, rankSizes, type RankTable } from "@/core/sizes/sizes";
+import { disturbed, proposedSizes, type RankTable } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
 import { done, type Outcome } from "@/core/units/refusal";
 import { measurePart } from "./measured";
@@ -45,30 +45,19 @@ export function prepareExercise(
   // the Sheet says it in the words of a drawing
   if (!drawn.ok) return drawn;
   if (!changed.ok) return changed;
-  const { drawing, sheet, endingInside } = drawn.value;
-  const { body, changes } = changed.value;
-  // what is free is not asked for, and what no view shows is not said
-  const unplaced = sheet.unplaced ?? [];
-  const printed = sizes.filter((s) => s.free !== true && !unplaced.includes(s.id));
-  const table = rankSizes(body, changes, printed, letteringOf(exercise));
+  const { drawing, sheet } = drawn.value;
   const wanted = wantedFigures(kernel, exercise);
   if (!wanted.ok) return wanted;
   const { solid, properties } = measurePart(kernel, exercise.reference);
   kernel.release(solid?.shape);
   const { volume, area } = properties!;
+  const { table, proof } = proveSheet(changed.value, drawn.value, { ...exercise, sizes }, volume);
   return done({
     sheet: { ...sheet, svg: svgOf(drawing) },
     drawing,
     sizes,
     table,
-    proof: proofOf({
-      table,
-      texts: new Map(sheet.dimensions.map((d) => [d.id, d.text])),
-      unplaced,
-      volume,
-      tolerance: exercise.tolerances.mass,
-      endingInside,
-    }),
+    proof,
     wanted: wanted.value,
     volume,
     area,

@@ -39,6 +39,24 @@ export function angularCandidates(item: Item, p: Angular, scale: number, letter:
   });
 }
 
+/** Pulled so near to the middle a number goes there, mm. */
+const TIDY = 3;
+
+/** Where an angle's arc stands whose number is pulled to a place of the view's paper. */
+export function angularTowards(item: Item, p: Angular, to: Vec2, scale: number, letter: number): AngularPlace {
+  const centre = paperOf(p.view, scale)(p.vertex),
+    [a, b] = p.legs;
+  const way: Vec2 = [to[0] - centre[0], to[1] - centre[1]];
+  const radius = Math.max(LEAST / 2, Math.hypot(...way) - letter / 2);
+  const middle = (a.angle + b.angle) / 2;
+  const turned = Math.atan2(way[1], way[0]) - middle,
+    shift = (turned - 2 * Math.PI * Math.round(turned / (2 * Math.PI))) * radius;
+  const out = besideShift(item, p, radius, letter);
+  const tidy = [...(out ? [out, -out] : [0])].find((s) => Math.abs(s - shift) < TIDY);
+  const free = out === 0 || Math.abs(shift) > out ? shift : shift < 0 ? -out : out;
+  return { radius, shift: tidy ?? free };
+}
+
 /** How far beside the middle a number stands that has no room on its arc; 0 where it has. */
 function besideShift(item: Item, p: Angular, radius: number, letter: number): number {
   const long = textLength(item.lines[0]!.text, letter),

@@ -1,7 +1,7 @@
 import { angularAt, angularCandidates } from "./angular";
 import type { Item } from "./items";
 import type { Place } from "./layout";
-import { leaderAt, leaderCandidates, tipFor } from "./leader";
+import { leaderAt, leaderCandidates, touching } from "./leader";
 import type { Placed } from "./placed";
 import type { Presentation } from "./presentation";
 import { sizeOf } from "./seen";
@@ -29,20 +29,20 @@ type Of<F extends Presentation["form"]> = Extract<Presentation, { form: F }>;
 /** An item where somebody has put it; undefined where no view shows it that way any more. */
 export function kept(item: Item, place: Place, scale: number, letter: number): Placed | undefined {
   const own = item.presentations.filter((p) => p.view.key === place.view && p.form === place.form);
-  const at = own[0]?.view.scale ?? scale;
+  const scaleOf = (p: Presentation) => p.view.scale ?? scale;
   switch (place.form) {
     case "straight": {
       const p = nearest(own as Of<"straight">[], (o) => o.a.at, place.of);
-      return p && straightAt(item, p, place, at, letter);
+      return p && straightAt(item, p, place, scaleOf(p), letter);
     }
     case "angular": {
       const p = nearest(own as Of<"angular">[], (o) => o.vertex, place.of);
-      return p && angularAt(item, p, place, at, letter);
+      return p && angularAt(item, p, place, scaleOf(p), letter);
     }
     case "leader": {
       const p = own[0] as Of<"leader"> | undefined;
-      const tip = p && tipFor(p.tips, place.tip, place.elbow, sizeOf(p.view));
-      return p && tip && leaderAt(item, p, { tip: tip.at, elbow: place.elbow }, at, letter);
+      const at = p && touching(p, place, scaleOf(p), sizeOf(p.view));
+      return p && at && leaderAt(item, p, at, scaleOf(p), letter);
     }
   }
 }

@@ -3,10 +3,11 @@ import { axisOf } from "@/core/kernel/carrier";
 import { goesRound } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import type { Size } from "@/core/sizes/size";
+import { clippedSegment } from "./clip";
 import type { SheetModel } from "./model";
 import type { Segment } from "./plane";
 import { NEAR } from "./tolerance";
-import { project, type View } from "./views";
+import { isWithin, project, type View } from "./views";
 
 /** Centre lines and pitch circles of a view; in its own coordinates, mm of the part. */
 export interface Centres {
@@ -19,7 +20,7 @@ const PAST = 3;
 
 /** Axes as the view shows them: crosses where they point to the viewer, lines where they lie. */
 export function centresOf(model: SheetModel, sizes: readonly Size[], view: View, scale: number): Centres {
-  if (view.name === "pictorial") return { lines: [], circles: [] };
+  if (view.name === "pictorial" || view.isSlice) return { lines: [], circles: [] };
   const past = PAST / scale;
   const crosses = new Map<string, { at: Vec2; radius: number }>(),
     lying = new Map<string, { i: 0 | 1; level: number; from: number; to: number }>();
@@ -75,8 +76,17 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
           ],
     ),
   ];
-  return { lines: withoutCovered(lines), circles: pitchCircles(model, sizes, view) };
+  const shown = view.round || view.only ? lines.flatMap((l) => limitedTo(view, l)) : lines;
+  return { lines: withoutCovered(shown), circles: pitchCircles(model, sizes, view) };
 }
+
+/** What of a centre line a detail or a partial view shows. */
+const limitedTo = (view: View, [a, b]: Segment): Segment[] => {
+  const fine = Math.min(view.box.max[0] - view.box.min[0], view.box.max[1] - view.box.min[1]);
+  return clippedSegment(a, b, (p) => isWithin(view, p, fine * SLIGHTLY), fine);
+};
+/** Centre lines may reach past the edge of what is shown; share of its size. */
+const SLIGHTLY = 0.02;
 
 /** Lines that another covers are left out. */
 const withoutCovered = (lines: readonly Segment[]): Segment[] =>

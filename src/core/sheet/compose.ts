@@ -10,7 +10,7 @@ import type { SheetModel } from "./model";
 import { paperOf as sheetOf, SCALES, type Paper, type PaperName } from "./paper";
 import { largestFree, pictureBeside, pictureOf } from "./picture";
 import { paperOf, type Placed } from "./placed";
-import { heightOf, moved, overlap, widthOf, type Box, type Segment } from "./plane";
+import { grown, heightOf, moved, overlap, widthOf, type Box, type Segment } from "./plane";
 import { cornerFor, EDGE, middleOf, type Standing } from "./standing";
 import { TITLE_HEIGHT, TITLE_WIDTH } from "./title-block";
 import type { Projection, View } from "./views";
@@ -135,7 +135,7 @@ function freeMiddle(
     const box = moved(zero, at);
     const isInside =
       box.min[0] >= room.min[0] && box.max[0] <= room.max[0] && box.min[1] >= room.min[1] && box.max[1] <= room.max[1];
-    return isInside && !taken.some((o) => overlap(o, box));
+    return isInside && !taken.some((o) => overlap(grown(o, AIR / 2), box));
   };
   if (parent && view.name !== "detail") {
     const [x, y] = middleOf(parent);

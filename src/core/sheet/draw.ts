@@ -11,7 +11,7 @@ import { scaleText, type Paper } from "./paper";
 import { heightOf, widthOf, type Box, type Segment } from "./plane";
 import type { Size } from "@/core/sizes/size";
 import { fixtures, type Fixture } from "./cutting";
-import { TITLES } from "./plans";
+import { titleOf } from "./plans";
 import { onSheet, type Standing } from "./standing";
 import { isWithin, type View } from "./views";
 
@@ -65,8 +65,6 @@ function limitedTo(view: View, scale: number, [a, b]: Segment): readonly Segment
   const isShown = ([x, y]: Vec2) => isWithin(view, [x / scale + min[0], y / scale + min[1]], 0);
   return clippedSegment(a, b, isShown, 1);
 }
-
-const titleOf = (view: View): string => (view.letter ? `${TITLES[view.name]} ${view.letter}` : TITLES[view.name]);
 
 /** A stroke of a view on paper. @param place from the view's coordinates to the paper's */
 export function strokeMark(s: Stroke, place: (p: Vec2) => Vec2, scale: number): Mark {

@@ -68,9 +68,9 @@ export const ViewSpecSchema = z.strictObject({
     .array(z.strictObject({ along: z.enum(["x", "y"]), from: z.number(), to: z.number() }))
     .max(4)
     .optional(),
-  /** Local sections: outlines in the view, laid open down to a depth below what is nearest to the viewer. */
+  /** Local sections: outlines in the view, laid open down to a depth below what is nearest; left out: to the middle. */
   local: z
-    .array(z.strictObject({ outline: z.array(Point).min(3).max(200), depth: z.number() }))
+    .array(z.strictObject({ outline: z.array(Point).min(3).max(200), depth: z.number().optional() }))
     .max(6)
     .optional(),
 });

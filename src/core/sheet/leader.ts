@@ -1,9 +1,10 @@
 import { textLength } from "@/core/formats/drawing";
-import { add2, type Vec2 } from "@/core/geometry/vector";
+import { add2, distance2, dot2, scale2, sub2, type Vec2 } from "@/core/geometry/vector";
 import type { Item } from "./items";
 import { paperOf, type Placed, type PlacedText } from "./placed";
 import { boxAround, joinedBoxes, type Box, type Segment } from "./plane";
-import type { LeaderWay, Presentation, Tip } from "./presentation";
+import { isOnArc } from "./present-leader";
+import type { LeaderWay, Presentation, Tip, TouchedArc } from "./presentation";
 import { LIFT } from "./straight";
 
 /** So far past the outline a leader's shelf begins, and further steps. */
@@ -34,13 +35,32 @@ export function leaderCandidates(item: Item, p: Led, scale: number, letter: numb
   });
 }
 
-/** The place to point to that suits an elbow best: where it pointed, and from its side. @param reach size of the view */
-export function tipFor(tips: readonly Tip[], near: Vec2, elbow: Vec2, reach: number): Tip | undefined {
+/**
+ * The place to touch for an elbow that stays where it is: on an arc the one towards the elbow, so that the line points
+ * to the centre, else the nearest that may be pointed to.
+ * @param reach size of the view
+ */
+export function touching(
+  p: LeaderWay,
+  { tip, elbow }: LeaderPlace,
+  scale: number,
+  reach: number,
+): LeaderPlace | undefined {
+  const stands = add2(tip, scale2(elbow, 1 / scale));
+  const from = (at: Vec2): LeaderPlace => ({ tip: at, elbow: scale2(sub2(stands, at), scale) });
+  const off = (a: TouchedArc) => Math.abs(distance2(tip, a.centre) - a.radius);
+  const arc = p.arcs?.reduce((best, a) => (off(a) < off(best) ? a : best));
+  if (arc) {
+    const way = sub2(stands, arc.centre),
+      angle = Math.atan2(way[1], way[0]);
+    // from inside of a large arc the line points outwards
+    const at = [angle, angle + Math.PI].find((x) => isOnArc(arc, x));
+    if (at !== undefined) return from(add2(arc.centre, [arc.radius * Math.cos(at), arc.radius * Math.sin(at)]));
+  }
   const l = Math.hypot(...elbow) || 1;
-  const worth = (t: Tip) =>
-    (10 * Math.hypot(t.at[0] - near[0], t.at[1] - near[1])) / reach -
-    (t.from[0] * elbow[0] + t.from[1] * elbow[1]) / l / 4;
-  return tips.reduce<Tip | undefined>((best, t) => (best && worth(best) <= worth(t) ? best : t), undefined);
+  const worth = (t: Tip) => (10 * distance2(t.at, tip)) / reach - dot2(t.from, elbow) / l / 4;
+  const best = p.tips.reduce<Tip | undefined>((b, t) => (b && worth(b) <= worth(t) ? b : t), undefined);
+  return best && from(best.at);
 }
 
 export function leaderAt(item: Item, p: Led, { tip, elbow: to }: LeaderPlace, scale: number, letter: number): Placed {

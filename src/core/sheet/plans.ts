@@ -207,15 +207,17 @@ const areaOf = (outline: readonly Vec2[]): number =>
   outline.reduce((s, p, i) => s + cross2(p, outline[(i + 1) % outline.length]!), 0) / 2;
 
 /** A local section: an outline in the view, laid open down to a depth below what is nearest to the viewer. */
-function localCutter(model: SheetModel, gaze: Gaze, outline: readonly Vec2[], depth: number): Cutter {
+function localCutter(model: SheetModel, gaze: Gaze, outline: readonly Vec2[], depth: number | undefined): Cutter {
   const { min, max } = model.properties.box;
   const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((i): Vec3 => [
     i & 1 ? max[0] : min[0],
     i & 2 ? max[1] : min[1],
     i & 4 ? max[2] : min[2],
   ]);
-  const nearest = Math.max(...corners.map((p) => dot3(p, gaze.toViewer)));
-  const frame = { origin: scale3(gaze.toViewer, nearest - depth), x: gaze.right, y: upOf(gaze) };
+  const heights = corners.map((p) => dot3(p, gaze.toViewer)),
+    nearest = Math.max(...heights);
+  const level = depth === undefined ? (nearest + Math.min(...heights)) / 2 : nearest - depth;
+  const frame = { origin: scale3(gaze.toViewer, level), x: gaze.right, y: upOf(gaze) };
   return {
     frame,
     outline: areaOf(outline) < 0 ? [...outline].reverse() : outline,
@@ -225,8 +227,11 @@ function localCutter(model: SheetModel, gaze: Gaze, outline: readonly Vec2[], de
   };
 }
 
-/** What a view is called on its own, without its letter. */
-export const TITLES: Record<ViewName, string> = {
+/** What a view is called. */
+export const titleOf = ({ name, letter }: Pick<ViewPlan, "name" | "letter">): string =>
+  letter ? `${TITLES[name]} ${letter}` : TITLES[name];
+
+const TITLES: Record<ViewName, string> = {
   front: "Front view",
   top: "Top view",
   left: "View from the left",

@@ -4,7 +4,7 @@ import type { Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import { facesOfSize, type Size } from "@/core/sizes/size";
 import type { SheetModel } from "./model";
-import { FAULT, type Presentation, type Tip } from "./presentation";
+import { FAULT, type Presentation, type Tip, type TouchedArc } from "./presentation";
 import { isArcOf, seenPoints, sizeOf, surfaceOf } from "./seen";
 import { ON_STROKE } from "./tolerance";
 import { project, type View } from "./views";
@@ -19,15 +19,17 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
   const faces = size.kind === "chamfer" ? size.of.map((b) => b.slant) : facesOfSize(size);
   const isRoundKind = ROUND.has(size.kind);
   const tips: Tip[] = [],
+    arcs: TouchedArc[] = [],
     edges: Tip[] = [];
   let isHidden = true,
     isShape = false;
   for (const face of faces.slice(0, MOST_FACES)) {
     const s = surfaceOf(model, face);
     if (!s) continue;
-    const round = roundTips(s, view);
-    if (round.length && isRoundKind) {
-      tips.push(...round);
+    const round = isRoundKind ? roundArcs(s, view) : [];
+    if (round.length) {
+      tips.push(...round.flatMap(tipsOn));
+      arcs.push(...round);
       isHidden = false;
       isShape = true;
       continue;
@@ -46,7 +48,7 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
   const chosen = (tips.length ? tips : edges).slice(0, MOST_TIPS);
   if (!chosen.length) return [];
   const fault = (isShape ? 0 : FAULT.notItsShape) + (isHidden ? FAULT.hidden : 0);
-  return [{ view, fault, form: "leader", tips: chosen }];
+  return [{ view, fault, form: "leader", tips: chosen, ...(arcs.length > 0 && { arcs }) }];
 }
 const MOST_FACES = 12;
 const ROUND: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>([
@@ -60,13 +62,13 @@ const ROUND: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>([
   "count",
 ]);
 
-/** Places on the visible arcs of a round face that is seen along its axis, or of a ring cut across. */
-function roundTips(s: Surface, view: View): Tip[] {
+/** The visible arcs of a round face that is seen along its axis, or of a ring cut across. */
+function roundArcs(s: Surface, view: View): TouchedArc[] {
   const c = s.carrier;
   const centre =
     c.kind === "cylinder" || c.kind === "cone" ? axisOf(c)!.at : c.kind === "sphere" ? c.centre : undefined;
   const size = sizeOf(view);
-  const arcs = view.strokes.flatMap((t) => {
+  return view.strokes.flatMap((t) => {
     if (t.kind !== "arc" || t.hidden || t.tangent) return [];
     if (c.kind === "torus") return Math.abs(t.radius - c.minor) < ON_STROKE * size ? [t] : [];
     if (!centre) return [];
@@ -78,14 +80,16 @@ function roundTips(s: Surface, view: View): Tip[] {
         : isArcOf(t, at, c.kind === "cylinder" || c.kind === "sphere" ? c.radius : 0, size);
     return isAlong && isOwn ? [t] : [];
   });
-  return arcs.flatMap((t) =>
-    LEANS.flatMap((deg): Tip[] => {
-      const angle = (deg * Math.PI) / 180;
-      const isOn = [angle, angle + 2 * Math.PI].some((x) => x >= t.from && x <= t.to);
-      if (!isOn) return [];
-      const from = wayAt(deg);
-      return [{ at: [t.centre[0] + t.radius * from[0], t.centre[1] + t.radius * from[1]], from }];
-    }),
-  );
 }
+
+/** Places on an arc that leaders like to point to. */
+const tipsOn = (t: TouchedArc): Tip[] =>
+  LEANS.flatMap((deg): Tip[] => {
+    const angle = (deg * Math.PI) / 180;
+    if (!isOnArc(t, angle)) return [];
+    const from = wayAt(deg);
+    return [{ at: [t.centre[0] + t.radius * from[0], t.centre[1] + t.radius * from[1]], from }];
+  });
+export const isOnArc = (t: TouchedArc, angle: number): boolean =>
+  [angle - 2 * Math.PI, angle, angle + 2 * Math.PI].some((x) => x >= t.from && x <= t.to);
 const nearPlace = (a: Vec2, b: Vec2, size: number) => Math.hypot(a[0] - b[0], a[1] - b[1]) < ON_STROKE * size;

@@ -31,6 +31,14 @@ export interface StraightWay {
 export interface LeaderWay {
   readonly form: "leader";
   readonly tips: readonly Tip[];
+  /** Arcs that may be touched anywhere, by a leader that points to their centre. */
+  readonly arcs?: readonly TouchedArc[];
+}
+export interface TouchedArc {
+  readonly centre: Vec2;
+  readonly radius: number;
+  readonly from: number;
+  readonly to: number;
 }
 /** About a point, from leg to leg counter-clockwise. */
 export interface AngularWay {

@@ -48,6 +48,28 @@ export function straightCandidates(item: Item, p: Straight, scale: number, lette
 export const straightAt = (item: Item, p: Straight, place: StraightPlace, scale: number, letter: number): Placed =>
   drawn(ground(item, p, scale, letter), place);
 
+/** Pulled so near to a tidy place it goes there, mm. */
+const TIDY = 2.5;
+
+/** Where a straight dimension stands whose number is pulled to a place of the view's paper. */
+export function straightTowards(item: Item, p: Straight, to: Vec2, scale: number, letter: number): StraightPlace {
+  const g = ground(item, p, scale, letter);
+  const [u, v] = [dot2(to, p.along), dot2(to, above(p.along)) - letter / 2];
+  const side = v > (g.edge[0] + g.edge[1]) / 2 ? 1 : -1;
+  const offset = side > 0 ? v - g.edge[1] : g.edge[0] - v;
+  const tier = FIRST + NEXT * Math.round((offset - FIRST) / NEXT);
+  const shift = u - (g.ends[0].u + g.ends[1].u) / 2;
+  const out = outsideShift(g);
+  const tidy = [...(g.isRoomy ? [0] : []), out, -out].find((s) => Math.abs(s - shift) < TIDY);
+  // a number that has no room stands beside its line
+  const free = g.isRoomy || Math.abs(shift) > out ? shift : shift < 0 ? -out : out;
+  return {
+    side,
+    offset: tier >= FIRST && Math.abs(tier - offset) < TIDY ? tier : offset,
+    shift: tidy ?? free,
+  };
+}
+
 interface Ground {
   readonly item: Item;
   readonly p: Straight;

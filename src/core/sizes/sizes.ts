@@ -44,7 +44,7 @@ interface ReferenceSizes {
 }
 
 /** A reference whose numbers have been disturbed. */
-interface Disturbed {
+export interface Disturbed {
   readonly body: SizedBody;
   readonly changes: readonly Disturbance[];
 }

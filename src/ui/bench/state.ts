@@ -9,7 +9,7 @@ import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { Answer, Built, Question } from "./kernel/messages";
 import type { PartDocument } from "@/core/part/document";
-import type { Saver, SaveState } from "./saver";
+import type { Saver, SaveState } from "../parts/saver";
 import type { NewDimension, Tool } from "./tools/tool";
 import type { Camera } from "./view/camera";
 

@@ -3,8 +3,8 @@ import { apply, record, redo, startHistory, undo, type History } from "@/core/pa
 import type { PartDocument } from "@/core/part/document";
 import { sketchOf } from "./documents";
 import { BenchKernel } from "./kernel/client";
-import { browserKeep } from "./keep";
-import { ELSEWHERE, Saver } from "./saver";
+import { browserKeep } from "../parts/keep";
+import { ELSEWHERE, Saver } from "../parts/saver";
 import { building } from "./slices/building";
 import { beside, fitView } from "./slices/looking";
 import type { Room } from "./slices/room";

@@ -266,6 +266,13 @@ export function ExerciseForm(props: Props) {
               </table>
               {measured.proof && <ProofList proof={measured.proof} />}
               <SheetFigure svg={measured.sheet.svg} />
+              {made && (
+                <p className="no-print mt-2">
+                  <Link className="btn btn-sm" href={`/exercises/${made.id}/sheet`}>
+                    Arrange the Sheet
+                  </Link>
+                </p>
+              )}
               {made && measured.drawing && <SheetFiles of={`/api/exercises/${made.id}/sheet`} />}
             </>
           )}

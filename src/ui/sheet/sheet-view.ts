@@ -1,4 +1,4 @@
-import { useEffect, type RefObject } from "react";
+import { useEffect, useRef, type RefObject } from "react";
 
 /** Times a turn of the wheel and a key enlarge, and at most over the whole sheet. */
 const WHEEL = 1.0018;
@@ -12,9 +12,17 @@ type Window = readonly [x: number, y: number, width: number, height: number];
 /**
  * Lets a Sheet be looked at closely: wheel and pinch enlarge about the pointer, dragging moves, double click shows one
  * view or the whole again, + − 0 and the arrows do the same from the keyboard. The window of the SVG is changed, so
- * that lines stay sharp.
+ * that lines stay sharp, and another Sheet on the same paper is looked at where this one was.
+ * @param holds what is dragged by itself, rather than with the paper
  */
-export function useSheetView(box: RefObject<HTMLElement | null>, svg: string | undefined): void {
+export function useSheetView(
+  box: RefObject<HTMLElement | null>,
+  svg: string | undefined,
+  holds?: (target: Element) => boolean,
+): void {
+  const held = useRef(holds);
+  held.current = holds;
+  const kept = useRef<{ readonly whole: Window; readonly now: Window }>(undefined);
   useEffect(() => {
     const host = box.current,
       sheet = host?.querySelector("svg");
@@ -22,6 +30,11 @@ export function useSheetView(box: RefObject<HTMLElement | null>, svg: string | u
     const { width, height } = sheet.viewBox.baseVal;
     const whole: Window = [0, 0, width, height];
     let now: Window = whole;
+    const isSamePaper = kept.current?.whole.every((v, i) => v === whole[i]);
+    if (isSamePaper) {
+      now = kept.current!.now;
+      sheet.setAttribute("viewBox", now.join(" "));
+    }
     const show = ([x, y, w, h]: Window) => {
       const scale = Math.min(1, Math.max(1 / MOST, w / width));
       const [nw, nh] = [width * scale, height * scale];
@@ -32,6 +45,7 @@ export function useSheetView(box: RefObject<HTMLElement | null>, svg: string | u
         nw,
         nh,
       ];
+      kept.current = { whole, now };
       sheet.setAttribute("viewBox", now.join(" "));
     };
     const at = (clientX: number, clientY: number): readonly [number, number] => {
@@ -55,6 +69,7 @@ export function useSheetView(box: RefObject<HTMLElement | null>, svg: string | u
     const fingers = new Map<number, readonly [number, number]>();
     let wandered = 0;
     const down = (e: PointerEvent) => {
+      if (held.current?.(e.target as Element)) return;
       fingers.set(e.pointerId, [e.clientX, e.clientY]);
       wandered = 0;
     };

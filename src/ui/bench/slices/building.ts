@@ -2,7 +2,7 @@ import type { PartDocument } from "@/core/part/document";
 import type { Sketch } from "@/core/sketch/sketch";
 import type { BenchKernel } from "../kernel/client";
 import type { Built } from "../kernel/messages";
-import type { Saver } from "../saver";
+import type { Saver } from "../../parts/saver";
 import type { BenchState } from "../state";
 import { atWork, isSolidStep, shownDocument } from "./steps";
 

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useOverlaid } from "../view/overlaid";
 import { GLYPHS } from "../sketch/marks";
 import type { BenchStore } from "../store";
-import { TrayIcon } from "./tray-icon";
+import { TrayIcon } from "../../parts/tray-icon";
 import { isTaken, takeTool, trayRows } from "./rows";
 import type { TrayTool } from "./tool";
 

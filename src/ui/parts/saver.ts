@@ -13,11 +13,11 @@ export type SaveState =
   | { readonly kind: "parted"; readonly sentence: string }
   | { readonly kind: "refused"; readonly sentence: string };
 
-export interface Site {
+export interface Site<D = PartDocument> {
   readonly url: string;
   /** Whose part it is: nobody else signed in in this browser may save it as theirs. */
   readonly owner: string;
-  readonly keep: Keep;
+  readonly keep: Keep<D>;
   readonly tell: (s: SaveState) => void;
 }
 
@@ -39,10 +39,10 @@ interface Answer {
  * Keeps each change in the browser first, then sends it to the server: one at a time, of those that pile up the newest
  * only. A save whose answer was lost is sent again under the same id, and is answered with what it made.
  */
-export class Saver {
+export class Saver<D = PartDocument> {
   /** On its way; it may have arrived. */
-  private current: Waiting | undefined;
-  private newest: Waiting | undefined;
+  private current: Waiting<D> | undefined;
+  private newest: Waiting<D> | undefined;
   private busy = false;
   private ended = false;
   private isKeptHere = true;
@@ -53,7 +53,7 @@ export class Saver {
   readonly window = crypto.randomUUID();
 
   constructor(
-    private readonly site: Site,
+    private readonly site: Site<D>,
     private known: number,
   ) {}
 
@@ -69,7 +69,7 @@ export class Saver {
     return !this.isKeptHere && (this.current !== undefined || this.newest !== undefined);
   }
 
-  save(document: PartDocument): void {
+  save(document: D): void {
     if (this.ended) return;
     this.newest = { id: crypto.randomUUID(), document, version: this.known };
     this.shelve();
@@ -81,8 +81,8 @@ export class Saver {
    * Takes up what an earlier window left behind: sends it, and tells what to go on with. Nothing is dropped: what no
    * longer fits goes into the history.
    */
-  async takeUp(): Promise<PartDocument | "parted" | undefined> {
-    const left = await this.site.keep.read().catch((): readonly Waiting[] => []);
+  async takeUp(): Promise<D | "parted" | undefined> {
+    const left = await this.site.keep.read().catch((): readonly Waiting<D>[] => []);
     const [first, last] = [left[0], left[left.length - 1]];
     if (!first || !last) return undefined;
     const held = this.known;
@@ -114,7 +114,7 @@ export class Saver {
   }
 
   /** Puts what is on the screen into the history of a part that went on elsewhere. */
-  async keepCopy(document: PartDocument): Promise<boolean> {
+  async keepCopy(document: D): Promise<boolean> {
     const r = await this.send({ id: crypto.randomUUID(), document, version: 0 }).catch(() => undefined);
     return r?.status === 409;
   }
@@ -175,7 +175,7 @@ export class Saver {
     this.idle.splice(0).forEach((f) => f());
   }
 
-  private send(w: Waiting): Promise<Response> {
+  private send(w: Waiting<D>): Promise<Response> {
     return fetch(this.site.url, {
       method: "PUT",
       headers: { "content-type": "application/json" },

@@ -1,0 +1,20 @@
+import type { SaveState } from "./saver";
+
+const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** What is true of the last change, in a few words. */
+function textOf(saved: SaveState): string {
+  if (saved.kind === "saved")
+    return saved.at ? `Kept on the server at ${clock.format(new Date(saved.at))}` : "Kept on the server";
+  return saved.kind === "sending" ? "Being sent …" : saved.sentence;
+}
+
+/** Where what was changed is kept. */
+export function SaveNote({ saved }: { saved: SaveState }) {
+  const isCalm = saved.kind === "saved" || saved.kind === "sending";
+  return (
+    <span role="status" className={`ml-auto max-w-[34rem] text-sm ${isCalm ? "quiet" : "text-error"}`}>
+      {textOf(saved)}
+    </span>
+  );
+}
