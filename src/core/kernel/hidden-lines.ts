@@ -61,10 +61,8 @@ export function projectedEdges(kernel: Kernel, solid: Solid, gaze: Gaze, shown: 
     };
     take(lines.VCompound(), false);
     take(lines.OutLineVCompound(), false);
-    if (shown.tangent) {
-      take(lines.Rg1LineVCompound(), false, true);
-      take(lines.RgNLineVCompound(), false, true);
-    }
+    // seams, where a face meets itself, are no edges of any kind
+    if (shown.tangent) take(lines.Rg1LineVCompound(), false, true);
     if (shown.hidden) {
       take(lines.HCompound(), true);
       take(lines.OutLineHCompound(), true);

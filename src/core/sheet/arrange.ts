@@ -23,6 +23,9 @@ const COST = {
   extensionsCross: 1,
 } as const;
 
+/** What costs so much cannot be read. */
+export const UNREADABLE = COST.textOnLine;
+
 /** What stands in the way in a view: its lines, and its centre lines; paper mm. */
 interface Ground {
   readonly outline: readonly Segment[];

@@ -1,9 +1,10 @@
-import type { Vec2 } from "@/core/geometry/vector";
+import { add2, dot2, scale2, type Vec2 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import { goesRound } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import type { Size } from "@/core/sizes/size";
 import { clippedSegment } from "./clip";
+import { above, reachOf, readable, seenWay } from "./direction";
 import type { SheetModel } from "./model";
 import type { Segment } from "./plane";
 import { NEAR } from "./tolerance";
@@ -23,7 +24,7 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
   if (view.name === "pictorial" || view.isSlice) return { lines: [], circles: [] };
   const past = PAST / scale;
   const crosses = new Map<string, { at: Vec2; radius: number }>(),
-    lying = new Map<string, { i: 0 | 1; level: number; from: number; to: number }>();
+    lying = new Map<string, { way: Vec2; level: number; from: number; to: number }>();
   const key = (...n: number[]) => n.map((v) => Math.round(v / (10 * NEAR))).join();
   for (const s of model.body.surfaces) {
     const axis = axisOf(s.carrier);
@@ -35,16 +36,16 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
       const known = crosses.get(key(...at));
       if (!known || known.radius < rim) crosses.set(key(...at), { at, radius: Math.max(rim, known?.radius ?? 0) });
     } else if (isSquare(axis.along, view.gaze.toViewer)) {
-      const i = isParallel(axis.along, view.gaze.right) ? 0 : 1,
-        k = i === 0 ? 1 : 0;
-      const reach = model.points(s.keys[0]!).map((p) => project(view, p)[i]);
-      if (!reach.length) continue;
-      const name = key(i, at[k]),
+      const way = readable(seenWay(view.gaze, axis.along)),
+        level = dot2(at, above(way));
+      const points = model.points(s.keys[0]!).map((p) => project(view, p));
+      if (!points.length) continue;
+      const [from, to] = reachOf(points, way),
+        name = key(...way, level),
         known = lying.get(name);
-      const [from, to] = [Math.min(...reach), Math.max(...reach)];
       lying.set(name, {
-        i,
-        level: at[k],
+        way,
+        level,
         from: Math.min(from, known?.from ?? from),
         to: Math.max(to, known?.to ?? to),
       });
@@ -64,17 +65,10 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
         ],
       ];
     }),
-    ...[...lying.values()].map(({ i, level, from, to }): Segment =>
-      i === 0
-        ? [
-            [from - past, level],
-            [to + past, level],
-          ]
-        : [
-            [level, from - past],
-            [level, to + past],
-          ],
-    ),
+    ...[...lying.values()].map(({ way, level, from, to }): Segment => {
+      const on = (u: number): Vec2 => add2(scale2(way, u), scale2(above(way), level));
+      return [on(from - past), on(to + past)];
+    }),
   ];
   const shown = view.round || view.only ? lines.flatMap((l) => limitedTo(view, l)) : lines;
   return { lines: withoutCovered(shown), circles: pitchCircles(model, sizes, view) };

@@ -1,6 +1,7 @@
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Size } from "@/core/sizes/size";
-import { arrange } from "./arrange";
+import { arrange, between, UNREADABLE } from "./arrange";
+import { kept } from "./candidates";
 import { centresOf } from "./centres";
 import { fixtures } from "./cutting";
 import { AIR, cellsOf, extentOf, gridOf, type Grid, type Track } from "./grid";
@@ -96,7 +97,7 @@ const FILLED = 0.5;
 export function composeKept(job: Job, layout: Layout): Composition {
   const [first] = job.papers;
   const paper = job.paper ? sheetOf(job.paper.name, job.paper.isLying) : sheetOf(first!, true);
-  const placed = placedAt(job, layout.scale, paper.letter, layout.places);
+  const placed = placedAt(job, layout.scale, paper.letter, clearOfNew(job, layout, paper.letter));
   const done: Standing[] = [],
     taken: Box[] = [];
   const specs = new Map(layout.views.map((v) => [v.key, v]));
@@ -114,6 +115,26 @@ export function composeKept(job: Job, layout: Layout): Composition {
     taken.push(onPaper(extent, corner));
   }
   return { paper, scale: layout.scale, views: job.views.map((v) => done.find((s) => s.view === v)!) };
+}
+
+/** Places without those that stand in the way of what a view that is new draws into the others. */
+function clearOfNew(job: Job, { places, scale, views }: Layout, letter: number): Layout["places"] {
+  const fresh = new Set(views.filter((v) => !v.middle).map((v) => v.key));
+  const without = job.views.filter((v) => !fresh.has(v.key));
+  const added = new Map(
+    job.views.map((view) => {
+      const of = (views: readonly View[]) => fixtures(view, views, view.scale ?? scale, letter);
+      const before = of(without).map((f) => JSON.stringify(f.box));
+      return [view.key, of(job.views).filter((f) => !before.includes(JSON.stringify(f.box)))] as const;
+    }),
+  );
+  const isInTheWay = (item: Item): boolean => {
+    const place = places[item.lines[0]!.id],
+      own = place && kept(item, place, scale, letter);
+    return !!own && (added.get(own.view.key) ?? []).some((f) => between(own, f) >= UNREADABLE);
+  };
+  const gone = new Set(job.items.filter(isInTheWay).map((i) => i.lines[0]!.id));
+  return Object.fromEntries(Object.entries(places).filter(([id]) => !gone.has(id)));
 }
 
 const onPaper = (extent: Box, [x, y]: Vec2): Box => ({

@@ -13,7 +13,7 @@ import type { Size } from "@/core/sizes/size";
 import { fixtures, type Fixture } from "./cutting";
 import { titleOf } from "./plans";
 import { onSheet, type Standing } from "./standing";
-import { isWithin, type View } from "./views";
+import { drawnGaps, isWithin, type View } from "./views";
 
 /** A view's lines, hatch, centre lines and letters. */
 export function viewGroup(
@@ -30,9 +30,11 @@ export function viewGroup(
   const strokes = [...view.strokes].sort((a, b) => Number(b.hidden) - Number(a.hidden));
   const { lines, circles } = centresOf(model, sizes, view, scale);
   const open = s.placed.flatMap((p) => p.texts.map((t) => t.box));
+  const largest = (body: number) => Math.max(...view.cuts.flatMap((f) => (f.body === body ? [f.area] : [])));
   const hatch = view.cuts.flatMap((f) => {
     const bounds = f.bounds.map(([a, b]): Segment => [local(a), local(b)]);
-    const apart = f.area * scale ** 2 > WIDE_AREA ? 3.5 : 2.2;
+    // alike all over one body
+    const apart = largest(f.body) * scale ** 2 > WIDE_AREA ? 3.5 : 2.2;
     // each body its own slope
     return hatched(bounds, apart, open, f.body % 2 === 1).flatMap((h) => limitedTo(view, scale, h));
   });
@@ -50,6 +52,7 @@ export function viewGroup(
     })),
     ...fixtures(view, views, scale, paper.letter).flatMap((f) => fixtureMarks(f, put, paper)),
     ...(view.round ? [rim(view, place, scale)] : []),
+    ...breakLines(view, local, put),
     ...(view.letter ? [sectionTitle(view, s, paper, views)] : []),
   ];
   const [x, y] = s.corner,
@@ -60,7 +63,7 @@ const WIDE_AREA = 900;
 
 /** What of a hatch line a detail or a partial view shows; paper mm. */
 function limitedTo(view: View, scale: number, [a, b]: Segment): readonly Segment[] {
-  if (!view.round && !view.only) return [[a, b]];
+  if (!view.round && !view.only && !view.breaks) return [[a, b]];
   const { min } = view.box;
   const isShown = ([x, y]: Vec2) => isWithin(view, [x / scale + min[0], y / scale + min[1]], 0);
   return clippedSegment(a, b, isShown, 1);
@@ -73,6 +76,30 @@ export function strokeMark(s: Stroke, place: (p: Vec2) => Vec2, scale: number): 
   if (s.kind === "path") return { mark: "path", pen, points: s.points.map(place) };
   return { mark: "arc", pen, centre: place(s.centre), radius: s.radius * scale, from: s.from, to: s.to };
 }
+
+/** Thin lines with a bend at both sides of what an interrupted view leaves out (ISO 128-2). */
+function breakLines(view: View, local: (p: Vec2) => Vec2, put: (p: Vec2) => Vec2): Mark[] {
+  return drawnGaps(view).flatMap((g) => {
+    const [i, k] = g.along === "x" ? ([0, 1] as const) : ([1, 0] as const);
+    const [low, high] = [view.box.min, view.box.max].map((p) => local(p)[k]) as [number, number];
+    return [g.from, g.to].map((v): Mark => {
+      const at = local(g.along === "x" ? [v, 0] : [0, v])[i],
+        middle = (low + high) / 2;
+      const bends = [
+        [0, low - BREAK_PAST],
+        [0, middle - BEND],
+        [BEND, middle - BEND / 2],
+        [-BEND, middle + BEND / 2],
+        [0, middle + BEND],
+        [0, high + BREAK_PAST],
+      ] as const;
+      const points = bends.map(([off, along]) => put(i === 0 ? [at + off, along] : [along, at + off]));
+      return { mark: "path", pen: "thin", points };
+    });
+  });
+}
+const BREAK_PAST = 2;
+const BEND = 1.5;
 
 /** The circle that ends a detail. */
 const rim = ({ round }: View, place: (p: Vec2) => Vec2, scale: number): Mark => ({

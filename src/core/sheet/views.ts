@@ -96,7 +96,17 @@ export const project = (v: Pick<ViewPlan, "gaze" | "breaks">, p: Vec3): Vec2 =>
   closedUp(v.breaks, [dot3(p, v.gaze.right), dot3(p, upOf(v.gaze))]);
 
 /** What a gap keeps of the length it stands for. */
-const GAP_KEPT = 0.04;
+const GAP_KEPT = 0.1;
+
+/** Where the gaps of an interrupted view are drawn, in its own coordinates. */
+export const drawnGaps = ({ breaks = [] }: Pick<ViewPlan, "breaks">): readonly Break[] =>
+  breaks.map((b) => {
+    const [from, to] = [b.from, b.to].map((v) => {
+      const at = closedUp(breaks, b.along === "x" ? [v, 0] : [0, v]);
+      return at[b.along === "x" ? 0 : 1];
+    }) as [number, number];
+    return { along: b.along, from, to };
+  });
 
 function closedUp(breaks: readonly Break[] | undefined, p: Vec2): Vec2 {
   if (!breaks?.length) return p;
@@ -115,8 +125,9 @@ const isLeftOut = (breaks: readonly Break[], p: Vec2): boolean =>
     return at > b.from && at < b.to;
   });
 
-/** Whether a place of the drawn view is shown at all: within its circle or its part. */
-export function isWithin(v: Pick<ViewPlan, "round" | "only">, p: Vec2, by = NEAR): boolean {
+/** Whether a place of the drawn view is shown at all: within its circle or its part, in no gap. */
+export function isWithin(v: Pick<ViewPlan, "round" | "only" | "breaks">, p: Vec2, by = NEAR): boolean {
+  if (isLeftOut(drawnGaps(v), p)) return false;
   if (v.round && Math.hypot(p[0] - v.round.centre[0], p[1] - v.round.centre[1]) > v.round.radius + by) return false;
   const { only } = v;
   return (
@@ -205,7 +216,8 @@ function shownStrokes(plan: ViewPlan, all: readonly Stroke[]): readonly Stroke[]
   }
   if (!round && !only) return strokes;
   const fine = round ? round.radius : Math.min(widthOf(only!), heightOf(only!));
-  return strokes.flatMap((s) => clippedStroke(s, (p) => isWithin(plan, p, 0), fine));
+  const { breaks: _, ...unbroken } = plan;
+  return strokes.flatMap((s) => clippedStroke(s, (p) => isWithin(unbroken, p, 0), fine));
 }
 
 function boxOf({ round, only }: ViewPlan, strokes: readonly Stroke[]): Box {

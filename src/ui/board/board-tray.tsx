@@ -9,8 +9,8 @@ export function BoardTray({ store }: { store: BoardStore }) {
   const taken = store((s) => s.tool);
   return (
     <div
-      className="pointer-events-auto flex flex-wrap items-center gap-x-3 rounded-box border border-base-300
-        bg-base-100/95 px-1.5 py-1 shadow-md"
+      className="flex flex-wrap items-center gap-x-3 rounded-box border border-base-300
+        bg-base-100 px-1.5 py-1"
       role="toolbar"
       aria-label="Tools of the drawing board"
     >

@@ -45,9 +45,9 @@ function OpenBoard({ store, heading, leaveTo }: { store: BoardStore; heading: st
                 The views are being drawn.
               </p>
             )}
-            <div className="pointer-events-none absolute inset-x-0 bottom-2 flex justify-center px-2">
-              <BoardTray store={store} />
-            </div>
+          </div>
+          <div className="flex justify-center bg-base-200 px-2 py-1">
+            <BoardTray store={store} />
           </div>
           <BoardHint store={store} />
         </Panel>
