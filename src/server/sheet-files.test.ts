@@ -72,14 +72,16 @@ describe("a Sheet as DXF", () => {
       const script = [
         "import ezdxf, sys",
         "d = ezdxf.readfile(sys.argv[1])",
-        "print(len(d.audit().errors), len(d.modelspace()))",
+        "m = d.modelspace()",
+        "print(len(d.audit().errors), len(m), len(m.query('DIMENSION')))",
       ].join("\n");
-      const [errors, entities] = execFileSync(PYTHON, ["-c", script, path], { encoding: "utf8" })
+      const [errors, entities, dimensions] = execFileSync(PYTHON, ["-c", script, path], { encoding: "utf8" })
         .trim()
         .split(" ")
         .map(Number);
       expect(errors).toBe(0);
       expect(entities).toBeGreaterThan(50);
+      expect(dimensions).toBeGreaterThan(1);
     }
   });
 });

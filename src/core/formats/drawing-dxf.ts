@@ -1,5 +1,5 @@
 import type { Vec2 } from "@/core/geometry/vector";
-import type { Drawing, Mark, Pen } from "./drawing";
+import type { Drawing, Group, Mark, Measured, Pen } from "./drawing";
 
 /** Layers by kind of line: name, colour number, line type. */
 const LAYERS: Record<Pen | "text" | "arrow", readonly [name: string, colour: number, type: string]> = {
@@ -75,6 +75,20 @@ export function dxfOf(drawing: Drawing): string {
         place(11, m.at);
     }
   };
+  /** A dimension as such: its lines stand in a block of its own. */
+  const dimension = (g: Group, m: Measured, name: string) => {
+    const text = g.marks.find((k) => k.mark === "text");
+    entity("DIMENSION", "thin");
+    put(2, name);
+    place(10, m.on);
+    place(11, text?.mark === "text" ? text.at : m.on);
+    put(70, m.kind === "straight" ? 0 : 5);
+    put(1, text?.mark === "text" ? asDxf(text.text) : "");
+    place(13, m.from);
+    place(14, m.to);
+    if (m.kind === "straight") put(50, m.turn);
+    else place(15, m.vertex);
+  };
   const table = (name: string, rows: readonly (() => void)[]) => {
     put(0, "TABLE");
     put(2, name);
@@ -117,9 +131,26 @@ export function dxfOf(drawing: Drawing): string {
     }),
   );
   put(0, "ENDSEC");
+  const dimensions = drawing.groups.flatMap((g, i) => (g.measures ? [{ g, m: g.measures, name: `*D${i}` }] : []));
+  put(0, "SECTION");
+  put(2, "BLOCKS");
+  for (const { g, name } of dimensions) {
+    put(0, "BLOCK");
+    put(8, "0");
+    put(2, name);
+    put(70, 1);
+    put(10, 0);
+    put(20, 0);
+    put(30, 0);
+    g.marks.forEach(mark);
+    put(0, "ENDBLK");
+    put(8, "0");
+  }
+  put(0, "ENDSEC");
   put(0, "SECTION");
   put(2, "ENTITIES");
-  for (const g of drawing.groups) g.marks.forEach(mark);
+  for (const g of drawing.groups) if (!g.measures) g.marks.forEach(mark);
+  for (const { g, m, name } of dimensions) dimension(g, m, name);
   put(0, "ENDSEC");
   put(0, "EOF");
   return `${out.join("\n")}\n`;

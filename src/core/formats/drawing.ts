@@ -41,7 +41,14 @@ export interface Group {
   /** Where a pointer meets it: x, y, width, height. */
   readonly patch?: readonly [number, number, number, number];
   readonly marks: readonly Mark[];
+  /** Of a dimension between two things: what it runs between, for files that know dimensions as such. */
+  readonly measures?: Measured;
 }
+
+/** Where a dimension's things are, and a place its line or arc goes through. */
+export type Measured =
+  | { readonly kind: "straight"; readonly from: Vec2; readonly to: Vec2; readonly on: Vec2; readonly turn: number }
+  | { readonly kind: "angular"; readonly vertex: Vec2; readonly from: Vec2; readonly to: Vec2; readonly on: Vec2 };
 
 /** A drawing on paper, before it becomes a file of some kind. */
 export interface Drawing {

@@ -205,7 +205,9 @@ export function revolution(
   return kernel.guard("revolving", () => {
     const oc = kernel.library,
       whole = Math.abs(to - from - TURN) < ROUNDING;
-    const base = from ? turnedFrame(frame, axis, from) : frame;
+    // a whole turn begins off the principal directions: a seam on an outline is taken for an edge when lines are hidden
+    const start = whole ? from + SEAM : from;
+    const base = start ? turnedFrame(frame, axis, start) : frame;
     const face = kernel.run(() => faceOf(kernel, base, region));
     const at = point(kernel, axis.at),
       along = direction(kernel, axis.along),

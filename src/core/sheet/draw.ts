@@ -1,4 +1,4 @@
-import type { Group, Mark, Pen } from "@/core/formats/drawing";
+import type { Group, Mark, Measured, Pen } from "@/core/formats/drawing";
 import type { Vec2 } from "@/core/geometry/vector";
 import { ARROW } from "./straight";
 import { paperOf, type Placed } from "./placed";
@@ -156,6 +156,23 @@ function thinLines({ arc, lines }: Placed, put: (p: Vec2) => Vec2): Mark[] {
   return lines.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) }));
 }
 
+/** What a straight dimension or an angle runs between. */
+function measuredBy(p: Placed, put: (p: Vec2) => Vec2): { measures?: Measured } {
+  const [first, second] = p.arrows,
+    [a, b] = p.extensions;
+  if (p.tier && a && b && first)
+    return {
+      measures: { kind: "straight", from: put(a[0]), to: put(b[0]), on: put(first.tip), turn: p.texts[0]!.turn },
+    };
+  if (!p.arc || !first || !second) return {};
+  const { centre, radius, from, to } = p.arc,
+    middle = (from + to) / 2;
+  const on: Vec2 = [centre[0] + radius * Math.cos(middle), centre[1] + radius * Math.sin(middle)];
+  return {
+    measures: { kind: "angular", vertex: put(centre), from: put(first.tip), to: put(second.tip), on: put(on) },
+  };
+}
+
 /** The groups of a placed item: one for each size it stands for; line and heads go with the first. */
 export function dimensionGroups(p: Placed, s: Standing, paper: Paper): Group[] {
   const put = onSheet(s);
@@ -169,6 +186,7 @@ export function dimensionGroups(p: Placed, s: Standing, paper: Paper): Group[] {
       role: kind === "remark" ? "remark" : "dimension",
       name: id,
       title: kind,
+      ...(i === 0 && measuredBy(p, put)),
       patch: [corner[0] - 1, corner[1] - 1, widthOf(t.box) + 2, heightOf(t.box) + 2],
       marks: [
         ...(i === 0 ? [...lines, ...heads] : []),

@@ -1,6 +1,7 @@
 import { SAME_WAY } from "@/core/geometry/tolerance";
-import { DRAWN_PARALLEL, NEAR, WHOLE_TURN } from "./tolerance";
-import { cross2, distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
+import { distanceToSegment } from "./plane";
+import { COMPUTED, COVERED, DRAWN_PARALLEL, NEAR, POINT, WHOLE_TURN } from "./tolerance";
+import { cross2, distance2, dot2, mid2, sub2, type Vec2 } from "@/core/geometry/vector";
 import type { ProjectedEdge } from "@/core/kernel/hidden-lines";
 
 /** A drawn line, arc (angles counter-clockwise, radians) or freer path, in view coordinates, mm. */
@@ -53,7 +54,13 @@ function uncovered(
   return rest.filter(([a, b]) => b - a > near);
 }
 
-function circleThrough(p: readonly Vec2[]): { centre: Vec2; radius: number } | undefined {
+interface Circle {
+  readonly centre: Vec2;
+  readonly radius: number;
+}
+
+/** The circle that all points lie on, but for so much. */
+function circleThrough(p: readonly Vec2[], off: number): Circle | undefined {
   const a = p[0]!,
     b = p[Math.floor(p.length / 3)]!,
     c = p[Math.floor((2 * p.length) / 3)]!;
@@ -63,10 +70,10 @@ function circleThrough(p: readonly Vec2[]): { centre: Vec2; radius: number } | u
     cc = dot2(c, c) - dot2(a, a);
   const centre: Vec2 = [(bb * (c[1] - a[1]) - cc * (b[1] - a[1])) / d, (cc * (b[0] - a[0]) - bb * (c[0] - a[0])) / d];
   const radius = distance2(centre, a);
-  return p.every((q) => Math.abs(distance2(q, centre) - radius) < NEAR * Math.max(1, radius))
-    ? { centre, radius }
-    : undefined;
+  return isRoundAbout(p, { centre, radius }, off * Math.max(1, radius)) ? { centre, radius } : undefined;
 }
+const isRoundAbout = (p: readonly Vec2[], { centre, radius }: Circle, off: number): boolean =>
+  p.every((q) => Math.abs(distance2(q, centre) - radius) < off);
 
 /**
  * Cleans what hidden-line removal gives: straight pieces on one line are joined, pieces on one circle too, and
@@ -74,8 +81,9 @@ function circleThrough(p: readonly Vec2[]): { centre: Vec2; radius: number } | u
  */
 export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
   const lines: Bundle<{ at: Vec2; along: Vec2 }>[] = [];
-  const circles: Bundle<{ centre: Vec2; radius: number }>[] = [];
-  const paths: Stroke[] = [];
+  const circles: Bundle<Circle>[] = [];
+  const free: ProjectedEdge[] = [],
+    paths: Stroke[] = [];
   for (const { points, hidden } of edges) {
     const straight = straightSpan(points);
     if (straight) {
@@ -95,9 +103,9 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
       (hidden ? bundle.hidden : bundle.shown).push(span);
       continue;
     }
-    const circle = circleThrough(points);
+    const circle = circleThrough(points, NEAR);
     if (!circle) {
-      paths.push({ kind: "path", points, hidden });
+      free.push({ points, hidden });
       continue;
     }
     let bundle = circles.find(
@@ -105,6 +113,14 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
     );
     if (!bundle) circles.push((bundle = { carrier: circle, shown: [], hidden: [] }));
     for (const span of angles(points, bundle.carrier.centre)) (hidden ? bundle.hidden : bundle.shown).push(span);
+  }
+  // where two round faces meet, the edge is computed: it is a circle but for that, or lies on one that there is
+  for (const { points, hidden } of free) {
+    let bundle = circles.find((c) => isRoundAbout(points, c.carrier, COMPUTED * Math.max(1, c.carrier.radius)));
+    const circle = bundle ? undefined : circleThrough(points, COMPUTED);
+    if (circle) circles.push((bundle = { carrier: circle, shown: [], hidden: [] }));
+    if (!bundle) paths.push({ kind: "path", points, hidden });
+    else for (const span of angles(points, bundle.carrier.centre)) (hidden ? bundle.hidden : bundle.shown).push(span);
   }
   const strokes: Stroke[] = [];
   for (const { carrier, shown, hidden } of lines) {
@@ -122,7 +138,49 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
     seen.forEach((s) => give(s, false));
     uncovered(joined(hidden, near), seen, near).forEach((s) => give(s, true));
   }
-  return [...strokes, ...paths];
+  return [...strokes, ...uncoveredPaths(paths, strokes)].filter((s) => strokeLength(s) > POINT);
+}
+
+/** How long a stroke is, mm of the part. */
+export function strokeLength(s: Stroke): number {
+  if (s.kind === "line") return distance2(s.a, s.b);
+  if (s.kind === "arc") return s.radius * (s.to - s.from);
+  return s.points.slice(1).reduce((l, p, i) => l + distance2(p, s.points[i]!), 0);
+}
+
+/**
+ * Free paths without what another line covers: an edge that two round faces make repeats the outline of one of them
+ * seen along its axis, and is no better than it was computed.
+ */
+function uncoveredPaths(paths: readonly Stroke[], others: readonly Stroke[]): Stroke[] {
+  const seen = others.filter((s) => !s.hidden),
+    kept: Stroke[] = [];
+  // what is visible covers what is hidden
+  for (const p of [...paths].sort((a, b) => Number(a.hidden) - Number(b.hidden))) {
+    if (p.kind !== "path") continue;
+    const covers = p.hidden ? [...others, ...kept] : [...seen, ...kept];
+    let run: Vec2[] = [];
+    const end = () => {
+      if (run.length > 1) kept.push({ ...p, points: run });
+      run = [];
+    };
+    for (const [i, b] of p.points.slice(1).entries()) {
+      const a = p.points[i]!;
+      if ([a, mid2(a, b), b].every((q) => covers.some((s) => isOn(s, q)))) end();
+      else run.push(...(run.length ? [b] : [a, b]));
+    }
+    end();
+  }
+  return kept;
+}
+
+function isOn(s: Stroke, p: Vec2): boolean {
+  if (s.kind === "line") return distanceToSegment(p, [s.a, s.b]) < COVERED;
+  if (s.kind === "path") return s.points.slice(1).some((b, i) => distanceToSegment(p, [s.points[i]!, b]) < COVERED);
+  if (Math.abs(distance2(p, s.centre) - s.radius) > COVERED) return false;
+  const at = Math.atan2(p[1] - s.centre[1], p[0] - s.centre[0]),
+    near = COVERED / s.radius;
+  return [at - TURN, at, at + TURN].some((t) => t > s.from - near && t < s.to + near);
 }
 
 /** Ends of a straight run of points (which may run back on itself), or undefined when it bends. */
