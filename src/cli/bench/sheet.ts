@@ -6,8 +6,9 @@ import type { Layout } from "@/core/sheet/layout";
 import { plansOf } from "@/core/sheet/plans";
 import { drawSheet, layOut, layoutOf } from "@/core/sheet/sheet";
 import { pdfOf } from "@/server/sheet-files";
+import { sizesOf } from "@/core/sizes/sizes";
 import { openNodeKernel } from "@/worker/kernel";
-import { demoExercises } from "./demo-parts";
+import { demoExercises, solidExercises } from "./demo-parts";
 import { figure } from "./figures";
 import { quantile, timed, type Bench } from "./measure";
 
@@ -74,8 +75,10 @@ export const sheetBench: Bench = async (bench) => {
       5,
     );
   }
-  for (const [name, e] of demoExercises()) {
-    const first = drawSheet(kernel, e);
+  for (const [name, e] of [...demoExercises(), ...solidExercises()]) {
+    const found = sizesOf(kernel, e.reference);
+    const sizes = found.ok ? found.value.sizes : [];
+    const first = drawSheet(kernel, { ...e, sizes });
     const draft = openDraft(kernel, e.reference, e.units);
     if (!first.ok || !draft.ok) throw new Error(`${name} cannot be drawn`);
     const { paper } = first.value.composition;
@@ -84,8 +87,7 @@ export const sheetBench: Bench = async (bench) => {
       layout: layoutOf(first.value.composition),
       paper: { name: paper.name, isLying: paper.isLying },
     };
-    const sizes = e.sizes ?? [];
-    await median(name, "laid out, sizes found first", () => drawSheet(kernel, e), 3);
+    await median(name, "laid out", () => drawSheet(kernel, { ...e, sizes }), 3);
     layOut(draft.value, { ...e, sizes, sheet });
     await median(name, "an edit", () => layOut(draft.value, { ...e, sizes, sheet }));
     await median(name, "PDF", () => pdfOf([first.value.drawing]));

@@ -5,7 +5,7 @@ import { emptySketch, type Curve } from "@/core/sketch/sketch";
 import { openNodeKernel } from "@/worker/kernel";
 import { combine } from "./boolean";
 import { facesOf } from "./faces";
-import { facePoints, projectedEdges } from "./hidden-lines";
+import { facePoints } from "./scene";
 import { meshOf } from "./mesh";
 import { KernelFault, type Kernel } from "./opencascade";
 import { placed } from "./place";
@@ -140,12 +140,6 @@ describe("pictures", () => {
     const { normals } = meshOf(kernel, rod("r", 0, 0, 2, 0, 5), 0.05);
     for (let i = 0; i < normals.length; i += 3)
       expect(Math.hypot(normals[i]!, normals[i + 1]!, normals[i + 2]!)).toBeCloseTo(1, 5);
-  });
-  it("with hidden lines show a blind hole behind the front", () => {
-    const part = combine(kernel, "cut", block("a", 0, 0, 10, 10, 0, 10), [rod("r", 5, 5, 2, 5, 11)]);
-    const front = { toViewer: [0, -1, 0], right: [1, 0, 0] } as const;
-    expect(projectedEdges(kernel, part, front, { hidden: true }).some((e) => e.hidden)).toBe(true);
-    expect(projectedEdges(kernel, part, front, {}).some((e) => e.hidden)).toBe(false);
   });
   it("give the corner points of each face", () => {
     const points = facePoints(kernel, block("a", 0, 0, 4, 3, 0, 2));

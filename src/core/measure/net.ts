@@ -1,4 +1,4 @@
-import { BufferAttribute, BufferGeometry, Vector3 } from "three";
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from "three";
 import { MeshBVH } from "three-mesh-bvh";
 import { cross3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 
@@ -22,6 +22,7 @@ export const SAME_FACING = 0.5;
 export class NearestOn {
   private readonly tree: MeshBVH;
   private readonly asked = new Vector3();
+  private readonly ray = new Ray();
   private readonly found = { point: new Vector3(), distance: 0, faceIndex: 0 };
 
   constructor(readonly net: Net) {
@@ -61,6 +62,32 @@ export class NearestOn {
       },
     });
     return best;
+  }
+
+  /** The triangle of those that are meant which is nearest; asked outwards in growing balls. */
+  findAmong(p: Vec3, isMeant: (triangle: number) => boolean): number | undefined {
+    const asked = this.asked.set(...p),
+      on = new Vector3();
+    let best: number | undefined,
+      least = Infinity;
+    this.tree.shapecast({
+      intersectsBounds: (box) => box.distanceToPoint(asked) <= least,
+      intersectsTriangle: (corners, triangle) => {
+        if (!isMeant(triangle)) return false;
+        corners.closestPointToPoint(asked, on);
+        const distance = on.distanceTo(asked);
+        if (distance < least) [best, least] = [triangle, distance];
+        return false;
+      },
+    });
+    return best;
+  }
+
+  /** Whether a ray meets the net. @param way unit */
+  meets(from: Vec3, way: Vec3): boolean {
+    this.ray.origin.set(...from);
+    this.ray.direction.set(...way);
+    return this.tree.raycastFirst(this.ray, DoubleSide) !== null;
   }
 
   /** Unit normal of a triangle, out of the material. */

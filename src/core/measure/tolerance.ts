@@ -10,3 +10,13 @@ export const ONE_POINT = 2e-7;
 export const FLAT = 1e-4;
 /** Facets that turn by more meet in an edge, radians; by less they stand for a round surface. */
 export const CREASE = 0.6;
+/** Directions whose cosine is more look along each other, when outlines are drawn. */
+export const SEEN_ALONG = 1 - 1e-9;
+/** An outline is asked for this far beside itself, radians: a rim may run along it. */
+export const OUTLINE_BESIDE = 1e-6;
+/** A face whose normal's cosine with the way of looking is less is seen edge on. */
+export const EDGE_ON = 1e-6;
+/** Faces whose normals' cosine differs from 1 by less go on into each other: 0.6°. */
+export const SMOOTH_EDGE = 5e-5;
+/** It is asked so far beside an edge whether something stands before it: five times what facets may be off; a share. */
+export const BESIDE = 2.5e-4;

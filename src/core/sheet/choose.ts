@@ -1,7 +1,7 @@
 import { footOn, type Line } from "@/core/geometry/line";
 import { cross3, distance3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
-import type { Gaze } from "@/core/kernel/hidden-lines";
+import type { Gaze } from "@/core/kernel/scene";
 import { halfSpace, type Cutter } from "@/core/kernel/section";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";

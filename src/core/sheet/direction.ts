@@ -1,7 +1,7 @@
 import { dot2, dot3, scale2, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { ALONG_VIEW, LEVEL } from "./tolerance";
 import { upOf, type View } from "./views";
-import type { Gaze } from "@/core/kernel/hidden-lines";
+import type { Gaze } from "@/core/kernel/scene";
 
 /** A direction in space as a view shows it, shortened where it leans. */
 export const seenWay = (g: Gaze, d: Vec3): Vec2 => [dot3(d, g.right), dot3(d, upOf(g))];

@@ -1,5 +1,5 @@
 import type { Vec3 } from "@/core/geometry/vector";
-import { facePoints } from "@/core/kernel/hidden-lines";
+import { facePoints } from "@/core/kernel/scene";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf, type Properties } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";

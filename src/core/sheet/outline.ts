@@ -1,8 +1,8 @@
 import { SAME_WAY } from "@/core/geometry/tolerance";
 import { distanceToSegment } from "./plane";
-import { COMPUTED, COVERED, DRAWN_PARALLEL, NEAR, POINT, WHOLE_TURN } from "./tolerance";
+import { COMPUTED, COVERED, DRAWN_PARALLEL, FLAT_ARC, NEAR, POINT, WHOLE_TURN } from "./tolerance";
 import { cross2, distance2, dot2, mid2, sub2, type Vec2 } from "@/core/geometry/vector";
-import type { ProjectedEdge } from "@/core/kernel/hidden-lines";
+import type { ProjectedEdge } from "@/core/kernel/scene";
 
 /** A drawn line, arc (angles counter-clockwise, radians) or freer path, in view coordinates, mm. */
 export type Stroke = {
@@ -54,6 +54,8 @@ function uncovered(
   return rest.filter(([a, b]) => b - a > near);
 }
 
+const WIDEST = 5;
+
 interface Circle {
   readonly centre: Vec2;
   readonly radius: number;
@@ -70,10 +72,12 @@ function circleThrough(p: readonly Vec2[], off: number): Circle | undefined {
     cc = dot2(c, c) - dot2(a, a);
   const centre: Vec2 = [(bb * (c[1] - a[1]) - cc * (b[1] - a[1])) / d, (cc * (b[0] - a[0]) - bb * (c[0] - a[0])) / d];
   const radius = distance2(centre, a);
-  return isRoundAbout(p, { centre, radius }, off * Math.max(1, radius)) ? { centre, radius } : undefined;
+  return isRoundAbout(p, { centre, radius }, off) ? { centre, radius } : undefined;
 }
+/** @param off mm; of larger circles the same share of their radius, but no more than a line is wide */
 const isRoundAbout = (p: readonly Vec2[], { centre, radius }: Circle, off: number): boolean =>
-  p.every((q) => Math.abs(distance2(q, centre) - radius) < off);
+  radius < FLAT_ARC &&
+  p.every((q) => Math.abs(distance2(q, centre) - radius) < off * Math.min(WIDEST, Math.max(1, radius)));
 
 /**
  * Cleans what hidden-line removal gives: straight pieces on one line are joined, pieces on one circle too, and
@@ -116,7 +120,7 @@ export function cleanStrokes(edges: readonly ProjectedEdge[]): Stroke[] {
   }
   // where two round faces meet, the edge is computed: it is a circle but for that, or lies on one that there is
   for (const { points, hidden } of free) {
-    let bundle = circles.find((c) => isRoundAbout(points, c.carrier, COMPUTED * Math.max(1, c.carrier.radius)));
+    let bundle = circles.find((c) => isRoundAbout(points, c.carrier, COMPUTED));
     const circle = bundle ? undefined : circleThrough(points, COMPUTED);
     if (circle) circles.push((bundle = { carrier: circle, shown: [], hidden: [] }));
     if (!bundle) paths.push({ kind: "path", points, hidden });
@@ -208,16 +212,18 @@ function straightSpan(points: readonly Vec2[]): [Vec2, Vec2] | undefined {
 /** The stretch of angles a sampled arc covers, as one or two intervals within 0 … 2π. */
 function angles(points: readonly Vec2[], c: Vec2): [number, number][] {
   const at = points.map((p) => Math.atan2(p[1] - c[1], p[0] - c[0]));
-  let total = 0;
+  // a line of points may run back on itself
+  let [turned, least, most] = [0, 0, 0];
   for (let i = 1; i < at.length; i++) {
     let d = at[i]! - at[i - 1]!;
     if (d > Math.PI) d -= TURN;
     if (d < -Math.PI) d += TURN;
-    total += d;
+    turned += d;
+    [least, most] = [Math.min(least, turned), Math.max(most, turned)];
   }
-  const sweep = Math.min(Math.abs(total), TURN);
+  const sweep = Math.min(most - least, TURN);
   if (sweep > TURN - WHOLE_TURN) return [[0, TURN]];
-  const start = (((total > 0 ? at[0]! : at[at.length - 1]!) % TURN) + TURN) % TURN;
+  const start = (((at[0]! + least) % TURN) + TURN) % TURN;
   return start + sweep <= TURN
     ? [[start, start + sweep]]
     : [

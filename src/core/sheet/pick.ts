@@ -7,7 +7,7 @@ import { measureSize, type Size } from "@/core/sizes/size";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { seenWay } from "./direction";
 import type { SheetModel } from "./model";
-import { ALONG_VIEW } from "./tolerance";
+import { ALONG_VIEW, NEAR } from "./tolerance";
 import { isWithin, project, type View } from "./views";
 
 /** Something of the part that a place of a view shows. */
@@ -56,7 +56,7 @@ function distanceFrom(model: SheetModel, s: Surface, view: View, at: Vec2): numb
   const within = (along: Vec2): boolean => {
     const reach = points.map((p) => dot2(p, along)),
       here = dot2(at, along);
-    return here >= Math.min(...reach) - 1e-3 && here <= Math.max(...reach) + 1e-3;
+    return here >= Math.min(...reach) - NEAR && here <= Math.max(...reach) + NEAR;
   };
   if (c.kind === "plane") {
     const n = seenWay(view.gaze, c.normal);

@@ -13,7 +13,7 @@ import {
   type Vec2,
   type Vec3,
 } from "@/core/geometry/vector";
-import type { Gaze } from "@/core/kernel/hidden-lines";
+import type { Gaze } from "@/core/kernel/scene";
 import type { Cutter } from "@/core/kernel/section";
 import { seenWay } from "./direction";
 import type { Look, ViewSpec } from "./layout";

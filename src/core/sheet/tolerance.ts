@@ -22,7 +22,9 @@ export const LEVEL = 1e-6;
 export const SAME_ANGLE = 1e-6;
 /** Free paths this near to another line are covered by it, mm: their curves are approximations, followed by chords. */
 export const COVERED = 0.02;
-/** Edges that are computed where two faces meet lie on what they stand for but for this, mm: measured 0.03 on R5. */
-export const COMPUTED = 8e-3;
+/** Edges that are computed where two faces meet lie on what they stand for but for this, mm. */
+export const COMPUTED = 1e-3;
 /** What is drawn shorter than this is noise, mm. */
-export const POINT = 5e-3;
+export const POINT = 0.05;
+/** Arcs of a larger radius are drawn as free lines, mm. */
+export const FLAT_ARC = 1e4;

@@ -1,8 +1,9 @@
 import { cross3, dot3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
-import { projectedEdges, type Gaze } from "@/core/kernel/hidden-lines";
+import { sceneOf, type Gaze } from "@/core/kernel/scene";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { sectioned, type Cutter } from "@/core/kernel/section";
 import type { Solid } from "@/core/kernel/solid";
+import { Sight } from "@/core/measure/sight";
 import { clippedStroke, movedStroke } from "./clip";
 import { strokeSegments } from "./obstacles";
 import { cleanStrokes, type Stroke } from "./outline";
@@ -136,6 +137,14 @@ export function isWithin(v: Pick<ViewPlan, "round" | "only" | "breaks">, p: Vec2
   );
 }
 
+/** What is seen of a body is asked from several sides. */
+const sights = new WeakMap<Solid, Sight>();
+function sightOf(kernel: Kernel, solid: Solid): Sight {
+  let sight = sights.get(solid);
+  if (!sight) sights.set(solid, (sight = new Sight(sceneOf(kernel, solid))));
+  return sight;
+}
+
 /** Draws a view of a body. @param bodies one by one, where there are several: hatched each its own way */
 export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: readonly Solid[] = [solid]): View {
   const { cutters, gaze } = plan;
@@ -144,7 +153,7 @@ export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: 
   const regions = opened ? cutRegions(kernel, bodies.length > 1 ? bodies : undefined, opened.faces, plan, flat) : [];
   const edges = plan.isSlice
     ? regions.flatMap((r) => r.bounds.map((points) => ({ points, hidden: false as const, tangent: undefined })))
-    : projectedEdges(kernel, opened?.solid ?? solid, gaze, { hidden: plan.hidden, tangent: plan.tangent === true });
+    : sightOf(kernel, opened?.solid ?? solid).lines(gaze, { hidden: plan.hidden, tangent: plan.tangent === true });
   if (opened) kernel.release(opened.solid.shape);
   const sharp = cleanStrokes(edges.filter((e) => !e.tangent)).filter((s) => !isNoEdge(plan, s));
   const tangent = cleanStrokes(edges.filter((e) => e.tangent)).map((s): Stroke => ({ ...s, tangent: true }));
