@@ -98,6 +98,8 @@ function drawMark(doc: Doc, m: Mark, wide: number): void {
         .path(arcPath(m.centre, m.radius, m.from, m.to))
         .stroke();
       return;
+    case "light":
+      return;
     case "text":
       text(doc, m);
   }

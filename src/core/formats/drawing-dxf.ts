@@ -58,6 +58,8 @@ export function dxfOf(drawing: Drawing): string {
         put(51, (m.to * 360) / TURN);
         return;
       }
+      case "light":
+        return;
       case "fill": {
         const [a, b, c = b] = m.points as [Vec2, Vec2, Vec2?];
         entity("SOLID", "arrow");

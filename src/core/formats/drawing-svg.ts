@@ -65,6 +65,10 @@ function markOf(m: Mark, wide: number): string {
       return stroke(`M${m.points.map(at).join("L")}${m.isClosed ? "Z" : ""}`, m.pen, wide);
     case "arc":
       return stroke(arcPath(m.centre, m.radius, m.from, m.to), m.pen, wide);
+    case "light":
+      return m.lines.length
+        ? element("path", { d: m.lines.map((l) => `M${l.map(at).join("L")}`).join(""), class: "light", fill: "none", display: "none" })
+        : "";
     case "fill":
       return element("path", { d: `M${m.points.map(at).join("L")}Z`, class: "arrow", fill: STEEL });
     case "text":

@@ -16,6 +16,8 @@ export type Mark =
       readonly to: number;
     }
   | { readonly mark: "path"; readonly pen: Pen; readonly points: readonly Vec2[]; readonly isClosed?: boolean }
+  /** What a pointer at the group lights up; printed nowhere. */
+  | { readonly mark: "light"; readonly lines: readonly (readonly Vec2[])[] }
   /** Filled: an arrow's head. */
   | { readonly mark: "fill"; readonly points: readonly Vec2[] }
   | {

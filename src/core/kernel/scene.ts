@@ -13,6 +13,8 @@ export interface ProjectedEdge {
   readonly hidden: boolean;
   /** Where two faces go on into each other without a corner. */
   readonly tangent?: true;
+  /** The faces it belongs to, by place. */
+  readonly faces?: readonly number[];
   readonly points: readonly Vec2[];
 }
 

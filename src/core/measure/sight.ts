@@ -41,19 +41,20 @@ export class Sight {
     edges.forEach((e, i) => {
       const isSharp = !this.smooth[i] || this.turnsAway(e, toViewer);
       if (!isSharp && !shown.tangent) return;
-      this.draw(list, e.curve, gaze, shown, !isSharp, (p) => this.awayFrom(e.faces, p));
+      this.draw(list, e.curve, e.faces, gaze, shown, !isSharp, (p) => this.awayFrom(e.faces, p));
     });
     faces.forEach((carrier, face) => {
       const away = (p: Vec3) => normalAt(carrier, p) ?? toViewer;
-      for (const c of straightOutlines(this.scene, face, toViewer)) this.draw(list, c, gaze, shown, false, away);
+      for (const c of straightOutlines(this.scene, face, toViewer))
+        this.draw(list, c, [face], gaze, shown, false, away);
       for (const c of outlinesOf(carrier, toViewer))
-        this.draw(list, c, gaze, shown, false, away, (p) => this.isOnFace(face, p));
+        this.draw(list, c, [face], gaze, shown, false, away, (p) => this.isOnFace(face, p));
     });
     for (const c of facetOutlines(this.scene, toViewer)) {
       const across = cross3(toViewer, sub3(alongCurve(c, 1), alongCurve(c, 0)));
       const side = length3(across) > 0 ? unit3(across) : toViewer;
       // which of its sides is outside the rays tell
-      this.draw(list, c, gaze, shown, false, () => side, undefined, true);
+      this.draw(list, c, [], gaze, shown, false, () => side, undefined, true);
     }
     return list;
   }
@@ -103,6 +104,7 @@ export class Sight {
   private draw(
     list: ProjectedEdge[],
     curve: SightCurve,
+    faces: readonly number[],
     gaze: Gaze,
     shown: Shown,
     tangent: boolean,
@@ -133,7 +135,7 @@ export class Sight {
       now = state(at(0));
     const give = (to: number) => {
       if (now === 0 || (now === 1 && (!shown.hidden || tangent))) return;
-      list.push({ hidden: now === 1, ...(tangent && { tangent }), points: projected(curve, from, to, gaze) });
+      list.push({ hidden: now === 1, ...(tangent && { tangent }), faces, points: projected(curve, from, to, gaze) });
     };
     for (let i = 1; i <= n; i++) {
       const next = state(at(i));

@@ -137,6 +137,16 @@ function fixtureMarks(f: Fixture, put: (p: Vec2) => Vec2, paper: Paper): Mark[] 
   ];
 }
 
+/** The lines of all views that belong to what a size measures; mm of the sheet. */
+export function lightsOf(views: readonly Standing[], faces: readonly string[]): readonly (readonly Vec2[])[] {
+  const own = new Set(faces);
+  return views.flatMap((s) => {
+    const local = paperOf(s.view, s.scale),
+      put = onSheet(s);
+    return s.view.byFace.flatMap((l) => (l.faces.some((f) => own.has(f)) ? [l.points.map((p) => put(local(p)))] : []));
+  });
+}
+
 /** A filled head of 15° that touches at its tip. */
 function head(tip: Vec2, way: Vec2, paper: Paper): Mark {
   const l = Math.hypot(...way),
@@ -174,7 +184,13 @@ function measuredBy(p: Placed, put: (p: Vec2) => Vec2): { measures?: Measured } 
 }
 
 /** The groups of a placed item: one for each size it stands for; line and heads go with the first. */
-export function dimensionGroups(p: Placed, s: Standing, paper: Paper): Group[] {
+/** @param lights the lines of all views that belong to a size, by its id */
+export function dimensionGroups(
+  p: Placed,
+  s: Standing,
+  paper: Paper,
+  lights: (id: string) => readonly (readonly Vec2[])[],
+): Group[] {
   const put = onSheet(s);
   const extensions = p.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) }));
   const lines = [...extensions, ...thinLines(p, put)];
@@ -189,6 +205,7 @@ export function dimensionGroups(p: Placed, s: Standing, paper: Paper): Group[] {
       ...(i === 0 && measuredBy(p, put)),
       patch: [corner[0] - 1, corner[1] - 1, widthOf(t.box) + 2, heightOf(t.box) + 2],
       marks: [
+        { mark: "light", lines: lights(id) },
         ...(i === 0 ? [...lines, ...heads] : []),
         { mark: "text", at: put(t.at), text, height: paper.letter, anchor: t.anchor, turn: t.turn },
       ],

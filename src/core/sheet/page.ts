@@ -1,9 +1,9 @@
 import { textLength, type Drawing, type Group } from "@/core/formats/drawing";
 import { densityOf } from "@/core/part/document";
-import type { Size } from "@/core/sizes/size";
+import { facesOfSize, type Size } from "@/core/sizes/size";
 import { massText, volumeText } from "@/core/units/amounts";
 import { NOTES_BESIDE, type Composition } from "./compose";
-import { dimensionGroups, viewGroup } from "./draw";
+import { dimensionGroups, lightsOf, viewGroup } from "./draw";
 import type { SheetModel } from "./model";
 import { frameGroup, scaleText } from "./paper";
 import type { LaidSubject } from "./sheet";
@@ -59,12 +59,16 @@ export function pageOf(
       anchor: "start",
     })),
   };
+  const lights = (id: string) => {
+    const size = sizes.find((o) => o.id === id);
+    return size ? lightsOf(views, facesOfSize(size)) : [];
+  };
   const groups = [
     frameGroup(paper),
     title,
     noteGroup,
     ...views.map((s) => viewGroup(s, model, sizes, paper, shown)),
-    ...views.flatMap((s) => s.placed.flatMap((p) => dimensionGroups(p, s, paper))),
+    ...views.flatMap((s) => s.placed.flatMap((p) => dimensionGroups(p, s, paper, lights))),
   ];
   return {
     title: `${subject.number} ${subject.title}`,

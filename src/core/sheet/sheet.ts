@@ -156,7 +156,7 @@ function withRemarks(layout: Layout): Layout {
 }
 
 function sheetViewOf(s: Standing): SheetView {
-  const { strokes: _, cuts: __, box: ___, ...plan } = s.view;
+  const { strokes: _, cuts: __, byFace: ___, box: ____, ...plan } = s.view;
   return { ...plan, scale: s.scale, middle: middleOf(s) };
 }
 

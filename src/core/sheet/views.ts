@@ -3,6 +3,7 @@ import { sceneOf, type Gaze } from "@/core/kernel/scene";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { sectioned, type Cutter } from "@/core/kernel/section";
 import type { Solid } from "@/core/kernel/solid";
+import { formatFace } from "@/core/naming/names";
 import { Sight } from "@/core/measure/sight";
 import { clippedStroke, movedStroke } from "./clip";
 import { strokeSegments } from "./obstacles";
@@ -89,7 +90,13 @@ export interface CutRegion {
 export interface View extends ViewPlan {
   readonly strokes: readonly Stroke[];
   readonly cuts: readonly CutRegion[];
+  /** Its lines again by the faces of the reference they belong to: what a size measures can be shown. */
+  readonly byFace: readonly FaceLine[];
   readonly box: Box;
+}
+interface FaceLine {
+  readonly faces: readonly string[];
+  readonly points: readonly Vec2[];
 }
 
 /** A point in space to a view's coordinates, mm; what an interrupted view leaves out is closed up. */
@@ -159,7 +166,12 @@ export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: 
   const tangent = cleanStrokes(edges.filter((e) => e.tangent)).map((s): Stroke => ({ ...s, tangent: true }));
   const broken = plan.isLocal ? localBounds(plan) : [];
   const strokes = [...sharp, ...tangent].map((s) => (liesOn(broken, s) ? { ...s, tangent: true as const } : s));
-  return limited(plan, strokes, regions);
+  const names = (opened?.solid ?? solid).names.map((list) => list.map(formatFace));
+  const byFace = edges.flatMap((e) => {
+    const faces = ("faces" in e ? (e.faces ?? []) : []).flatMap((i) => names[i] ?? []);
+    return faces.length ? [{ faces, points: e.points }] : [];
+  });
+  return limited(plan, strokes, regions, byFace);
 }
 
 function cutRegions(
@@ -206,12 +218,21 @@ const liesOn = (bounds: readonly Segment[], s: Stroke): boolean =>
   strokeSegments(s).every(([a, b]) => [a, b].every((p) => bounds.some((t) => distanceToSegment(p, t) < NEAR)));
 
 /** What a partial, enlarged or interrupted view shows of its lines. */
-function limited(plan: ViewPlan, strokes: readonly Stroke[], cuts: readonly CutRegion[]): View {
+function limited(
+  plan: ViewPlan,
+  strokes: readonly Stroke[],
+  cuts: readonly CutRegion[],
+  lines: readonly FaceLine[],
+): View {
   const shown = shownStrokes(plan, strokes);
   const close = (p: Vec2) => closedUp(plan.breaks, p);
   // bounds of what is cut stay whole: only their hatch is limited, where it is drawn
   const regions = cuts.map((c) => ({ ...c, bounds: c.bounds.map(([a, b]): Segment => [close(a), close(b)]) }));
-  return { ...plan, strokes: shown, cuts: regions, box: boxOf(plan, shown) };
+  const byFace = lines.flatMap(({ faces, points }) => {
+    const drawn = points.map(close);
+    return drawn.every((p) => isWithin(plan, p)) ? [{ faces, points: drawn }] : [];
+  });
+  return { ...plan, strokes: shown, cuts: regions, byFace, box: boxOf(plan, shown) };
 }
 
 function shownStrokes(plan: ViewPlan, all: readonly Stroke[]): readonly Stroke[] {
@@ -241,6 +262,6 @@ function boxOf({ round, only }: ViewPlan, strokes: readonly Stroke[]): Box {
 
 /** A detail: what a circle shows of another view, to be drawn larger. */
 export function detailView(plan: ViewPlan & Required<Pick<ViewPlan, "round">>, parent: View): View {
-  const view = limited({ ...plan, breaks: undefined as never }, parent.strokes, parent.cuts);
+  const view = limited({ ...plan, breaks: undefined as never }, parent.strokes, parent.cuts, parent.byFace);
   return { ...view, ...(parent.breaks && { breaks: parent.breaks }) };
 }
