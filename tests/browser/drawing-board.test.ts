@@ -153,7 +153,7 @@ describe.sequential("a Sheet from the reference to the student", () => {
     await student.mouse.wheel(0, -400);
     const width = () => sheet.locator("svg.sheet").evaluate((s: SVGSVGElement) => s.viewBox.baseVal.width);
     await expect.poll(width).toBeLessThan(350);
-    await size(student, "22").click();
+    await size(student, "22").locator("text").click();
     expect(await size(student, "22").getAttribute("class")).toMatch(/used/);
     // what it measures lights up in the Sheet's own lines
     expect(await size(student, "22").locator(".light").getAttribute("d")).toMatch(/^M.*M/);

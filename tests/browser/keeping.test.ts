@@ -48,10 +48,18 @@ describe("a change", () => {
     await isLeftOut(4);
   });
   it("is kept on the page also when there is news without connection", async () => {
-    // news that came through just before the connection went: the page is to be fetched anew
-    await page.route("**/api/news?**", (route) =>
-      route.fulfill({ contentType: "text/event-stream", body: "retry: 200\n\ndata: look\n\ndata: handout\n\n" }),
-    );
+    // news that comes through although nothing else does: the page is to be fetched anew
+    await context.addInitScript(() => {
+      window.EventSource = class {
+        onmessage: ((e: { data: string }) => void) | undefined;
+        readonly readyState = 1;
+        private readonly timer = setInterval(() => this.onmessage?.({ data: "handout" }), 300);
+        close() {
+          clearInterval(this.timer);
+        }
+      } as never;
+    });
+    page = await again();
     await context.setOffline(true);
     await page.waitForRequest("**/icon.svg");
     await page.waitForTimeout(1500);
