@@ -1,5 +1,8 @@
 import { defaultRubric, newLine, type Exercise } from "@/core/check/exercise";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { arranged } from "./arranged";
 import { ALUMINIUM, STEEL, tripodFoot, vaneArm } from "./parts";
+import { cordPulley, counterweight, glandPlate } from "./sheet-parts";
 import { anemometerHub, bearingSpacer, BRASS, mastBracket, POLYMER, sensorHousing } from "./solid-parts";
 
 export const footExercise = (): Exercise => ({
@@ -111,3 +114,80 @@ export const bracketExercise = (): Exercise =>
     mastBracket(),
     "Inner corner R6, outer corners R10.",
   );
+
+/** WS-07: turned, with a detail of the boss's foot; the rounding of the rim is left to the student. */
+export function pulleyExercise(kernel: Kernel): Exercise {
+  const plain = solidExercise(
+    "WS-07",
+    "Pulley",
+    "Model the pulley that the anemometer's cord runs over. The rounding of the rim is yours to choose.",
+    ALUMINIUM,
+    cordPulley(),
+    "Rounding of the rim free. General tolerances ISO 2768-m.",
+  );
+  return arranged(kernel, plain, [
+    (a) => {
+      const rim =
+        a.sizes.find((s) => s.kind === "radius" && s.of.length > 1) ?? a.sizes.find((s) => s.kind === "radius")!;
+      return { change: "letter", id: rim.id, to: { free: true } };
+    },
+    (_, { composition }) => {
+      const long = composition.views.find((s) => s.view.name === "long")!.view;
+      // where the boss stands on the disc
+      const centre: [number, number] = [(long.box.min[0] + long.box.max[0]) / 2 + 4, long.box.max[1] * 0.43];
+      const look = { from: "detail" as const, of: long.key, centre, radius: 7 };
+      return { change: "add-view", view: { key: "d", letter: "B", scale: 2, look } };
+    },
+  ]);
+}
+
+/** WS-09: a section that steps through the seat and a sunk hole, and hole notes. */
+export function glandExercise(kernel: Kernel): Exercise {
+  const plain = solidExercise(
+    "WS-09",
+    "Gland plate",
+    "Model the plate that the cable gland is screwed to. Read the section before you choose what the holes are.",
+    ALUMINIUM,
+    glandPlate(),
+    "Two cap screws M5, two countersunk screws M4.",
+  );
+  return arranged(kernel, { ...plain, sheet: { ...plain.sheet, paper: { name: "A3", isLying: true } } }, [
+    () => ({ change: "scale", scale: 1 }),
+    () => ({
+      change: "add-view",
+      view: {
+        key: "s",
+        letter: "B",
+        look: { from: "section", of: "top", line: [[-4, 12], [30, 12], [30, 25], [94, 25]] }, // prettier-ignore
+      },
+    }),
+  ]);
+}
+
+/** WS-10: a remark where students misread. */
+export function counterweightExercise(kernel: Kernel): Exercise {
+  const plain = solidExercise(
+    "WS-10",
+    "Counterweight",
+    "Turn the counterweight of the vane and drill it for its screw.",
+    BRASS,
+    counterweight(),
+    "Drill 118°. Break all edges.",
+  );
+  return arranged(kernel, plain, [
+    (_, { composition }) => {
+      const { view } = composition.views[0]!;
+      const { min, max } = view.box;
+      return {
+        change: "remark",
+        remark: {
+          id: "r1",
+          text: "Depth counts to the shoulder,\nnot to the tip.",
+          view: view.key,
+          tip: [min[0] + (max[0] - min[0]) * 0.3, (min[1] + max[1]) / 2 + 5],
+          elbow: [60, 52],
+        },
+      };
+    },
+  ]);
+}

@@ -13,7 +13,17 @@ import { prepareExercise } from "@/core/check/prepare";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
 import type { PartDocument } from "@/core/part/document";
-import { armExercise, bracketExercise, footExercise, housingExercise, hubExercise, spacerExercise } from "./exercises";
+import {
+  armExercise,
+  bracketExercise,
+  counterweightExercise,
+  footExercise,
+  glandExercise,
+  housingExercise,
+  hubExercise,
+  pulleyExercise,
+  spacerExercise,
+} from "./exercises";
 import {
   armSubmissions,
   bracketSubmissions,
@@ -56,6 +66,18 @@ async function load(): Promise<void> {
   await issue(kernel, course, bracketExercise(), 15, bracketSubmissions(), students);
   await issue(kernel, course, housingExercise(), 18, housingSubmissions(), students, housingAnswers);
   await issue(kernel, course, hubExercise(), 20, hubSubmissions(), students);
+  // written, not given out yet
+  for (const make of [pulleyExercise, glandExercise, counterweightExercise])
+    await prepare(kernel, course, make(kernel));
+}
+
+/** An exercise with what is measured on its reference. */
+async function prepare(kernel: Kernel, course: string, document: Exercise) {
+  const id = await createExercise(course, document);
+  const targets = prepareExercise(kernel, document);
+  if (!targets.ok) throw new Error(targets.refusal.sentence);
+  await savePrepared(id, 1, targets.value);
+  return { id, targets: targets.value };
 }
 
 async function issue(
@@ -67,13 +89,10 @@ async function issue(
   students: ReadonlyMap<string, string>,
   typed: (wanted: Wanted) => ReadonlyMap<string, Answers> = () => new Map(),
 ): Promise<void> {
-  const id = await createExercise(course, document);
+  const { id, targets } = await prepare(kernel, course, document);
   const due = new Date();
   due.setDate(due.getDate() + days);
   due.setHours(18, 0, 0, 0);
-  const targets = prepareExercise(kernel, document);
-  if (!targets.ok) throw new Error(targets.refusal.sentence);
-  await savePrepared(id, 1, targets.value);
   const accepts: readonly Accepted[] = document.questions ? ["part", "step", "mesh"] : ["part"];
   const made = await issueHandout(id, { dueAt: due, graceMinutes: 10, accepts });
   if (!made) throw new Error(`${document.number} could not be issued`);
@@ -90,7 +109,7 @@ async function issue(
     const r = await handIn(h, person, {
       id: randomUUID(),
       version: saved.version,
-      answers: typed(targets.value.wanted).get(name),
+      answers: typed(targets.wanted).get(name),
     });
     if (!r.ok) throw new Error(r.refusal.sentence);
   }

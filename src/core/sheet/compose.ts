@@ -176,8 +176,11 @@ function freeMiddle(
       }
   }
   const place = largestFree(room, taken) ?? room;
-  const [cx, cy] = [(zero.min[0] + zero.max[0]) / 2, (zero.min[1] + zero.max[1]) / 2];
-  return [(place.min[0] + place.max[0]) / 2 - cx, (place.min[1] + place.max[1]) / 2 - cy];
+  return ([0, 1] as const).map((i) => {
+    const middle = (place.min[i] + place.max[i] - zero.min[i] - zero.max[i]) / 2;
+    // over another view rather than off the paper
+    return Math.max(room.min[i] - zero.min[i], Math.min(room.max[i] - zero.max[i], middle));
+  }) as unknown as Vec2;
 }
 const isUprightPath = (path: readonly Vec2[]): boolean => {
   const [a, b] = [path[0]!, path[path.length - 1]!];

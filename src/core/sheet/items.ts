@@ -14,9 +14,11 @@ export interface ItemLine {
   readonly id: string;
   readonly kind: Size["kind"] | "remark" | "letter";
   readonly text: string;
-  /** As lettered: what is behind the last digit printed stays here; mm and radians. */
-  readonly values: readonly number[];
+  /** As lettered: what is behind the last digit printed stays here; mm and radians. None of what is free. */
+  readonly values: readonly number[] | undefined;
 }
+/** What stands in place of a number that is left to the student's judgement. */
+const FREE = "free";
 
 /** What is placed as one: a size, or all that is said of one hole. */
 export interface Item {
@@ -61,6 +63,8 @@ export function remarkItem(r: Remark, view: View): Item {
 function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine | undefined {
   const reading = measureSize(size, model.body.on)[0];
   if (!reading) return undefined;
+  // what is left to the student is marked, and gives no number away
+  if (size.free === true) return { id: size.id, kind: size.kind, text: FREE, values: undefined };
   return {
     id: size.id,
     kind: size.kind,

@@ -1,12 +1,16 @@
 import { textLength, type Drawing, type Group } from "@/core/formats/drawing";
 import { densityOf } from "@/core/part/document";
-import { facesOfSize, type Size } from "@/core/sizes/size";
+import { asLettered, letteredAngle, letteredLength } from "@/core/sizes/lettering";
+import { letteringFor, printedText } from "@/core/sizes/printed";
+import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
 import { massText, volumeText } from "@/core/units/amounts";
 import { NOTES_BESIDE, type Composition } from "./compose";
 import { dimensionGroups, lightsOf, viewGroup } from "./draw";
 import type { SheetModel } from "./model";
 import { frameGroup, scaleText } from "./paper";
 import type { LaidSubject } from "./sheet";
+import { letteringOf } from "./subject";
+import { NEAR } from "./tolerance";
 import { TITLE_HEIGHT, TITLE_WIDTH, titleBlock } from "./title-block";
 
 /** What stands beside the views in words. */
@@ -14,9 +18,29 @@ export function notesOf(subject: LaidSubject, model: SheetModel, unplaced: numbe
   return [
     ...subject.sheet.notes.split("\n").filter(Boolean),
     ...(subject.sheet.printVolume ? [`Volume ${volumeText(model.properties.volume, subject.units)}`] : []),
+    ...(subject.sheet.exact ? exactValues(subject, model) : []),
     ...(unplaced ? [`${unplaced} size${unplaced > 1 ? "s" : ""} could not be shown in these views.`] : []),
   ];
 }
+
+/** Printed numbers that are rounded, with what is behind them. */
+function exactValues(subject: LaidSubject, model: SheetModel): string[] {
+  const lettering = letteringOf(subject);
+  const rounded = subject.sizes.flatMap((size) => {
+    if (size.free === true) return [];
+    const own = letteringFor(size, lettering),
+      text = printedText(size, model.body.on, lettering);
+    const exact = measureSize(size, model.body.on)[0]?.flatMap((v) => {
+      if (v.quantity === "count" || Math.abs(asLettered(v.value, v.quantity, own) - v.value) < NEAR / 100) return [];
+      return v.quantity === "angle"
+        ? [letteredAngle(v.value, 5)]
+        : [letteredLength(v.value, { ...own, digits: EXACT_DIGITS, fractions: false })];
+    });
+    return exact?.length ? [`${text}: ${exact.join(", ")}`] : [];
+  });
+  return rounded.length ? [`Exact values: ${[...new Set(rounded)].join("; ")}`] : [];
+}
+const EXACT_DIGITS = 6;
 
 /** Everything on the paper, as marks. */
 export function pageOf(

@@ -14,10 +14,8 @@ export function proveSheet(
   volume: number,
 ): { readonly table: RankTable; readonly proof: Proof } {
   const unplaced = drawn.sheet.unplaced ?? [];
-  // what is free is not asked for, what no view shows is not said, and what stands in parentheses drives nothing
-  const printed = subject.sizes.filter(
-    (s) => s.free !== true && s.lettering?.reference !== true && !unplaced.includes(s.id),
-  );
+  // what no view shows is not said, what stands in parentheses drives nothing; what is free is nobody's to find
+  const printed = subject.sizes.filter((s) => s.lettering?.reference !== true && !unplaced.includes(s.id));
   const table = rankSizes(body, changes, printed, letteringOf(subject));
   const proof = proofOf({
     table,

@@ -100,14 +100,15 @@ const PICTORIAL: ViewPlan = {
 export function layOut(draft: Draft, subject: LaidSubject, owner = OWNER): DrawnSheet {
   const { model, features } = draft,
     { projection, layout, unhatched } = subject.sheet;
-  const sizes = subject.sizes.filter((s) => s.free !== true);
+  const { sizes } = subject;
   const planned = plannedViews(model, projection);
   const place = (views: readonly View[]) => itemsOf(model, features, sizes, views, letteringOf(subject));
   const views = layout
     ? draft.views(plansOf(model, layout.views, [...planned, PICTORIAL]), unhatched)
     : neededViews(draft.views(planned, unhatched), place);
-  const { items, unplaced } = place(views);
-  const notes = notesOf(subject, model, unplaced.length);
+  const { items, unplaced } = place(views),
+    lost = unplaced.filter((s) => s.free !== true);
+  const notes = notesOf(subject, model, lost.length);
   const remarks = (layout?.remarks ?? []).flatMap((r) => {
     const view = views.find((v) => v.key === r.view);
     return view ? [remarkItem(r, view)] : [];
@@ -136,7 +137,7 @@ export function layOut(draft: Draft, subject: LaidSubject, owner = OWNER): Drawn
       // the Sheet goes to students: nothing behind the last digit printed goes with it
       ...(subject.sheet.printMass && { printedMass: { target, tolerance: subject.tolerances.mass } }),
       dimensions: composition.views.flatMap((v) => v.placed.flatMap((p) => p.item.lines.flatMap(asDimension))),
-      unplaced: unplaced.map((s) => s.id),
+      unplaced: lost.map((s) => s.id),
       views: composition.views.map(sheetViewOf),
     },
   };

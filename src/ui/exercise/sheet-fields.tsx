@@ -37,12 +37,16 @@ export function SheetFields({ exercise: { sheet, units } }: { exercise: Exercise
           </select>
         </Field>
         {text("drawn-by", "Drawn by", sheet.drawnBy, 60)}
+        {text("date", "Date", sheet.date, 20)}
         {text("revision", "Revision", sheet.revision, 20)}
+        {text("count", "Sheet of sheets", sheet.count, 20, "1 of 1")}
+        {text("owner", "Owner", sheet.owner, 60, "Saltmarsh Technical College")}
         {text("general", "General tolerances", sheet.general, 60, units === "in" ? "±.005, angles ±.5°" : "ISO 2768-m")}
       </div>
       <div className="mt-2 flex flex-wrap gap-x-6">
         {tick("print-mass", "Sheet prints the mass", sheet.printMass)}
         {tick("print-volume", "and the volume", sheet.printVolume)}
+        {tick("exact", "Exact values of rounded sizes", sheet.exact)}
         {units === "in" && tick("fractions", "Inches as fractions", sheet.fractions)}
         {tick("signs", "Signs for counterbore, countersink and depth", sheet.signs)}
       </div>

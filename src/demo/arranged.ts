@@ -1,0 +1,33 @@
+import type { Exercise } from "@/core/check/exercise";
+import type { Kernel } from "@/core/kernel/opencascade";
+import { openDraft } from "@/core/sheet/draft";
+import { changed, type Arrangement, type SheetChange } from "@/core/sheet/edit";
+import { layOut, layoutOf, type DrawnSheet } from "@/core/sheet/sheet";
+import { sizesOf } from "@/core/sizes/sizes";
+
+/**
+ * An exercise whose Sheet somebody has arranged, by the changes that the drawing board makes.
+ * @param changes what is changed next, seeing what there is
+ */
+export function arranged(
+  kernel: Kernel,
+  exercise: Exercise,
+  changes: readonly ((a: Arrangement, drawn: DrawnSheet) => SheetChange)[],
+): Exercise {
+  const found = sizesOf(kernel, exercise.reference),
+    draft = openDraft(kernel, exercise.reference, exercise.units);
+  if (!found.ok || !draft.ok) throw new Error(`${exercise.title} cannot be drawn`);
+  let a: Arrangement = { sizes: exercise.sizes ?? found.value.sizes, sheet: exercise.sheet };
+  const drawn = () => layOut(draft.value, { ...exercise, ...a });
+  for (const change of changes) {
+    const now = drawn(),
+      { paper } = now.composition;
+    const layout = { ...layoutOf(now.composition, a.sheet.layout?.views), remarks: a.sheet.layout?.remarks ?? [] };
+    a = { ...a, sheet: { ...a.sheet, layout, paper: a.sheet.paper ?? { name: paper.name, isLying: paper.isLying } } };
+    const r = changed(a, change(a, now));
+    if (!r.ok) throw new Error(`${exercise.title}: ${r.refusal.sentence}`);
+    a = r.value;
+  }
+  draft.value.close();
+  return { ...exercise, sizes: [...a.sizes], sheet: a.sheet };
+}
