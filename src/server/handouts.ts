@@ -39,6 +39,18 @@ export const handout = async (id: string): Promise<Handout> =>
 export const drawingOf = async (id: string): Promise<Drawing | undefined> =>
   (await one<{ drawing: Drawing | null }>("select drawing from handouts where id = $1", [id])).drawing ?? undefined;
 
+/** At most so many pages are made into one file. */
+const MOST_SHEETS = 100;
+
+/** The Sheets of a course's handouts, in the order they are due. */
+export const drawingsOf = async (courseId: string): Promise<Drawing[]> =>
+  (
+    await rows<{ drawing: Drawing }>(
+      `select drawing from handouts where course_id = $1 and drawing is not null order by due_at, id limit ${MOST_SHEETS}`,
+      [courseId],
+    )
+  ).map((r) => r.drawing);
+
 /** On what terms a handout is given. */
 export interface Terms {
   readonly dueAt: Date;

@@ -17,15 +17,15 @@ const TYPES: Record<SheetFile, string> = {
   svg: "image/svg+xml; charset=utf-8",
 };
 
-/** Drawings as a file; of several only a PDF can be made, a page each. */
-export async function sheetFile(drawings: readonly Drawing[], as: SheetFile): Promise<Response> {
+/** Drawings as a file; of several only a PDF can be made, a page each. @param isShown opened rather than kept */
+export async function sheetFile(drawings: readonly Drawing[], as: SheetFile, isShown = false): Promise<Response> {
   const [first] = drawings as [Drawing];
   const name = `${first.title.replace(/[^\w.-]+/g, "-")}.${as}`;
   const data = as === "pdf" ? await pdfOf(drawings) : as === "dxf" ? dxfOf(first) : svgOf(first);
   return new Response(typeof data === "string" ? data : new Uint8Array(data), {
     headers: {
       "content-type": TYPES[as],
-      "content-disposition": `attachment; filename="${name}"`,
+      "content-disposition": `${isShown ? "inline" : "attachment"}; filename="${name}"`,
       "cache-control": "no-store",
     },
   });

@@ -139,6 +139,13 @@ describe.sequential("a Sheet from the reference to the student", () => {
     await teacher.getByLabel("Due").fill("2031-05-04T18:00");
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
+    const download = teacher.waitForEvent("download");
+    await teacher.getByRole("button", { name: "PNG" }).click();
+    expect((await download).suggestedFilename()).toBe("WS-31 Junction lid.png");
+    await teacher.goto(`${BASE}/courses`);
+    const all = await teacher.getByRole("link", { name: "All Sheets as one PDF" }).first().getAttribute("href");
+    const book = await (await teacher.request.get(`${BASE}${all}`)).body();
+    expect(book.toString("latin1").match(/\/Type \/Page\b/g)!.length).toBeGreaterThan(5);
   });
 
   it("the student reads it: looks closely, ticks a size off, lays the own part over it", async () => {

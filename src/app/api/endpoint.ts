@@ -112,6 +112,9 @@ export function fileOf<K extends string>(request: Request, kinds: readonly [K, .
   return kind;
 }
 
+/** Whether it is to be opened in the browser, to be printed, rather than kept as a file. */
+export const isToShow = (request: Request): boolean => new URL(request.url).searchParams.has("show");
+
 /** What a person is told is nobody else's to keep. */
 const PRIVATE = { "cache-control": "no-store" };
 

@@ -87,7 +87,19 @@ export function CourseList({
 function Teaching({ course }: { course: Course }) {
   return (
     <>
-      <h2 className="mt-5 font-semibold">Handouts</h2>
+      <div className="mt-5 flex items-baseline gap-4">
+        <h2 className="font-semibold">Handouts</h2>
+        {course.handouts.length > 0 && (
+          <a
+            className="no-print text-sm text-accent hover:underline"
+            href={`/api/courses/${course.id}/sheets`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            All Sheets as one PDF
+          </a>
+        )}
+      </div>
       {course.handouts.length ? (
         <table className="table mt-1">
           <thead>

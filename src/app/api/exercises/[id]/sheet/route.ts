@@ -2,7 +2,7 @@ import { z } from "zod";
 import { ExerciseSchema } from "@/core/check/exercise";
 import { exercise, saveArrangement } from "@/server/exercises";
 import { SHEET_FILES, sheetFile } from "@/server/sheet-files";
-import { body, endpoint, fileOf, mustBe, Refused, VERSION } from "../../../endpoint";
+import { body, endpoint, fileOf, isToShow, mustBe, Refused, VERSION } from "../../../endpoint";
 
 /** The Sheet of an exercise as a file, as it was drawn last. */
 export const GET = endpoint<{ id: string }>("exercise.edit", "id", async (_, { id }, request) => {
@@ -10,7 +10,7 @@ export const GET = endpoint<{ id: string }>("exercise.edit", "id", async (_, { i
   const drawing = prepared && "drawing" in prepared ? prepared.drawing : undefined;
   if (!drawing)
     throw new Refused(404, "There is no Sheet yet, or it was drawn before there were files of it. Save once.");
-  return sheetFile([drawing], fileOf(request, SHEET_FILES));
+  return sheetFile([drawing], fileOf(request, SHEET_FILES), isToShow(request));
 });
 
 const Save = z.object({
