@@ -114,7 +114,11 @@ export async function exerciseFrom(
   if (!questions.ok) return questions;
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
-  const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, ...rest } = old;
+  const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, hints: _____, ...rest } = old;
+  const hints = text("hints")
+    .split(/\r?\n/)
+    .map((h) => h.trim())
+    .filter(Boolean);
   const rule = text("tolerance-sizes");
   const added = CHECK_NAMES.filter((c) => !old.rubric.some((l) => l.check === c) && Number(text(`points-${c}`)) > 0);
   const isFirst = brought.value !== undefined && !old.reference.steps.length;
@@ -141,6 +145,7 @@ export async function exerciseFrom(
     ...(form.get("shape-by-faces") !== "on" && { shapeBy: "volume" }),
     ...(form.get("material-by-name") === "on" && { materialByName: true }),
     ...(sizes.value && { sizes: sizes.value }),
+    ...(hints.length && { hints }),
     ...(questions.value.length && { questions: questions.value }),
     rubric: [...old.rubric, ...added.map((c) => newLine(c))].map((l) => ({
       ...l,

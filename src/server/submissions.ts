@@ -29,6 +29,8 @@ export interface Submission {
   readonly trouble: string | null;
   readonly handed_in_at: Date;
   readonly late_seconds: number;
+  /** How many of the handout's hints had been opened. */
+  readonly hints_opened: number;
   /** What is left of the newest report's points by the rules for late work. */
   readonly points: number | null;
 }
@@ -77,10 +79,11 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       return refuse("closed", "This handout was due and takes nothing any more. Your part stays as it is.");
     const made = await one<{ id: string; attempt: number }>(
       `insert into submissions (handout_id, person_id, attempt, document, hand_in_id, work_version, late_seconds,
-         answers)
+         answers, hints_opened)
        values ($1, $2,
          1 + coalesce((select max(attempt) from submissions where handout_id = $1 and person_id = $2), 0),
-         $3, $4, $5, $6, $7)
+         $3, $4, $5, $6, $7,
+         coalesce((select hints_opened from works where handout_id = $1 and person_id = $2), 0))
        returning id, attempt`,
       [
         h.id,
@@ -204,7 +207,7 @@ export async function retryCheck(submissionId: string): Promise<void> {
 export const submission = async (id: string): Promise<Submission> =>
   await one<Submission>(
     `select s.id, s.handout_id, s.person_id, p.name as person, s.attempt, s.document, s.answers, c.state, c.progress,
-       c.trouble, s.handed_in_at, s.late_seconds, c.points
+       c.trouble, s.handed_in_at, s.late_seconds, s.hints_opened, c.points
      from submissions s join checks c on c.submission_id = s.id join people p on p.id = s.person_id where s.id = $1`,
     [id],
   );

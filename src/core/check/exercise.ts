@@ -53,6 +53,8 @@ export const ExerciseSchema = z.strictObject({
   free: z
     .strictObject({ steps: z.array(z.string().max(40)).max(100), faces: z.array(z.string().max(300)).max(400) })
     .optional(),
+  /** For whoever is stuck, opened one by one. */
+  hints: z.array(z.string().min(1).max(400)).max(10).optional(),
   /** Just the figure: what the student types beside the part, or in its place. */
   questions: z.array(QuestionSchema).max(40).optional(),
   /** The right answers, as a handout froze them; left out: worked out on the reference. */

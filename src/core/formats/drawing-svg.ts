@@ -67,7 +67,12 @@ function markOf(m: Mark, wide: number): string {
       return stroke(arcPath(m.centre, m.radius, m.from, m.to), m.pen, wide);
     case "light":
       return m.lines.length
-        ? element("path", { d: m.lines.map((l) => `M${l.map(at).join("L")}`).join(""), class: "light", fill: "none", display: "none" })
+        ? element("path", {
+            d: m.lines.map((l) => `M${l.map(at).join("L")}`).join(""),
+            class: "light",
+            fill: "none",
+            display: "none",
+          })
         : "";
     case "fill":
       return element("path", { d: `M${m.points.map(at).join("L")}Z`, class: "arrow", fill: STEEL });

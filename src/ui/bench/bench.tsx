@@ -12,6 +12,7 @@ import { Gauges } from "./gauges";
 import { BenchHeader } from "./header";
 import type { Due } from "../parts/time-left";
 import { HintLine, stepHint } from "./hint-line";
+import { Hints, type OpenedHints } from "./hints";
 import { useBenchKeys } from "./keys";
 import { SheetPane } from "./sheet-pane";
 import { IdleSketches, RegionLayer } from "./sketch/region-layer";
@@ -53,6 +54,8 @@ export interface BenchProps extends Opening {
   readonly accepts?: readonly Accepted[];
   /** Figures that are asked for. */
   readonly figures?: AskedFigures;
+  /** What may be opened by whoever is stuck. */
+  readonly hints?: { readonly first: OpenedHints; readonly url: string };
   /** For a student's work: where its history is. */
   readonly history?: { readonly url: string };
   readonly lastSubmission?: string | null;
@@ -137,6 +140,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           <div className="max-h-[68%] shrink-0 overflow-y-auto">
             <Gauges store={store} sheet={p.sheet} />
             {p.figures && <Figures asked={p.figures} store={answers} />}
+            {p.hints && <Hints {...p.hints} owner={p.owner} />}
           </div>
         </Panel>
       </Group>

@@ -98,6 +98,17 @@ export function ExerciseForm(props: Props) {
                   <textarea name="brief" className="textarea w-full" rows={2} defaultValue={e.brief} maxLength={4000} />
                 </Field>
               </div>
+              <div className="col-span-6">
+                <Field label="Hints, one a line; students open them one by one">
+                  <textarea
+                    name="hints"
+                    className="textarea w-full"
+                    rows={2}
+                    defaultValue={(e.hints ?? []).join("\n")}
+                    maxLength={4000}
+                  />
+                </Field>
+              </div>
               <div className="col-span-3">
                 <Field label="Material">
                   <input name="material" className="input w-full" defaultValue={e.material.name} required />

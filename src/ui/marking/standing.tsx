@@ -19,6 +19,8 @@ export interface SubmissionHead {
   readonly handedInAt: string;
   /** By the rules of the handout, at that moment; 0 is in time. */
   readonly lateSeconds: number;
+  /** How many of the handout's hints had been opened. */
+  readonly hintsOpened: number;
   /** What is left of the points by the rules for late work. */
   readonly points: number | null;
 }
@@ -42,11 +44,12 @@ export function Progress({ state }: { state: SubmissionHead }) {
 }
 
 /** "handed in Tue 18:20, 20 min late". */
-export function HandedIn({ state }: { state: Pick<SubmissionHead, "handedInAt" | "lateSeconds"> }) {
+export function HandedIn({ state }: { state: Pick<SubmissionHead, "handedInAt" | "lateSeconds" | "hintsOpened"> }) {
   return (
     <>
       handed in <LocalTime iso={state.handedInAt} />
       {state.lateSeconds > 0 && <span className="text-accent">, {spanText(state.lateSeconds)} late</span>}
+      {state.hintsOpened > 0 && `, ${state.hintsOpened} ${state.hintsOpened === 1 ? "hint" : "hints"} opened`}
     </>
   );
 }

@@ -1,4 +1,5 @@
 import { dueFor, forStudent, handout } from "@/server/handouts";
+import { hintsFor } from "@/server/hints";
 import { openWork } from "@/server/works";
 import { rulesText } from "@/core/grade/late";
 import { latestSubmission } from "@/server/submissions";
@@ -11,8 +12,9 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
   const { handout: id } = await params;
   const { person } = await allowed("handout.work", id);
   const h = await handout(id);
-  const [work, last, due] = await Promise.all([
-    openWork(h, person.id),
+  const work = await openWork(h, person.id);
+  const [hints, last, due] = await Promise.all([
+    hintsFor(h, person.id),
     latestSubmission(id, person.id),
     dueFor(h, person.id),
   ]);
@@ -38,6 +40,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       mayDefine={h.may_define}
       accepts={h.accepts}
       figures={figures}
+      hints={{ first: hints, url: `/api/handouts/${id}/hints` }}
       lastSubmission={last ? last.id : null}
     />
   );

@@ -24,6 +24,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     trouble: s.trouble,
     handedInAt: s.handed_in_at.toISOString(),
     lateSeconds: s.late_seconds,
+    hintsOpened: s.hints_opened,
     points: s.points,
   };
   if (role === "student") {
