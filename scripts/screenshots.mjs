@@ -53,8 +53,6 @@ try {
   const caretaker = await visit("Wystan Grebe");
   await caretaker.goto(`${web.address}/running`);
   await shot(caretaker, "running");
-  await caretaker.goto(`${web.address}/administration`);
-  await shot(caretaker, "administration");
 
   const teacher = await visit("Hedda Lark");
   await teacher.getByRole("link", { name: "People", exact: true }).click();
@@ -85,6 +83,11 @@ try {
   await teacher.waitForURL("**/exercises/*");
   await teacher.getByText("in³").first().waitFor();
   await shot(teacher, "exercise");
+  await teacher.goto(`${web.address}/courses`);
+  await teacher.getByRole("link", { name: /WS-09/ }).click();
+  await teacher.getByRole("link", { name: "Arrange the Sheet" }).click();
+  await teacher.getByText("It says all there is to know").waitFor({ timeout: 60_000 });
+  await shot(teacher, "drawing-board");
 
   const student = await visit("Idris Fenwick");
   await student.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "Go on" }).click();
