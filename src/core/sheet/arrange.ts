@@ -19,6 +19,7 @@ const COST = {
   lineOverExtension: 60,
   longerInside: 40,
   leaderOverExtension: 12,
+  arcOverOutline: 8,
   leaderOverOutline: 4,
   extensionsCross: 1,
 } as const;
@@ -117,7 +118,10 @@ function againstGround(c: Placed, { outline, centres }: Ground): number {
     if (outline.some((s) => meetsBox(s, box))) sum += COST.textOnOutline;
     if (centres.some((s) => meetsBox(s, box))) sum += COST.textOnCentre;
   }
-  if (!c.tier) {
+  if (c.arc) {
+    const crossed = c.lines.reduce((n, l) => n + outline.filter((s) => cross(l, s)).length, 0);
+    sum += crossed * COST.arcOverOutline;
+  } else if (!c.tier) {
     const leader = c.lines[0]!;
     const crossed = outline.filter((s) => cross(leader, s)).length;
     sum += Math.max(0, crossed) * COST.leaderOverOutline;

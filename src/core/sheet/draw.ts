@@ -13,6 +13,7 @@ import type { Size } from "@/core/sizes/size";
 import { fixtures, type Fixture } from "./cutting";
 import { titleOf } from "./plans";
 import { onSheet, type Standing } from "./standing";
+import { threadMarks } from "./threads";
 import { drawnGaps, isWithin, type View } from "./views";
 
 /** A view's lines, hatch, centre lines and letters. */
@@ -41,6 +42,7 @@ export function viewGroup(
   const marks: Mark[] = [
     ...hatch.map(([a, b]): Mark => ({ mark: "line", pen: "hatch", a: put(a), b: put(b) })),
     ...strokes.map((t) => strokeMark(t, place, scale)),
+    ...threadMarks(model, sizes, view, scale, place),
     ...lines.map(([a, b]): Mark => ({ mark: "line", pen: "centre", a: place(a), b: place(b) })),
     ...circles.map((c): Mark => ({
       mark: "arc",

@@ -14,8 +14,10 @@ export function proveSheet(
   volume: number,
 ): { readonly table: RankTable; readonly proof: Proof } {
   const unplaced = drawn.sheet.unplaced ?? [];
-  // what no view shows is not said, what stands in parentheses drives nothing; what is free is nobody's to find
-  const printed = subject.sizes.filter((s) => s.lettering?.reference !== true && !unplaced.includes(s.id));
+  // what no view shows is not said, what stands in parentheses and a thread drive nothing; what is free is nobody's to find
+  const printed = subject.sizes.filter(
+    (s) => s.lettering?.reference !== true && s.kind !== "thread" && !unplaced.includes(s.id),
+  );
   const table = rankSizes(body, changes, printed, letteringOf(subject));
   const proof = proofOf({
     table,

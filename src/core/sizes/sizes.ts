@@ -9,6 +9,7 @@ import { withSketchesDefined, type DrivingNumber } from "./numbers";
 import { letteringFor } from "./printed";
 import { proposeSizes, type ProposedSize } from "./propose";
 import { isNothing, Span, weightsOf, type Row } from "./rank";
+import { threadNotes } from "./threads";
 import { follow, impliedRows, shapeRank, volumeRow } from "./table";
 import type { Size } from "./kinds/kinds";
 
@@ -45,6 +46,7 @@ interface ReferenceSizes {
 
 /** A reference whose numbers have been disturbed. */
 export interface Disturbed {
+  readonly reference: PartDocument;
   readonly body: SizedBody;
   readonly changes: readonly Disturbance[];
 }
@@ -64,7 +66,7 @@ export function disturbed(
   // what was drawn loosely may lie a hair beside what defining makes of it: then it stays loose
   const document = defined !== reference && standsAs(kernel, defined, body) ? defined : reference;
   const changes = disturbances(kernel, document, body, faces, tell);
-  return done({ body, changes });
+  return done({ reference, body, changes });
 }
 
 /** The sizes a drawing of a part should print, with their table. @param tell numbers done, numbers in all */
@@ -78,12 +80,14 @@ export function sizesOf(
   const { body, changes } = r.value;
   const proposed = proposeSizes(body, changes);
   const table = tableOf(body, changes, proposed, [], { unit: reference.units });
-  return done({ sizes: proposed.map((p) => p.size), table });
+  return done({ sizes: [...proposed.map((p) => p.size), ...threadNotes(reference, body)], table });
 }
 
 /** The sizes a drawing of a disturbed reference should print. */
-export const proposedSizes = ({ body, changes }: Disturbed): readonly Size[] =>
-  proposeSizes(body, changes).map((p) => p.size);
+export const proposedSizes = ({ reference, body, changes }: Disturbed): readonly Size[] => [
+  ...proposeSizes(body, changes).map((p) => p.size),
+  ...threadNotes(reference, body),
+];
 
 /** The table of sizes that are given. */
 export function rankSizes(body: SizedBody, changes: readonly Disturbance[], sizes: readonly Size[], l: Lettering) {
