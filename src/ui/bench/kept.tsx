@@ -14,25 +14,15 @@ export function Kept({ store }: { store: BenchStore }) {
   const { saver } = store.getState();
   return (
     <>
-      <SaveNote saved={saved} />
-      {(saved.kind === "here" || saved.kind === "nowhere") && (
-        <button className="btn btn-xs" onClick={() => saver.hurry()}>
-          Try now
-        </button>
-      )}
+      <SaveNote saved={saved} hurry={() => saver.hurry()} />
       {saved.kind === "parted" && (
-        <>
-          <button className="btn btn-xs" onClick={() => window.location.reload()}>
-            Take theirs
-          </button>
-          <button
-            className="btn btn-xs"
-            disabled={copied}
-            onClick={() => void saver.keepCopy(store.getState().history.present).then(setCopied)}
-          >
-            {copied ? "Kept in the history" : copied === false ? "Not kept: try again" : "Keep mine as a copy"}
-          </button>
-        </>
+        <button
+          className="btn btn-xs"
+          disabled={copied}
+          onClick={() => void saver.keepCopy(store.getState().history.present).then(setCopied)}
+        >
+          {copied ? "Kept in the history" : copied === false ? "Not kept: try again" : "Keep mine as a copy"}
+        </button>
       )}
     </>
   );

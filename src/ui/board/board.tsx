@@ -95,17 +95,7 @@ function BoardHeader({ store, heading, leaveTo }: { store: BoardStore; heading: 
       >
         <Redo2 size={15} aria-hidden />
       </button>
-      <SaveNote saved={saved} />
-      {(saved.kind === "here" || saved.kind === "nowhere") && (
-        <button className="btn btn-xs" onClick={() => saver.hurry()}>
-          Try now
-        </button>
-      )}
-      {saved.kind === "parted" && (
-        <button className="btn btn-xs" onClick={() => window.location.reload()}>
-          Take theirs
-        </button>
-      )}
+      <SaveNote saved={saved} hurry={() => saver.hurry()} />
       <button
         className="btn btn-sm"
         title="Views, scale and places of all sizes are chosen anew; Undo brings yours back"

@@ -9,12 +9,24 @@ function textOf(saved: SaveState): string {
   return saved.kind === "sending" ? "Being sent …" : saved.sentence;
 }
 
-/** Where what was changed is kept. */
-export function SaveNote({ saved }: { saved: SaveState }) {
+/** Where what was changed is kept, and what can be done where it is not on the server. */
+export function SaveNote({ saved, hurry }: { saved: SaveState; hurry: () => void }) {
   const isCalm = saved.kind === "saved" || saved.kind === "sending";
   return (
-    <span role="status" className={`ml-auto max-w-[34rem] text-sm ${isCalm ? "quiet" : "text-error"}`}>
-      {textOf(saved)}
-    </span>
+    <>
+      <span role="status" className={`ml-auto max-w-[34rem] text-sm ${isCalm ? "quiet" : "text-error"}`}>
+        {textOf(saved)}
+      </span>
+      {(saved.kind === "here" || saved.kind === "nowhere") && (
+        <button className="btn btn-xs" onClick={hurry}>
+          Try now
+        </button>
+      )}
+      {saved.kind === "parted" && (
+        <button className="btn btn-xs" onClick={() => window.location.reload()}>
+          Take theirs
+        </button>
+      )}
+    </>
   );
 }
