@@ -86,6 +86,8 @@ try {
   await teacher.goto(`${web.address}/courses`);
   await teacher.getByRole("link", { name: /WS-09/ }).click();
   await teacher.getByRole("link", { name: "Arrange the Sheet" }).click();
+  await teacher.waitForURL("**/sheet");
+  await teacher.getByRole("region", { name: "Views" }).waitFor();
   await teacher.getByText("It says all there is to know").waitFor({ timeout: 60_000 });
   await shot(teacher, "drawing-board");
 

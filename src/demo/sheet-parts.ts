@@ -13,7 +13,7 @@ export function cordPulley(): PartDocument {
   return withSketchesDefined({ ...whole, steps });
 }
 
-/** WS-09 Gland plate: 90 × 50 × 12, a bore with a seat in the middle, two cap-screw holes on one line, two on another. */
+/** WS-09 Gland plate: 90 × 50 × 12, a bore with a seat in the middle, two counterbored and two countersunk holes. */
 export function glandPlate(): PartDocument {
   const d = new Draft("Gland plate", "mm", ALUMINIUM).sketch("top");
   const [bottom, right] = d.rectangle([0, 0], [90, 50]) as [string, string];

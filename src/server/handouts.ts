@@ -46,7 +46,8 @@ const MOST_SHEETS = 100;
 export const drawingsOf = async (courseId: string): Promise<Drawing[]> =>
   (
     await rows<{ drawing: Drawing }>(
-      `select drawing from handouts where course_id = $1 and drawing is not null order by due_at, id limit ${MOST_SHEETS}`,
+      `select drawing from handouts where course_id = $1 and drawing is not null
+       order by due_at, id limit ${MOST_SHEETS}`,
       [courseId],
     )
   ).map((r) => r.drawing);

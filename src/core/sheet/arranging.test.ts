@@ -42,6 +42,11 @@ beforeAll(async () => {
   expect(svgOf(drawn.drawing)).toBe(svgOf(first.drawing));
 });
 
+const acrossHole: [number, number][] = [
+  [-5, -20],
+  [110, -20],
+];
+
 describe("an arranged Sheet", () => {
   it("is kept as data that the schema takes", () => {
     expect(LayoutSchema.parse(JSON.parse(JSON.stringify(start.sheet.layout)))).toEqual(start.sheet.layout);
@@ -72,7 +77,7 @@ describe("an arranged Sheet", () => {
   it("gives the sizes of a view that goes to another, and takes a section with its parent", () => {
     const withSection = must(start, {
       change: "add-view",
-      view: { key: "s", letter: "B", look: { from: "section", of: "top", line: [[-5, -20], [110, -20]] } }, // prettier-ignore
+      view: { key: "s", letter: "B", look: { from: "section", of: "top", line: acrossHole } },
     });
     expect(draw(withSection).composition.views.map((s) => s.view.key)).toContain("s");
     const without = must(withSection, { change: "drop-view", key: "top" });

@@ -187,6 +187,13 @@ function isOn(s: Stroke, p: Vec2): boolean {
   return [at - TURN, at, at + TURN].some((t) => t > s.from - near && t < s.to + near);
 }
 
+/** A line of points as few as show it: what is straight by its ends. */
+export function thinned(points: readonly Vec2[]): readonly Vec2[] {
+  const step = Math.ceil(points.length / MOST_POINTS);
+  return straightSpan(points) ?? points.filter((_, i) => i % step === 0 || i === points.length - 1);
+}
+const MOST_POINTS = 48;
+
 /** Ends of a straight run of points (which may run back on itself), or undefined when it bends. */
 function straightSpan(points: readonly Vec2[]): [Vec2, Vec2] | undefined {
   const a = points[0]!;

@@ -14,7 +14,7 @@ export function proveSheet(
   volume: number,
 ): { readonly table: RankTable; readonly proof: Proof } {
   const unplaced = drawn.sheet.unplaced ?? [];
-  // what no view shows is not said, what stands in parentheses and a thread drive nothing; what is free is nobody's to find
+  // what no view shows is not said; what stands in parentheses and a thread drive nothing
   const printed = subject.sizes.filter(
     (s) => s.lettering?.reference !== true && s.kind !== "thread" && !unplaced.includes(s.id),
   );

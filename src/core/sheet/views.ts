@@ -7,7 +7,7 @@ import { formatFace } from "@/core/naming/names";
 import { Sight } from "@/core/measure/sight";
 import { clippedStroke, movedStroke } from "./clip";
 import { strokeSegments } from "./obstacles";
-import { cleanStrokes, type Stroke } from "./outline";
+import { cleanStrokes, thinned, type Stroke } from "./outline";
 import { boxAround, boxCorners, distanceToSegment, heightOf, widthOf, type Box, type Segment } from "./plane";
 import { NEAR } from "./tolerance";
 
@@ -169,7 +169,7 @@ export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: 
   const names = (opened?.solid ?? solid).names.map((list) => list.map(formatFace));
   const byFace = edges.flatMap((e) => {
     const faces = ("faces" in e ? (e.faces ?? []) : []).flatMap((i) => names[i] ?? []);
-    return faces.length ? [{ faces, points: e.points }] : [];
+    return faces.length ? [{ faces, points: thinned(e.points) }] : [];
   });
   return limited(plan, strokes, regions, byFace);
 }

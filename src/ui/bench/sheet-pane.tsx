@@ -12,9 +12,9 @@ import { useSheetView } from "../sheet/sheet-view";
 import { PICTORIAL, type Look } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
 
-/** How a view of the Sheet looks; in Sheets of before by its name. */
+/** How a view of the Sheet looks, by its key; in Sheets of before by its name. */
 function lookOf(sheet: Sheet, view: string): Look | undefined {
-  const known = sheet.views?.find((v) => v.name === view);
+  const known = sheet.views?.find((v) => (v.key ?? v.name) === view);
   if (known) return known.gaze;
   if (view === "pictorial") return PICTORIAL;
   const side = sheet.projection === "first-angle" ? "left" : "right";
