@@ -1,7 +1,7 @@
 import type { Exercise } from "@/core/check/exercise";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openDraft } from "@/core/sheet/draft";
-import { changed, type Arrangement, type SheetChange } from "@/core/sheet/edit";
+import { changed, frozen, type Arrangement, type SheetChange } from "@/core/sheet/edit";
 import { layOut, layoutOf, type DrawnSheet } from "@/core/sheet/sheet";
 import { sizesOf } from "@/core/sizes/sizes";
 
@@ -21,9 +21,8 @@ export function arranged(
   const drawn = () => layOut(draft.value, { ...exercise, ...a });
   for (const change of changes) {
     const now = drawn(),
-      { paper } = now.composition;
-    const layout = { ...layoutOf(now.composition, a.sheet.layout?.views), remarks: a.sheet.layout?.remarks ?? [] };
-    a = { ...a, sheet: { ...a.sheet, layout, paper: a.sheet.paper ?? { name: paper.name, isLying: paper.isLying } } };
+      { name, isLying } = now.composition.paper;
+    a = frozen(a, layoutOf(now.composition, a.sheet.layout?.views), { name, isLying });
     const r = changed(a, change(a, now));
     if (!r.ok) throw new Error(`${exercise.title}: ${r.refusal.sentence}`);
     a = r.value;

@@ -41,6 +41,11 @@ describe("nothing serious stands in anybody's way, in both themes", PATIENCE, ()
     await page.goto(`${exercise}/bench`);
     await page.getByRole("img", { name: "Model" }).or(page.locator("[aria-label=Model]")).first().waitFor();
     await isAccessible(page);
+    await page.goto(`${exercise}/sheet`);
+    await page.locator("[data-dimension]").first().waitFor();
+    await page.locator("[data-dimension] text").first().click();
+    await page.getByRole("region", { name: "Chosen size" }).waitFor();
+    await isAccessible(page);
     await courses(page);
     await follow(page, "handouts");
     await follow(page, "submissions");

@@ -165,6 +165,8 @@ const asDxf = (text: string): string =>
       if (c === "⌀") return "%%c";
       if (c === "°") return "%%d";
       if (c === "±") return "%%p";
+      // a line of the file is a value: a break in a text would begin another
+      if (c < " ") return " ";
       return c.charCodeAt(0) < 128 ? c : `\\U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`;
     })
     .join("");

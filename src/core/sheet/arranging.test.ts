@@ -9,7 +9,7 @@ import { sizesOf } from "@/core/sizes/sizes";
 import { openNodeKernel } from "@/worker/kernel";
 import { openDraft, type Draft } from "./draft";
 import { placedOf, pulledSize, pulledView } from "./drag";
-import { changed, freeId, nextLetter, type Arrangement, type SheetChange } from "./edit";
+import { changed, freeId, frozen, nextLetter, type Arrangement, type SheetChange } from "./edit";
 import { LayoutSchema } from "./layout";
 import { sizeOfThings, thingAt } from "./pick";
 import { onSheet, middleOf } from "./standing";
@@ -84,6 +84,14 @@ describe("an arranged Sheet", () => {
     expect(without.sheet.layout!.views.map((v) => v.key)).not.toContain("s");
     const left = draw(without);
     expect(left.sheet.dimensions.length + left.sheet.unplaced!.length).toBe(start.sizes.length);
+  });
+  it("what has gone does not come back with what is changed before it is drawn again", () => {
+    const gone = must(start, { change: "drop-view", key: "top" }, { change: "drop-size", id: start.sizes[0]!.id });
+    const { layout, paper } = start.sheet;
+    const next = frozen(gone, layout!, paper!);
+    expect(next.sheet.layout!.views.map((v) => v.key)).toEqual(["front", "left", "pictorial"]);
+    expect(next.sheet.layout!.places[start.sizes[0]!.id]).toBeUndefined();
+    expect(next.sizes).toEqual(gone.sizes);
   });
   it("the last view stays", () => {
     const one = ["pictorial", "left", "top"].reduce((a, key) => must(a, { change: "drop-view", key }), start);

@@ -53,6 +53,32 @@ export function changed(a: Arrangement, c: SheetChange): Outcome<Arrangement> {
   }
 }
 
+/**
+ * An arrangement with everything where it stands: what is changed next then changes alone. What somebody has arranged
+ * stays, and what has gone since it was drawn does not come back.
+ * @param drawn all that the arrangement came to when it was drawn last
+ */
+export function frozen(a: Arrangement, drawn: Layout, paper: NonNullable<Settings["paper"]>): Arrangement {
+  const { layout } = a.sheet;
+  const stood = new Map(drawn.views.map((v) => [v.key, v]));
+  const views = layout ? layout.views.map((v) => ({ ...stood.get(v.key), ...v })) : drawn.views;
+  const sizes = new Set(a.sizes.map((s) => s.id));
+  const places = Object.entries({ ...drawn.places, ...layout?.places }).filter(([id]) => sizes.has(id));
+  return {
+    sizes: a.sizes,
+    sheet: {
+      ...a.sheet,
+      paper: a.sheet.paper ?? paper,
+      layout: {
+        scale: layout?.scale ?? drawn.scale,
+        views,
+        places: Object.fromEntries(places),
+        remarks: layout?.remarks ?? [],
+      },
+    },
+  };
+}
+
 function withoutLayout({ layout: _, paper: __, ...rest }: Settings): Settings {
   return rest;
 }

@@ -1,7 +1,7 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
 import type { Exercise } from "@/core/check/exercise";
 import type { Vec2 } from "@/core/geometry/vector";
-import { changed, freeId, type Arrangement, type SheetChange } from "@/core/sheet/edit";
+import { changed, freeId, frozen, type Arrangement, type SheetChange } from "@/core/sheet/edit";
 import type { Proof } from "@/core/sheet/proof";
 import { isSameSize, type Size } from "@/core/sizes/size";
 import { browserKeep } from "../parts/keep";
@@ -58,6 +58,7 @@ export interface BoardOpening {
 }
 
 const MOST_UNDONE = 200;
+const ELSEWHERE = "This exercise was changed in another window. Here it can only be looked at: take theirs to go on.";
 /** The proof follows when nothing has changed for so long. */
 const PROOF_AFTER_MS = 600;
 
@@ -67,7 +68,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     prover = new BoardClient(opening);
   const keep = browserKeep<Arrangement>(owner, saveTo);
   const saver = new Saver<Arrangement>(
-    { url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }) },
+    { url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }), elsewhere: ELSEWHERE },
     version,
   );
   let proofTimer: ReturnType<typeof setTimeout> | undefined,
@@ -85,28 +86,9 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
   };
 
   /** The arrangement with everything where it stands now: what is changed next changes alone. */
-  function frozen(): Arrangement {
-    const { arrangement: a, drawn } = store.getState();
-    if (!drawn) return a;
-    const { layout } = a.sheet;
-    const known = new Map((layout?.views ?? []).map((v) => [v.key, v]));
-    const views = drawn.layout.views.map((v) => ({ ...v, ...known.get(v.key) }));
-    // what no view shows at the moment is kept for when one does again
-    const lost = (layout?.views ?? []).filter((v) => !views.some((o) => o.key === v.key));
-    const placed = { ...drawn.layout.places, ...layout?.places };
-    return {
-      sizes: a.sizes,
-      sheet: {
-        ...a.sheet,
-        paper: a.sheet.paper ?? drawn.paper,
-        layout: {
-          scale: layout?.scale ?? drawn.layout.scale,
-          views: [...views, ...lost],
-          places: placed,
-          remarks: layout?.remarks ?? [],
-        },
-      },
-    };
+  function standing(): Arrangement {
+    const { arrangement, drawn } = store.getState();
+    return drawn ? frozen(arrangement, drawn.layout, drawn.paper) : arrangement;
   }
 
   async function draw(): Promise<void> {
@@ -154,7 +136,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     if (!next) return;
     pulling.next = undefined;
     const { what, id } = next.c;
-    const a = await ask({ ask: "pull", what, id, to: next.to, arrangement: frozen() });
+    const a = await ask({ ask: "pull", what, id, to: next.to, arrangement: standing() });
     if ("change" in a && a.change) {
       pulling.change = a.change;
       if (a.drawn) store.setState({ drawn: { ...a.drawn, layout: store.getState().drawn!.layout } });
@@ -184,9 +166,9 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       await draw();
     },
     apply(change) {
-      if (saver.isReadOnly) return trouble("This Sheet was changed in another window. Reload to go on from there.");
+      if (saver.isReadOnly) return trouble(ELSEWHERE);
       const before = get().arrangement;
-      const r = changed(change.change === "lay-out" ? before : frozen(), change);
+      const r = changed(change.change === "lay-out" ? before : standing(), change);
       if (!r.ok) return trouble(r.refusal.sentence);
       set({ message: undefined });
       moveTo(r.value, { past: [...get().past, before].slice(-MOST_UNDONE), future: [] });
@@ -234,7 +216,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       if (places.length < LEAST_PLACES[tool] || !drawn) return;
       set({ places: [] });
       if (tool === "size") return void addSize(places, arrangement.sizes);
-      const { layout } = frozen().sheet;
+      const { layout } = standing().sheet;
       const scale = drawn.views.find((v) => v.key === places[0]!.view)?.scale ?? drawn.layout.scale;
       const change = layout && madeBy(tool, places, layout, scale);
       if (!change) return trouble("This makes nothing. Try again.");

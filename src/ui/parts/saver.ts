@@ -19,6 +19,8 @@ export interface Site<D = PartDocument> {
   readonly owner: string;
   readonly keep: Keep<D>;
   readonly tell: (s: SaveState) => void;
+  /** What is said when another window went on. */
+  readonly elsewhere?: string;
 }
 
 const FIRST_PAUSE_MS = 1_000;
@@ -168,7 +170,7 @@ export class Saver<D = PartDocument> {
   private part(): void {
     this.ended = true;
     this.release();
-    this.site.tell({ kind: "parted", sentence: ELSEWHERE });
+    this.site.tell({ kind: "parted", sentence: this.site.elsewhere ?? ELSEWHERE });
   }
 
   private release(): void {
