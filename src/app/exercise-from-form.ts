@@ -157,6 +157,7 @@ export async function exerciseFrom(
       ...old.sheet,
       projection: text("projection"),
       printMass: form.get("print-mass") === "on",
+      massTolerance: form.get("mass-tolerance") === "on" || undefined,
       printVolume: form.get("print-volume") === "on",
       notes: text("notes"),
       drawnBy: text("drawn-by") || undefined,

@@ -1,4 +1,4 @@
-import type { Exercise } from "@/core/check/exercise";
+import { newExercise, type Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
 import type { Targets } from "@/core/check/prepare";
 import type { Arrangement } from "@/core/sheet/edit";
@@ -37,6 +37,19 @@ export const exercise = async (id: string): Promise<ExerciseRow> =>
     "select id, course_id, document, version, prepared, prepared_version, preparing from exercises where id = $1",
     [id],
   );
+
+/** An exercise to start from in a course: its Sheet is titled, lettered and projected as the course's last one. */
+export async function newExerciseIn(courseId: string): Promise<Exercise> {
+  const plain = newExercise();
+  const last = await row<{ sheet: Exercise["sheet"] }>(
+    "select document->'sheet' as sheet from exercises where course_id = $1 order by created_at desc, id limit 1",
+    [courseId],
+  );
+  if (!last) return plain;
+  const { projection, printMass, massTolerance, drawnBy, owner, general, fractions, signs, exact } = last.sheet;
+  const taken = { projection, printMass, massTolerance, drawnBy, owner, general, fractions, signs, exact };
+  return { ...plain, sheet: { ...plain.sheet, ...taken } };
+}
 
 export async function createExercise(courseId: string, document: Exercise): Promise<string> {
   return transaction(async (client) => {

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { closeDatabase, rows } from "@/server/database";
-import { handout, type Handout } from "@/server/handouts";
+import { closeDatabase } from "@/server/database";
+import type { Handout } from "@/server/handouts";
 import { hintsFor, openHint } from "@/server/hints";
 import { handIn, submission } from "@/server/submissions";
 import { openWork, saveWork } from "@/server/works";
@@ -12,16 +12,11 @@ import { dropPerson, handoutNumbered, newStudent } from "./sample";
 const HINTS = ["Begin with the upright wall.", "The holes sit 14 from the floor.", "Look at the view from the left."];
 let h: Handout, student: Person;
 beforeAll(async () => {
-  const { id } = await handoutNumbered("WS-08");
-  await rows("update handouts set exercise = jsonb_set(exercise, '{hints}', $2) where id = $1", [
-    id,
-    JSON.stringify(HINTS),
-  ]);
-  h = await handout(id);
+  const plain = await handoutNumbered("WS-08");
+  h = { ...plain, exercise: { ...plain.exercise, hints: HINTS } };
   student = await newStudent(h.course_id);
 });
 afterAll(async () => {
-  await rows("update handouts set exercise = exercise - 'hints' where id = $1", [h.id]);
   await dropPerson(student.id);
   await closeDatabase();
 });

@@ -3,7 +3,7 @@ import { densityOf } from "@/core/part/document";
 import { asLettered, letteredAngle, letteredLength } from "@/core/sizes/lettering";
 import { letteringFor, printedText } from "@/core/sizes/printed";
 import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
-import { massText, volumeText } from "@/core/units/amounts";
+import { massText, percentText, volumeText } from "@/core/units/amounts";
 import { NOTES_BESIDE, type Composition } from "./compose";
 import { dimensionGroups, lightsOf, viewGroup } from "./draw";
 import type { SheetModel } from "./model";
@@ -42,6 +42,11 @@ function exactValues(subject: LaidSubject, model: SheetModel): string[] {
 }
 const EXACT_DIGITS = 6;
 
+function massField({ massUnit, tolerances, sheet }: LaidSubject, mass: number): string {
+  const plain = massText(mass, massUnit);
+  return sheet.massTolerance ? `${plain} ± ${percentText(tolerances.mass)}` : plain;
+}
+
 /** Everything on the paper, as marks. */
 export function pageOf(
   subject: LaidSubject,
@@ -57,7 +62,7 @@ export function pageOf(
     title: subject.title,
     number: subject.number,
     material: `${subject.material.name} · ${subject.material.density} g/cm³`,
-    mass: subject.sheet.printMass ? massText(mass, subject.massUnit) : "–",
+    mass: subject.sheet.printMass ? massField(subject, mass) : "–",
     scale: scaleText(scale),
     drawn: subject.sheet.drawnBy ?? "",
     revision: subject.sheet.revision ?? "",

@@ -9,6 +9,8 @@ import type { Material, PartDocument } from "@/core/part/document";
 export const SheetSettingsSchema = z.strictObject({
   projection: z.enum(["first-angle", "third-angle"]),
   printMass: z.boolean(),
+  /** The mass with what the exercise allows it to be off. */
+  massTolerance: z.boolean().optional(),
   printVolume: z.boolean(),
   notes: z.string().max(1000),
   /** For the title block. */

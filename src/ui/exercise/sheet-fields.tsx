@@ -45,6 +45,7 @@ export function SheetFields({ exercise: { sheet, units } }: { exercise: Exercise
       </div>
       <div className="mt-2 flex flex-wrap gap-x-6">
         {tick("print-mass", "Sheet prints the mass", sheet.printMass)}
+        {tick("mass-tolerance", "with its tolerance", sheet.massTolerance)}
         {tick("print-volume", "and the volume", sheet.printVolume)}
         {tick("exact", "Exact values of rounded sizes", sheet.exact)}
         {units === "in" && tick("fractions", "Inches as fractions", sheet.fractions)}
