@@ -85,6 +85,37 @@ describe("an arranged Sheet", () => {
     const left = draw(without);
     expect(left.sheet.dimensions.length + left.sheet.unplaced!.length).toBe(start.sizes.length);
   });
+  it("a section beside the part, and one along a line that crosses itself, are told and harm nothing", () => {
+    const section = (level: number) => {
+      const line: [number, number][] = [
+        [-5, level],
+        [110, level],
+      ];
+      const look = { from: "section" as const, of: "top", line };
+      return draw(must(start, { change: "add-view", view: { key: "s", letter: "B", look } })).troubles;
+    };
+    expect(section(-20)).toEqual([]);
+    expect(section(60).join()).toMatch(/^Section B: nothing of the part is left/);
+    expect(section(-300).join()).toMatch(/^Section B: its line meets nothing/);
+    const crossing = must(start, {
+      change: "view",
+      key: "front",
+      to: {
+        local: [
+          {
+            outline: [
+              [10, 2],
+              [30, 12],
+              [30, 2],
+              [10, 12],
+            ],
+          },
+        ],
+      },
+    });
+    const drawnAnyway = draw(crossing);
+    expect(bareText(drawnAnyway).length).toBe(bareText(drawn).length);
+  });
   it("what has gone does not come back with what is changed before it is drawn again", () => {
     const gone = must(start, { change: "drop-view", key: "top" }, { change: "drop-size", id: start.sizes[0]!.id });
     const { layout, paper } = start.sheet;

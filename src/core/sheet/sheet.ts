@@ -16,7 +16,7 @@ import type { Layout, Place, ViewSpec } from "./layout";
 import { neededViews } from "./needed";
 import { notesOf, pageOf } from "./page";
 import { scaleText, type PaperName } from "./paper";
-import { plansOf } from "./plans";
+import { plansOf, titleOf } from "./plans";
 import { middleOf, type Standing } from "./standing";
 import { letteringOf, type SheetSubject } from "./subject";
 import { GAZES, type View, type ViewPlan } from "./views";
@@ -68,6 +68,8 @@ export interface DrawnSheet {
   readonly composition: Composition;
   /** Holes that end in a hollow, which the paper does not say. */
   readonly endingInside: readonly string[];
+  /** Views that do not show what was asked for, in a sentence each. */
+  readonly troubles: readonly string[];
 }
 
 /** The same before it is written as a file of some kind. */
@@ -130,6 +132,7 @@ export function layOut(draft: Draft, subject: LaidSubject, owner = OWNER): Drawn
   return {
     drawing,
     composition,
+    troubles: views.flatMap((v) => (v.trouble ? [`${titleOf(v)}: ${TROUBLES[v.trouble]}`] : [])),
     endingInside: holesEndingInside(draft.reference, model.body, features, views),
     sheet: {
       scale: scaleText(composition.scale),
@@ -142,6 +145,12 @@ export function layOut(draft: Draft, subject: LaidSubject, owner = OWNER): Drawn
     },
   };
 }
+
+const TROUBLES: Record<NonNullable<View["trouble"]>, string> = {
+  nothing: "nothing of the part is left. Draw the line through the part, or look from the other side.",
+  missed: "its line meets nothing of the part.",
+  uncut: "this cannot be cut. Draw the line so that it does not cross itself.",
+};
 
 type Line = Composition["views"][number]["placed"][number]["item"]["lines"][number];
 const asDimension = ({ id, kind, text, values }: Line): Sheet["dimensions"] =>
@@ -157,7 +166,7 @@ function withRemarks(layout: Layout): Layout {
 }
 
 function sheetViewOf(s: Standing): SheetView {
-  const { strokes: _, cuts: __, byFace: ___, box: ____, ...plan } = s.view;
+  const { strokes: _, cuts: __, byFace: ___, box: ____, trouble: _____, ...plan } = s.view;
   return { ...plan, scale: s.scale, middle: middleOf(s) };
 }
 

@@ -1,6 +1,7 @@
 import { cross3, dot3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { sceneOf, type Gaze } from "@/core/kernel/scene";
-import type { Kernel } from "@/core/kernel/opencascade";
+import { isEmpty } from "@/core/kernel/boolean";
+import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { sectioned, type Cutter } from "@/core/kernel/section";
 import type { Solid } from "@/core/kernel/solid";
 import { formatFace } from "@/core/naming/names";
@@ -93,6 +94,8 @@ export interface View extends ViewPlan {
   /** Its lines again by the faces of the reference they belong to: what a size measures can be shown. */
   readonly byFace: readonly FaceLine[];
   readonly box: Box;
+  /** What was to be cut could not be, or was not met, or nothing is left of the part. */
+  readonly trouble?: "uncut" | "missed" | "nothing";
 }
 interface FaceLine {
   readonly faces: readonly string[];
@@ -155,7 +158,15 @@ function sightOf(kernel: Kernel, solid: Solid): Sight {
 /** Draws a view of a body. @param bodies one by one, where there are several: hatched each its own way */
 export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: readonly Solid[] = [solid]): View {
   const { cutters, gaze } = plan;
-  const opened = cutters?.length ? sectioned(kernel, solid, cutters) : undefined;
+  const opened = cutters?.length ? cutOpen(kernel, solid, cutters) : undefined;
+  if (opened === "uncut") {
+    const { cutters: _, ...whole } = plan;
+    return { ...drawnView(kernel, solid, whole), ...plan, trouble: "uncut" };
+  }
+  if (opened && isEmpty(kernel, opened.solid)) {
+    kernel.release(opened.solid.shape);
+    return { ...limited(plan, [], [], []), trouble: "nothing" };
+  }
   const flat = (p: Vec3): Vec2 => project({ gaze }, p);
   const regions = opened ? cutRegions(kernel, bodies.length > 1 ? bodies : undefined, opened.faces, plan, flat) : [];
   const edges = plan.isSlice
@@ -171,7 +182,18 @@ export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: 
     const faces = ("faces" in e ? (e.faces ?? []) : []).flatMap((i) => names[i] ?? []);
     return faces.length ? [{ faces, points: thinned(e.points) }] : [];
   });
-  return limited(plan, strokes, regions, byFace);
+  const isMissed = plan.path !== undefined && regions.length === 0;
+  return { ...limited(plan, strokes, regions, byFace), ...(isMissed && { trouble: "missed" as const }) };
+}
+
+/** A section along a line that crosses itself, or through a place the kernel does not manage, is no section. */
+function cutOpen(kernel: Kernel, solid: Solid, cutters: readonly Cutter[]): ReturnType<typeof sectioned> | "uncut" {
+  try {
+    return sectioned(kernel, solid, cutters);
+  } catch (e) {
+    if (e instanceof KernelFault) return "uncut";
+    throw e;
+  }
 }
 
 function cutRegions(

@@ -71,6 +71,7 @@ export class DrawingBoard {
       sheet,
       layout: { ...layoutOf(composition, a.sheet.layout?.views), remarks: a.sheet.layout?.remarks ?? [] },
       paper: { name, isLying },
+      troubles: drawn.troubles,
       views: composition.views.map((s) => ({
         key: s.view.key,
         title: titleOf(s.view),

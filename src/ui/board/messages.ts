@@ -40,6 +40,8 @@ export interface Drawn {
   readonly layout: Layout;
   readonly paper: NonNullable<Arrangement["sheet"]["paper"]>;
   readonly views: readonly DrawnView[];
+  /** Views that do not show what was asked for, in a sentence each. */
+  readonly troubles: readonly string[];
 }
 
 export type BoardAnswer =

@@ -99,7 +99,11 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       if (store.getState().arrangement !== arrangement) return;
       store.setState({ isDrawing: false });
       if ("refused" in a) return trouble(a.refused);
-      if ("drawn" in a && a.drawn) store.setState({ drawn: a.drawn });
+      if ("drawn" in a && a.drawn) {
+        store.setState({ drawn: a.drawn });
+        const [first] = a.drawn.troubles;
+        if (first) trouble(first);
+      }
       prove();
     } catch (e) {
       store.setState({ isDrawing: false });
