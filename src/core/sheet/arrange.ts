@@ -121,8 +121,8 @@ function againstGround(c: Placed, { outline, centres }: Ground): number {
   if (c.arc) {
     const crossed = c.lines.reduce((n, l) => n + outline.filter((s) => cross(l, s)).length, 0);
     sum += crossed * COST.arcOverOutline;
-  } else if (!c.tier) {
-    const leader = c.lines[0]!;
+  } else if (!c.tier && c.lines[0]) {
+    const [leader] = c.lines;
     const crossed = outline.filter((s) => cross(leader, s)).length;
     sum += Math.max(0, crossed) * COST.leaderOverOutline;
   }

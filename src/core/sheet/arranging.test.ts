@@ -85,6 +85,24 @@ describe("an arranged Sheet", () => {
     const left = draw(without);
     expect(left.sheet.dimensions.length + left.sheet.unplaced!.length).toBe(start.sizes.length);
   });
+  it("a size stands as an ordinate, counted from a zero", () => {
+    const id = drawn.sheet.dimensions.find((d) => d.text === "62")!.id;
+    const place = start.sheet.layout!.places[id]!;
+    if (place.form !== "straight") throw new Error("62 is no straight size");
+    const next = draw(must(start, { change: "place", id, place: { ...place, ordinate: true } }));
+    const { p } = placedOf(next.composition, id)!;
+    expect(p.texts.map((t) => t.line.text)).toEqual(["62", "0"]);
+    expect([p.lines, p.arrows]).toEqual([[], []]);
+    // each number ends its own extension line, and reads along it
+    for (const [i, t] of p.texts.entries()) {
+      const end = p.extensions[i]![1];
+      expect(Math.abs((t.box.min[0] + t.box.max[0]) / 2 - end[0])).toBeLessThan(0.01);
+      expect(Math.min(Math.abs(t.box.min[1] - end[1]), Math.abs(t.box.max[1] - end[1]))).toBeLessThan(1.01);
+    }
+    expect(bareText(next)).toEqual(bareText(drawn));
+    const pulled = pulledSize(next.composition, id, [100, 100]);
+    expect(pulled).toMatchObject({ form: "straight", ordinate: true });
+  });
   it("a section beside the part, and one along a line that crosses itself, are told and harm nothing", () => {
     const section = (level: number) => {
       const line: [number, number][] = [

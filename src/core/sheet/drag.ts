@@ -64,7 +64,13 @@ function towards(p: Placed, way: Presentation, s: Standing, to: Vec2, letter: nu
     { item } = p,
     view = s.view.key;
   if (way.form === "straight")
-    return { form: "straight", view, of: [...way.a.at], ...straightTowards(item, way, local, s.scale, letter) };
+    return {
+      form: "straight",
+      view,
+      of: [...way.a.at],
+      ...straightTowards(item, way, local, s.scale, letter),
+      ...(p.place?.form === "straight" && p.place.ordinate && { ordinate: true }),
+    };
   if (way.form === "angular")
     return { form: "angular", view, of: [...way.vertex], ...angularTowards(item, way, local, s.scale, letter) };
   const before = p.place?.form === "leader" && p.view === s.view ? p.place.tip : way.tips[0]!.at;

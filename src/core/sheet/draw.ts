@@ -1,7 +1,7 @@
 import type { Group, Mark, Measured, Pen } from "@/core/formats/drawing";
 import type { Vec2 } from "@/core/geometry/vector";
 import { ARROW } from "./straight";
-import { paperOf, type Placed } from "./placed";
+import { paperOf, type Placed, type PlacedText } from "./placed";
 import { centresOf } from "./centres";
 import { clippedSegment } from "./clip";
 import { hatched } from "./hatch";
@@ -185,6 +185,15 @@ function measuredBy(p: Placed, put: (p: Vec2) => Vec2): { measures?: Measured } 
   };
 }
 
+const lettering = (t: PlacedText, put: (p: Vec2) => Vec2, paper: Paper): Mark => ({
+  mark: "text",
+  at: put(t.at),
+  text: t.line.text,
+  height: paper.letter,
+  anchor: t.anchor,
+  turn: t.turn,
+});
+
 /** The groups of a placed item: one for each size it stands for; line and heads go with the first. */
 /** @param lights the lines of all views that belong to a size, by its id */
 export function dimensionGroups(
@@ -197,8 +206,10 @@ export function dimensionGroups(
   const extensions = p.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) }));
   const lines = [...extensions, ...thinLines(p, put)];
   const heads = p.arrows.map(({ tip, way }) => head(put(tip), [way[0], -way[1]], paper));
-  return p.texts.map((t, i): Group => {
-    const { text, id, kind } = t.line;
+  const zeros = p.texts.filter((t) => t.line.kind === "letter").map((t) => lettering(t, put, paper));
+  const said = p.texts.filter((t) => t.line.kind !== "letter");
+  return said.map((t, i): Group => {
+    const { id, kind } = t.line;
     const corner = put([t.box.min[0], t.box.max[1]]);
     return {
       role: kind === "remark" ? "remark" : "dimension",
@@ -208,8 +219,8 @@ export function dimensionGroups(
       patch: [corner[0] - 1, corner[1] - 1, widthOf(t.box) + 2, heightOf(t.box) + 2],
       marks: [
         { mark: "light", lines: lights(id) },
-        ...(i === 0 ? [...lines, ...heads] : []),
-        { mark: "text", at: put(t.at), text, height: paper.letter, anchor: t.anchor, turn: t.turn },
+        ...(i === 0 ? [...lines, ...heads, ...zeros] : []),
+        lettering(t, put, paper),
       ],
     };
   });

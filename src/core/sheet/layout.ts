@@ -14,6 +14,8 @@ export const PlaceSchema = z.discriminatedUnion("form", [
     offset: z.number().min(-2000).max(2000),
     /** From the line's middle to the number's. */
     shift: z.number().min(-2000).max(2000),
+    /** As an ordinate: the number at the end of its own extension line, counted from a zero at the other. */
+    ordinate: z.boolean().optional(),
   }),
   z.strictObject({
     form: z.literal("angular"),

@@ -1,6 +1,6 @@
 import { textLength } from "@/core/formats/drawing";
 import { add2, dot2, scale2, type Vec2 } from "@/core/geometry/vector";
-import { above, isUpright, reachOf, turnOf } from "./direction";
+import { above, isUpright, reachOf, readable, turnOf } from "./direction";
 import type { Item, ItemLine } from "./items";
 import { paperOf, type Placed, type PlacedText } from "./placed";
 import { boxAround, boxCorners, joinedBoxes, type Segment } from "./plane";
@@ -31,6 +31,7 @@ export interface StraightPlace {
   readonly side: 1 | -1;
   readonly offset: number;
   readonly shift: number;
+  readonly ordinate?: boolean | undefined;
 }
 
 /** Every way a straight dimension could be drawn: on either side, in tiers. */
@@ -75,6 +76,7 @@ interface Ground {
   readonly p: Straight;
   readonly line: ItemLine;
   readonly letter: number;
+  readonly scale: number;
   readonly long: number;
   readonly ends: readonly [PaperEnd, PaperEnd];
   /** How far the view's things reach across, least and most. */
@@ -107,7 +109,7 @@ function ground(item: Item, p: Straight, scale: number, letter: number): Ground 
         ends.flatMap((e): Vec2[] => e.across.map((v): Vec2 => [v, 0])),
         [1, 0],
       );
-  return { item, p, line, letter, long, ends, edge, span, isRoomy: span > long + 1 };
+  return { item, p, line, letter, scale, long, ends, edge, span, isRoomy: span > long + 1 };
 }
 
 /** So far beside the middle of the line stands a number that has no room on it. */
@@ -116,7 +118,45 @@ function outsideShift({ span, long }: Ground): number {
   return span / 2 + out;
 }
 
-function drawn(g: Ground, { side, offset, shift }: StraightPlace): Placed {
+/** A number at the end of an extension line, in line with it, and the zero it counts from (ISO 129-1, 9.3.5). */
+function ordinate(g: Ground, { side, offset }: StraightPlace): Placed {
+  const { item, p, line, letter, edge } = g,
+    { view, along } = p,
+    n = above(along),
+    toPaper = paperOf(view, g.scale);
+  const v = (side > 0 ? edge[1] : edge[0]) + side * offset;
+  const put = (u: number, w: number): Vec2 => add2(scale2(along, u), scale2(n, w));
+  const way = readable(n);
+  const at = (end: End, said: ItemLine): { text: PlacedText; extension: Segment } => {
+    const u = dot2(toPaper(end.at), along),
+      zero = dot2(view.box.min, n),
+      reach = (side > 0 ? end.across[1] : end.across[0]) - zero;
+    const long = textLength(said.text, letter);
+    const middle = add2(put(u, v + side * (1 + long / 2)), scale2(above(way), -LIFT - letter / 2));
+    return {
+      text: textOn(said, middle, way, letter, long),
+      extension: [put(u, reach * g.scale), put(u, v)],
+    };
+  };
+  const ends = [at(p.b, line), at(p.a, { id: "", kind: "letter", text: "0", values: [] })];
+  const texts = ends.map((e) => e.text),
+    extensions = ends.map((e) => e.extension);
+  return {
+    item,
+    view,
+    texts,
+    lines: [],
+    extensions,
+    arrows: [],
+    box: joinedBoxes([...texts.map((t) => t.box), boxAround(extensions.flat())]),
+    own: p.fault,
+    place: { form: "straight", view: view.key, of: [...p.a.at], side, offset, shift: 0, ordinate: true },
+  };
+}
+
+function drawn(g: Ground, place: StraightPlace): Placed {
+  if (place.ordinate) return ordinate(g, place);
+  const { side, offset, shift } = place;
   const { item, p, line, letter, long, edge, span } = g,
     [first, second] = g.ends;
   const { view, along } = p,

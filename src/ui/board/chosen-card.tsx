@@ -45,6 +45,7 @@ function SizeCard({ store, size }: { store: BoardStore; size: Size }) {
   const { apply, choose } = store.getState();
   const [wrong, setWrong] = useState<string>();
   const text = drawn?.sheet.dimensions.find((d) => d.id === size.id)?.text;
+  const place = drawn?.layout.places[size.id];
   const l = size.lettering ?? {};
   const letter = (to: Partial<NonNullable<Size["lettering"]>>) => {
     setWrong(undefined);
@@ -119,6 +120,10 @@ function SizeCard({ store, size }: { store: BoardStore; size: Size }) {
       </div>
       <div className="mt-2 space-y-1">
         {tick("in parentheses: it follows from others", l.reference, (on) => letter({ reference: on || undefined }))}
+        {place?.form === "straight" &&
+          tick("as an ordinate, counted from zero", place.ordinate, (on) =>
+            apply({ change: "place", id: size.id, place: { ...place, ordinate: on || undefined } }),
+          )}
         {tick("tolerance as limits", l.limits, (on) => letter({ limits: on || undefined }))}
         {tick("free: left to the student", size.free !== undefined, (on) => {
           const { lettering, tolerance } = size;
