@@ -161,6 +161,11 @@ export function glandExercise(kernel: Kernel): Exercise {
         look: { from: "section", of: "top", line: [[-4, 12], [30, 12], [30, 25], [94, 25]] }, // prettier-ignore
       },
     }),
+    // a little away from the title block
+    (a) => {
+      const [x, y] = a.sheet.layout!.views.find((v) => v.key === "s")!.middle!;
+      return { change: "view", key: "s", to: { middle: [x, y - 6] } };
+    },
   ]);
 }
 

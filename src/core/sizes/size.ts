@@ -30,8 +30,11 @@ export const quantityOfSize = (size: Size): "length" | "angle" => (ANGLES.has(si
 
 /** Whether two sizes measure the same thing; what they are called, and how far they may be off, is no matter. */
 export const isSameSize = (a: Size, b: Size): boolean => {
-  // fields in one order: a database hands them out in an order of its own
-  const bare = ({ id: _, tolerance: __, free: ___, lettering: ____, ...rest }: Size) =>
-    JSON.stringify(Object.entries(rest).sort(([p], [q]) => (p < q ? -1 : 1)));
+  const bare = ({ id: _, tolerance: __, free: ___, lettering: ____, ...rest }: Size) => JSON.stringify(rest, inOrder);
   return bare(a) === bare(b);
 };
+/** Fields in one order: a database hands them out in an order of its own. */
+const inOrder = (_: string, v: unknown): unknown =>
+  v && typeof v === "object" && !Array.isArray(v)
+    ? Object.fromEntries(Object.entries(v).sort(([p], [q]) => (p < q ? -1 : 1)))
+    : v;

@@ -20,7 +20,7 @@ import {
 import { openNodeKernel } from "@/worker/kernel";
 import { sizedBody } from "../body";
 import type { Lettering } from "../lettering";
-import { measureSize, sizeText, type Size } from "../size";
+import { isSameSize, measureSize, sizeText, type Size } from "../size";
 import { SIZE_KINDS } from "./kinds";
 
 let kernel: Kernel;
@@ -189,5 +189,12 @@ describe("every kind of size", () => {
   it("a face that is not there: not found", () => {
     const body = bodyOf(plate);
     expect(measureSize({ id: "s", kind: "diameter", of: [["h/bore/p1"]] }, body.on)).toEqual([undefined]);
+  });
+  it("the same size with its fields in another order is the same, and another is not", () => {
+    const bore: Size = { id: "a", kind: "counterbore", of: [{ bore: "h/bore/p1", floor: "h/floor/p1" }] } as never;
+    const again = { of: [{ floor: "h/floor/p1", bore: "h/bore/p1" }], kind: "counterbore", id: "b" } as never;
+    expect(isSameSize(bore, again)).toBe(true);
+    const other = { ...(again as object), of: [{ bore: "h/bore/p2", floor: "h/floor/p1" }] } as never;
+    expect(isSameSize(bore, other)).toBe(false);
   });
 });
