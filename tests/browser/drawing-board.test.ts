@@ -78,6 +78,9 @@ describe.sequential("a Sheet from the reference to the student", () => {
     await teacher.keyboard.press("Delete");
     await teacher.getByTestId("open-points").waitFor();
     expect(await teacher.getByTestId("open-points").textContent()).toMatch(/Nobody can find/);
+    // what moves with that number is shown in the views
+    await teacher.getByTestId("open-points").locator("li").first().hover();
+    expect(await teacher.locator(".shown").getAttribute("d")).toMatch(/^M.*M/);
     await teacher.getByRole("button", { name: "Add 22" }).click();
     await teacher.getByText("It says all there is to know, and nothing twice.").waitFor();
     await size(teacher, "22").waitFor();

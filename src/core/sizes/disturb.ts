@@ -10,7 +10,7 @@ import type { SizedBody } from "./body";
 import { carriersOfSolid } from "./carriers";
 import { drivingNumbers, type DrivingNumber } from "./numbers";
 import { sliceOf } from "./slice";
-import { DISTURB_ANGLE, DISTURB_LENGTH, JUMP, TOUCHING } from "./tolerance";
+import { DISTURB_ANGLE, DISTURB_LENGTH, JUMP, MOVED, TOUCHING } from "./tolerance";
 
 /** Where every face goes when one number changes a little. */
 export interface Disturbance {
@@ -18,6 +18,17 @@ export interface Disturbance {
   /** By how much it was changed, mm or radians; below 0 where more could not be built. */
   readonly by: number;
   readonly on: Carriers;
+}
+
+/** Whether a face stands elsewhere, or is shaped otherwise, after a number was disturbed. */
+export function isMoved(was: Carrier, now: Carrier | undefined): boolean {
+  if (!now) return true;
+  const [a, b] = [was, now].map((c) =>
+    Object.values(c)
+      .flat()
+      .filter((v) => typeof v === "number"),
+  );
+  return a!.some((v, i) => Math.abs(v - b![i]!) > MOVED);
 }
 
 /**

@@ -22,3 +22,5 @@ export const MANY_LEVELS = 36;
 export const ROUNDED = 1e-9;
 /** Boxes are tight to within this, mm. */
 export const BOX_SLACK = 1e-3;
+/** A face whose numbers change by more when one is disturbed has moved: noise is far below, disturbances far above. */
+export const MOVED = 1e-7;

@@ -10,6 +10,9 @@ import { proveSheet } from "@/core/sheet/prove";
 import { layOut, layoutOf, type DrawnSheet } from "@/core/sheet/sheet";
 import { middleOf } from "@/core/sheet/standing";
 import { letteringOf } from "@/core/sheet/subject";
+import { lightsOf } from "@/core/sheet/draw";
+import { keyOf } from "@/core/sizes/body";
+import { isMoved } from "@/core/sizes/disturb";
 import { printedText } from "@/core/sizes/printed";
 import { disturbed, proposedSizes, type Disturbed } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
@@ -131,6 +134,18 @@ export class DrawingBoard {
     const drawn = layOut(this.onBoard, subject);
     const { proof } = proveSheet(this.followed, drawn, subject, model.properties.volume);
     const texts = (size: Size) => printedText(size, model.body.on, letteringOf(subject));
-    return { proof, proposed: proposedSizes(this.followed).map((size) => ({ size, text: texts(size) })) };
+    const { changes } = this.followed;
+    const shows = proof.points.flatMap(({ sentence, numbers }) => {
+      const own = changes.filter((c) => numbers.includes(c.number.id));
+      const faces = model.body.surfaces.flatMap((s) =>
+        own.some((c) => isMoved(s.carrier, c.on(keyOf(s)))) ? [...s.keys] : [],
+      );
+      return faces.length ? [[sentence, lightsOf(drawn.composition.views, faces)] as const] : [];
+    });
+    return {
+      proof,
+      shows: Object.fromEntries(shows),
+      proposed: proposedSizes(this.followed).map((size) => ({ size, text: texts(size) })),
+    };
   }
 }

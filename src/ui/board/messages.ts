@@ -50,7 +50,12 @@ export type BoardAnswer =
   /** A thing, the view it was found in, and the place in that view's coordinates. */
   | { readonly thing: SheetThing | undefined; readonly view: string | undefined; readonly at: Vec2 | undefined }
   | { readonly size: Size }
-  | { readonly proof: Proof; readonly proposed: readonly { readonly size: Size; readonly text: string }[] }
+  | {
+      readonly proof: Proof;
+      readonly proposed: readonly { readonly size: Size; readonly text: string }[];
+      /** What moves with the numbers of an open point, by its sentence: lines of the views, mm of the paper. */
+      readonly shows: Readonly<Record<string, readonly (readonly Vec2[])[]>>;
+    }
   | { readonly opened: true }
   | { readonly refused: string };
 

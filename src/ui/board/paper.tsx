@@ -79,6 +79,18 @@ export function BoardPaper({ store }: { store: BoardStore }) {
     return () => layer.remove();
   }, [places, svg]);
 
+  // what an open point of the proof is about
+  const lines = store((s) => (s.shown === undefined ? undefined : s.shows[s.shown]));
+  useEffect(() => {
+    const sheet = host.current?.querySelector("svg");
+    if (!sheet || !lines) return;
+    const layer = document.createElementNS("http://www.w3.org/2000/svg", "path");
+    layer.setAttribute("class", "shown");
+    layer.setAttribute("d", lines.map((l) => `M${l.map((p) => p.join(" ")).join("L")}`).join(""));
+    sheet.append(layer);
+    return () => layer.remove();
+  }, [lines, svg]);
+
   useEffect(() => {
     const el = host.current;
     if (!el) return;

@@ -27,7 +27,7 @@ export function ProofPanel({ store }: { store: BoardStore }) {
     <>
       {proof ? (
         <div aria-busy={proving !== undefined}>
-          <ProofList proof={proof} />
+          <ProofList proof={proof} show={store.getState().show} />
         </div>
       ) : (
         <section aria-label="Sheet proof">

@@ -29,6 +29,9 @@ interface BoardState {
   readonly proving: { readonly done: number; readonly of: number } | undefined;
   /** What the program would print. */
   readonly proposed: readonly { readonly size: Size; readonly text: string }[];
+  /** What an open point is about, by its sentence; and the one that is shown. */
+  readonly shows: Readonly<Record<string, readonly (readonly Vec2[])[]>>;
+  readonly shown: string | undefined;
   readonly saved: SaveState;
   readonly saver: Saver<Arrangement>;
   open(): Promise<void>;
@@ -38,6 +41,8 @@ interface BoardState {
   choose(c: Chosen | undefined): void;
   take(tool: BoardTool): void;
   click(paper: Vec2, near: number): Promise<void>;
+  /** Shows on the Sheet what an open point is about; nothing without one. */
+  show(sentence: string | undefined): void;
   /** Ends a tool that takes places until Enter. */
   finish(): void;
   /** Something is dragged: drawn where it would go. */
@@ -121,7 +126,10 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
           store.setState({ proving: { done, of } }),
         );
         if (store.getState().arrangement !== arrangement) return;
-        store.setState({ proving: undefined, ...("proof" in a && { proof: a.proof, proposed: a.proposed }) });
+        store.setState({
+          proving: undefined,
+          ...("proof" in a && { proof: a.proof, proposed: a.proposed, shows: a.shows }),
+        });
       } catch {
         // the Sheet can be arranged without it
         store.setState({ proving: undefined });
@@ -162,6 +170,8 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     proof: undefined,
     proving: undefined,
     proposed: [],
+    shows: {},
+    shown: undefined,
     saved: { kind: "saved" },
     saver,
     async open() {
@@ -187,6 +197,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       const [next, ...later] = future;
       if (next) moveTo(next, { past: [...past, arrangement], future: later });
     },
+    show: (shown) => set({ shown }),
     choose: (chosen) => set({ chosen, message: undefined }),
     take: (tool) => set({ tool, places: [], message: undefined, ...(tool !== "move" && { chosen: undefined }) }),
     async click(paper, near) {

@@ -4,8 +4,11 @@ import { percentText } from "@/core/units/amounts";
 /** A share of the mass below this is a rounding of the program, not of the print. */
 const WORTH_TELLING = 1 / 1_000_000;
 
-/** Whether the Sheet says enough, and only once; what it leaves open, one line each. */
-export function ProofList({ proof }: { proof: Proof }) {
+/**
+ * Whether the Sheet says enough, and only once; what it leaves open, one line each.
+ * @param show is told which line is pointed at
+ */
+export function ProofList({ proof, show }: { proof: Proof; show?: (sentence: string | undefined) => void }) {
   const { points, ways, told, attainable } = proof;
   return (
     <section aria-label="Sheet proof" className="mb-3 text-sm">
@@ -20,7 +23,12 @@ export function ProofList({ proof }: { proof: Proof }) {
       ) : (
         <ul className="mt-1 list-disc space-y-1 pl-5 text-accent" data-testid="open-points">
           {points.map((p) => (
-            <li key={p.sentence} data-kind={p.kind}>
+            <li
+              key={p.sentence}
+              data-kind={p.kind}
+              onMouseEnter={show && (() => show(p.sentence))}
+              onMouseLeave={show && (() => show(undefined))}
+            >
               {p.sentence}
             </li>
           ))}
