@@ -142,7 +142,6 @@ export function facetOutlines(scene: Scene, toViewer: Vec3): SightCurve[] {
       [b, c],
       [c, a],
     ] as const) {
-      // prettier-ignore
       const key = `${face} ${Math.min(i, j)} ${Math.max(i, j)}`,
         other = sides.get(key);
       if (!other) sides.set(key, { a: at(i), b: at(j), looks });

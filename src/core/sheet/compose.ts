@@ -120,6 +120,7 @@ export function composeKept(job: Job, layout: Layout): Composition {
 /** Places without those that stand in the way of what a view that is new draws into the others. */
 function clearOfNew(job: Job, { places, scale, views }: Layout, letter: number): Layout["places"] {
   const fresh = new Set(views.filter((v) => !v.middle).map((v) => v.key));
+  if (!fresh.size) return places;
   const without = job.views.filter((v) => !fresh.has(v.key));
   const added = new Map(
     job.views.map((view) => {

@@ -194,8 +194,10 @@ const lettering = (t: PlacedText, put: (p: Vec2) => Vec2, paper: Paper): Mark =>
   turn: t.turn,
 });
 
-/** The groups of a placed item: one for each size it stands for; line and heads go with the first. */
-/** @param lights the lines of all views that belong to a size, by its id */
+/**
+ * The groups of a placed item: one for each size it stands for; line and heads go with the first.
+ * @param lights the lines of all views that belong to a size, by its id
+ */
 export function dimensionGroups(
   p: Placed,
   s: Standing,

@@ -76,8 +76,9 @@ interface Ground {
   readonly p: Straight;
   readonly line: ItemLine;
   readonly letter: number;
-  readonly scale: number;
   readonly long: number;
+  /** The two ends as the size names them, and along the line. */
+  readonly named: readonly [PaperEnd, PaperEnd];
   readonly ends: readonly [PaperEnd, PaperEnd];
   /** How far the view's things reach across, least and most. */
   readonly edge: readonly [number, number];
@@ -98,7 +99,8 @@ function ground(item: Item, p: Straight, scale: number, letter: number): Ground 
     u: dot2(toPaper(e.at), along),
     across: [(e.across[0] - zero) * scale, (e.across[1] - zero) * scale],
   });
-  const ends = [inPaper(p.a), inPaper(p.b)].sort((a, b) => a.u - b.u) as [PaperEnd, PaperEnd];
+  const named = [inPaper(p.a), inPaper(p.b)] as const;
+  const ends = [...named].sort((a, b) => a.u - b.u) as [PaperEnd, PaperEnd];
   const line = item.lines[0]!,
     long = textLength(line.text, letter),
     span = ends[1].u - ends[0].u;
@@ -109,7 +111,7 @@ function ground(item: Item, p: Straight, scale: number, letter: number): Ground 
         ends.flatMap((e): Vec2[] => e.across.map((v): Vec2 => [v, 0])),
         [1, 0],
       );
-  return { item, p, line, letter, scale, long, ends, edge, span, isRoomy: span > long + 1 };
+  return { item, p, line, letter, long, named, ends, edge, span, isRoomy: span > long + 1 };
 }
 
 /** So far beside the middle of the line stands a number that has no room on it. */
@@ -122,23 +124,20 @@ function outsideShift({ span, long }: Ground): number {
 function ordinate(g: Ground, { side, offset }: StraightPlace): Placed {
   const { item, p, line, letter, edge } = g,
     { view, along } = p,
-    n = above(along),
-    toPaper = paperOf(view, g.scale);
+    n = above(along);
   const v = (side > 0 ? edge[1] : edge[0]) + side * offset;
   const put = (u: number, w: number): Vec2 => add2(scale2(along, u), scale2(n, w));
   const way = readable(n);
-  const at = (end: End, said: ItemLine): { text: PlacedText; extension: Segment } => {
-    const u = dot2(toPaper(end.at), along),
-      zero = dot2(view.box.min, n),
-      reach = (side > 0 ? end.across[1] : end.across[0]) - zero;
+  const at = ({ u, across }: PaperEnd, said: ItemLine): { text: PlacedText; extension: Segment } => {
     const long = textLength(said.text, letter);
     const middle = add2(put(u, v + side * (1 + long / 2)), scale2(above(way), -LIFT - letter / 2));
     return {
       text: textOn(said, middle, way, letter, long),
-      extension: [put(u, reach * g.scale), put(u, v)],
+      extension: [put(u, side > 0 ? across[1] : across[0]), put(u, v)],
     };
   };
-  const ends = [at(p.b, line), at(p.a, { id: "", kind: "letter", text: "0", values: [] })];
+  const [zero, counted] = g.named;
+  const ends = [at(counted, line), at(zero, { id: "", kind: "letter", text: "0", values: [] })];
   const texts = ends.map((e) => e.text),
     extensions = ends.map((e) => e.extension);
   return {
