@@ -1,4 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
+import type { HoleStep } from "@/core/part/steps/hole/schema";
 import { Draft } from "./draft";
 import { ALUMINIUM, STEEL } from "./parts";
 
@@ -7,11 +8,11 @@ const ring = (of: string, count: number) => ({
   of: { steps: [of] },
   way: { kind: "ring" as const, about: { axis: "z" }, count, by: "total" as const, angle: 360 },
 });
-const bore = (
+export const bore = (
   on: string,
   at: readonly (readonly [number, number])[],
   diameter: number,
-  head: { kind: "plain" } | { kind: "counterbore"; diameter: number; depth: number } = { kind: "plain" },
+  head: HoleStep["head"] = { kind: "plain" },
 ) => ({
   kind: "hole" as const,
   on: { face: on },

@@ -1,8 +1,7 @@
 import type { PartDocument } from "@/core/part/document";
-import type { HoleStep } from "@/core/part/steps/hole/schema";
 import { withSketchesDefined } from "@/core/sizes/numbers";
 import { Draft } from "./draft";
-import { pulley } from "./long-part";
+import { bore, pulley } from "./long-part";
 import { ALUMINIUM } from "./parts";
 import { BRASS } from "./solid-parts";
 
@@ -27,17 +26,10 @@ export function glandPlate(): PartDocument {
     .dimension("horizontal-distance", ["origin", `${seat}.centre`], 45)
     .dimension("vertical-distance", ["origin", `${seat}.centre`], 25);
   d.extrude("cut", { kind: "depth", depth: 5 }, { reverse: true });
-  const holes = (at: readonly [number, number][], diameter: number, head: HoleStep["head"]) => ({
-    kind: "hole" as const,
-    on: { face: `${plate}/end` },
-    points: at.map((p, i) => ({ id: `p${i + 1}`, at: p })),
-    diameter,
-    head,
-    extent: { kind: "through" as const },
-  });
-  d.step(holes([[45, 25]], 20, { kind: "plain" }));
-  d.step(holes([[12, 12], [78, 12]], 5.5, { kind: "counterbore", diameter: 10, depth: 5.4 })); // prettier-ignore
-  d.step(holes([[12, 38], [78, 38]], 4.5, { kind: "countersink", diameter: 9, angle: 90 })); // prettier-ignore
+  const top = `${plate}/end`;
+  d.step(bore(top, [[45, 25]], 20));
+  d.step(bore(top, [[12, 12], [78, 12]], 5.5, { kind: "counterbore", diameter: 10, depth: 5.4 })); // prettier-ignore
+  d.step(bore(top, [[12, 38], [78, 38]], 4.5, { kind: "countersink", diameter: 9, angle: 90 })); // prettier-ignore
   return d.document;
 }
 
