@@ -8,7 +8,7 @@ async function allChecked(url) {
   const { default: pg } = await import("pg");
   const client = new pg.Client({ connectionString: url });
   await client.connect();
-  while ((await client.query("select 1 from submissions where state in ('queued', 'checking') limit 1")).rowCount)
+  while ((await client.query("select 1 from checks where state in ('queued', 'checking') limit 1")).rowCount)
     await new Promise((r) => setTimeout(r, 500));
   await client.end();
 }
@@ -58,7 +58,7 @@ export async function measureInBrowser(bench, args, work) {
       const link = page.getByRole("row", { name: handout }).getByRole("link", { name: /Begin|Go on/ });
       return { page, link };
     };
-    await work({ bench, figure });
+    await work({ bench, browser, env, address: web.address, run: runProgram, figure });
     await browser.close();
   } catch (e) {
     console.error(e instanceof Error ? e.message : e);

@@ -4,13 +4,17 @@ import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
 import { newExercise } from "@/core/check/exercise";
+import { RubricSchema, type RubricLine } from "@/core/check/rubric";
 import { ACCEPTED } from "@/core/check/part-file";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { createExercise, exercise, saveExercise } from "@/server/exercises";
+import type { Shows } from "@/core/grade/shows";
 import { AFTER_DUE } from "@/core/grade/late";
 import { timeZoneOf } from "@/server/courses";
-import { extend, handout, issueHandout, type Terms } from "@/server/handouts";
+import { remarkAll } from "@/server/marking";
+import { changeTerms, extend, handout, issueHandout, type Terms } from "@/server/handouts";
 import { momentIn } from "@/server/moments";
+import { keepRubric, tryRubric } from "@/server/rubrics";
 import { checkAgain } from "@/server/submissions";
 import { exerciseFrom } from "./exercise-from-form";
 import { allowed } from "./visitor";
@@ -62,6 +66,24 @@ export async function takeFromReference(_: ExerciseFormState, form: FormData): P
     : { done: "Taken over from the reference part.", version: saved };
 }
 
+/** Has the rubric tried on typical mistakes. */
+export async function tryRubricOn(id: string): Promise<void> {
+  await allowed("exercise.edit", id);
+  await tryRubric(id);
+  revalidatePath(`/exercises/${id}`);
+}
+
+/** Keeps a rubric for the course of an exercise. @returns what is to be said */
+export async function keepRubricFor(id: string, name: string, rubric: readonly RubricLine[]): Promise<string> {
+  await allowed("exercise.edit", id);
+  const called = z.string().trim().min(1).max(60).safeParse(name),
+    lines = RubricSchema.safeParse(rubric);
+  if (!called.success || !lines.success) return "This rubric cannot be kept: give it a name of at most 60 letters.";
+  const { course_id } = await exercise(id);
+  const isKept = await keepRubric(course_id, called.data, lines.data);
+  return isKept ? `Kept as “${called.data}”.` : "The course has 50 rubrics already.";
+}
+
 const Late = z.object({
   grace: z.coerce.number().int().min(0).max(10_080),
   after: z.enum(AFTER_DUE),
@@ -78,6 +100,8 @@ function termsFrom(form: FormData, zone: string): Outcome<Terms> {
     return refuse("bad-terms", "Give the grace in whole minutes, a week at most, and points from 0 up.");
   const accepts = ACCEPTED.filter((a) => form.get(`accepts-${a}`) === "on");
   if (!accepts.length) return refuse("takes-nothing", "Say what the handout takes: tick at least one.");
+  const marking = markingFrom(form);
+  if (!marking.ok) return marking;
   const { grace, after, "points-a-day": points } = late.data;
   return done({
     dueAt,
@@ -86,6 +110,45 @@ function termsFrom(form: FormData, zone: string): Outcome<Terms> {
     pointsADay: after === "points" ? points : 0,
     mayDefine: form.get("define") === "on",
     accepts,
+    ...marking.value,
+  });
+}
+
+const Marked = z.object({
+  attempts: z.union([z.literal(""), z.coerce.number().int().min(1).max(100)]).optional(),
+  counts: z.enum(["last", "best"]).optional(),
+  weight: z.coerce.number().min(0).max(1000).optional(),
+  practice: z.enum(["none", "fails", "sentences", "all"]).optional(),
+  "practice-most": z.union([z.literal(""), z.coerce.number().int().min(1).max(1000)]).optional(),
+  "shows-when": z.enum(["checked", "returned"]).optional(),
+});
+
+/** How a form says a handout is marked, and what its students see. */
+function markingFrom(form: FormData): Outcome<Omit<Terms, "dueAt">> {
+  const r = Marked.safeParse(Object.fromEntries(form));
+  if (!r.success)
+    return refuse("bad-terms", "Give tries and checks as whole numbers from 1 up, and the weight from 0 up.");
+  const { attempts, counts = "last", weight = 1, practice = "none", "shows-when": when } = r.data;
+  // a form without these fields gives a handout as it comes
+  if (!when) return done({});
+  const most = r.data["practice-most"];
+  const sees = (name: string) => form.get(`shows-${name}`) === "on";
+  const shows: Shows = {
+    when,
+    points: sees("points"),
+    verdicts: sees("verdicts"),
+    sentences: sees("sentences"),
+    numbers: sees("numbers"),
+    places: sees("places"),
+    targets: sees("targets"),
+  };
+  return done({
+    attemptsMost: attempts || undefined,
+    counts,
+    weight,
+    holdBack: form.get("hold-back") === "on",
+    shows,
+    ...(practice !== "none" && { practice: { shows: practice, ...(most && { most }) } }),
   });
 }
 
@@ -102,6 +165,18 @@ export async function giveTime(_: ExerciseFormState, form: FormData): Promise<Ex
     return { sentence: "Choose a student of this course." };
   revalidatePath(`/handouts/${id}`);
   return { done: dueAt ? "More time is given." : "The extension is taken back." };
+}
+
+/** Changes how a handout is marked and what its students see. */
+export async function changeMarking(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const id = String(form.get("handout") ?? "");
+  await allowed("handout.teach", id);
+  const terms = markingFrom(form);
+  if (!terms.ok) return { sentence: terms.refusal.sentence };
+  await changeTerms(id, terms.value);
+  await remarkAll(id);
+  revalidatePath(`/handouts/${id}`);
+  return { done: "Changed. What was returned stays as it was returned." };
 }
 
 /** Checks again what was handed in last; what was reported stays. */

@@ -1,6 +1,7 @@
 import { z } from "zod";
-import { newLine, readExercise, type Exercise } from "@/core/check/exercise";
-import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
+import { readExercise, type Exercise } from "@/core/check/exercise";
+import type { RubricLine } from "@/core/check/rubric";
+import { LineDraftSchema, rubricOf } from "@/ui/exercise/rubric-draft";
 import type { Question } from "@/core/check/question";
 import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
@@ -112,6 +113,8 @@ export async function exerciseFrom(
   if (!sizes.ok) return sizes;
   const questions = questionsIn(form, old, shown, units);
   if (!questions.ok) return questions;
+  const rubric = rubricIn(form, old);
+  if (!rubric.ok) return rubric;
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
   const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, hints: _____, ...rest } = old;
@@ -120,7 +123,6 @@ export async function exerciseFrom(
     .map((h) => h.trim())
     .filter(Boolean);
   const rule = text("tolerance-sizes");
-  const added = CHECK_NAMES.filter((c) => !old.rubric.some((l) => l.check === c) && Number(text(`points-${c}`)) > 0);
   const isFirst = brought.value !== undefined && !old.reference.steps.length;
   const asked = {
     units: text("units"),
@@ -147,12 +149,7 @@ export async function exerciseFrom(
     ...(sizes.value && { sizes: sizes.value }),
     ...(hints.length && { hints }),
     ...(questions.value.length && { questions: questions.value }),
-    rubric: [...old.rubric, ...added.map((c) => newLine(c))].map((l) => ({
-      ...l,
-      title: text(`title-${l.id}`),
-      points: Number(text(`points-${l.id}`)),
-      scoring: scoringFrom(form, l),
-    })),
+    rubric: rubric.value,
     sheet: {
       ...old.sheet,
       projection: text("projection"),
@@ -190,8 +187,10 @@ async function partIn(file: FormDataEntryValue | null): Promise<Outcome<PartDocu
   return readPart(await file.text());
 }
 
-function scoringFrom(form: FormData, line: Exercise["rubric"][number]): object {
-  if (form.get(`mode-${line.id}`) !== "falling") return { mode: "all" };
-  const typed = Number(String(form.get(`limit-${line.id}`)).replace(",", "."));
-  return { mode: "falling", limit: checkKind(line.check).limit?.isShare ? typed / 100 : typed };
+/** The rubric as it was typed; what there was where the form holds none. */
+function rubricIn(form: FormData, old: Exercise): Outcome<readonly RubricLine[]> {
+  const typed = form.get("rubric");
+  if (typeof typed !== "string") return done(old.rubric);
+  const drafts = z.array(LineDraftSchema).max(40).safeParse(parsed(typed));
+  return drafts.success ? rubricOf(drafts.data) : refuse("bad-rubric", "The rubric could not be read.");
 }

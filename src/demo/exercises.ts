@@ -1,4 +1,5 @@
-import { defaultRubric, newLine, type Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise";
+import { defaultRubric, newLine } from "@/core/check/rubric";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { arranged } from "./arranged";
 import { ALUMINIUM, STEEL, tripodFoot, vaneArm } from "./parts";

@@ -1,11 +1,8 @@
-import { randomUUID } from "node:crypto";
 import { closeDatabase, one, row, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
-import { handout, issueHandout } from "@/server/handouts";
-import { openWork, saveWork } from "@/server/works";
+import { handout, issueHandout, type Terms } from "@/server/handouts";
 import { migrate } from "@/server/migrate";
 import { hashPassword, makePerson } from "@/server/people";
-import { handIn } from "@/server/submissions";
 import type { Exercise } from "@/core/check/exercise";
 import type { Accepted } from "@/core/check/part-file";
 import type { Answers, Wanted } from "@/core/check/question";
@@ -24,6 +21,8 @@ import {
   pulleyExercise,
   spacerExercise,
 } from "./exercises";
+import { handsIn } from "./hands-in";
+import { halfMarkedHandout, markedHandout, practiceHandout } from "./marking";
 import {
   armSubmissions,
   bracketSubmissions,
@@ -66,9 +65,19 @@ async function load(): Promise<void> {
   await issue(kernel, course, bracketExercise(), 15, bracketSubmissions(), students);
   await issue(kernel, course, housingExercise(), 18, housingSubmissions(), students, housingAnswers);
   await issue(kernel, course, hubExercise(), 20, hubSubmissions(), students);
-  // written, not given out yet
-  for (const make of [pulleyExercise, glandExercise, counterweightExercise])
-    await prepare(kernel, course, make(kernel));
+  const demo = {
+    kernel,
+    students,
+    issue: async (document: Exercise, days: number, terms: Omit<Terms, "dueAt">) => {
+      const { id } = await prepare(kernel, course, document);
+      const made = await issueHandout(id, { dueAt: dueIn(days), graceMinutes: 10, ...terms });
+      if (!made) throw new Error(`${document.number} could not be issued`);
+      return made;
+    },
+  };
+  await markedHandout(demo, counterweightExercise(kernel));
+  await halfMarkedHandout(demo, glandExercise(kernel));
+  await practiceHandout(demo, pulleyExercise(kernel));
 }
 
 /** An exercise with what is measured on its reference. */
@@ -90,29 +99,21 @@ async function issue(
   typed: (wanted: Wanted) => ReadonlyMap<string, Answers> = () => new Map(),
 ): Promise<void> {
   const { id, targets } = await prepare(kernel, course, document);
-  const due = new Date();
-  due.setDate(due.getDate() + days);
-  due.setHours(18, 0, 0, 0);
   const accepts: readonly Accepted[] = document.questions ? ["part", "step", "mesh"] : ["part"];
-  const made = await issueHandout(id, { dueAt: due, graceMinutes: 10, accepts });
+  const made = await issueHandout(id, { dueAt: dueIn(days), graceMinutes: 10, accepts });
   if (!made) throw new Error(`${document.number} could not be issued`);
   const h = await handout(made);
   for (const [name, part] of submissions) {
-    const person = students.get(name)!;
-    const work = await openWork(h, person);
-    const saved = await saveWork(h.id, person, {
-      id: randomUUID(),
-      document: part,
-      version: work.version,
-      window: "demo",
-    });
-    const r = await handIn(h, person, {
-      id: randomUUID(),
-      version: saved.version,
-      answers: typed(targets.wanted).get(name),
-    });
-    if (!r.ok) throw new Error(r.refusal.sentence);
+    await handsIn(h, students.get(name)!, () => part, typed(targets.wanted).get(name));
   }
+}
+
+/** At six in the evening, so many days on. */
+function dueIn(days: number): Date {
+  const due = new Date();
+  due.setDate(due.getDate() + days);
+  due.setHours(18, 0, 0, 0);
+  return due;
 }
 
 await load();

@@ -28,6 +28,8 @@ export interface HandoutRow {
   readonly my_points: number | null;
   readonly of: number | null;
   readonly my_late: boolean;
+  /** Whose turn it is to say something about it. */
+  readonly my_turn: "student" | "instructor" | null;
   readonly has_work: boolean;
 }
 
@@ -49,7 +51,9 @@ export const handoutsOf = (courseId: string, person: Person) =>
     `with students as materialized (
        select person_id from enrolments where course_id = $1 and role = 'student' and left_at is null
      ), standing as materialized (
-       select h.id as handout_id, l.person_id, l.id, l.late_seconds, c.state, c.points, c.out_of
+       select h.id as handout_id, l.person_id, l.id, l.late_seconds, c.state,
+         c.shown_points, c.shown_of, c.needs, c.turn,
+         c.accepted_at is not null or c.returned_at is not null as is_seen
        from handouts h cross join students p
        cross join lateral (
          select s.id, s.person_id, s.late_seconds from submissions s
@@ -58,14 +62,14 @@ export const handoutsOf = (courseId: string, person: Person) =>
        where h.course_id = $1
      ), told as (
        select handout_id, count(*)::int as handed_in,
-         (count(*) filter (where state = 'failed' or points < out_of))::int as to_look_at
+         (count(*) filter (where cardinality(needs) > 0 or not is_seen))::int as to_look_at
        from standing group by handout_id
      )
      select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title,
        coalesce(x.due_at, h.due_at) as due_at,
        (select count(*)::int from students) as students,
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
-       m.state as mine, m.id as my_submission, m.points as my_points, m.out_of as of,
+       m.state as mine, m.id as my_submission, m.shown_points as my_points, m.shown_of as of, m.turn as my_turn,
        coalesce(m.late_seconds > 0, false) as my_late,
        w.person_id is not null as has_work
      from handouts h left join told t on t.handout_id = h.id
@@ -98,7 +102,7 @@ export const makeCourse = async (c: { title: string; term: string; timeZone: str
     ])
   ).id;
 
-/** The same course for another term, with its exercises as they stand and without people, groups and handouts. */
+/** The same course for another term, with its exercises and rubrics, without people, groups and handouts. */
 export const copyCourse = (id: string, term: string): Promise<string> =>
   transaction(async (client) => {
     const made = await one<{ id: string }>(
@@ -112,6 +116,10 @@ export const copyCourse = (id: string, term: string): Promise<string> =>
        select $2, document, case when prepared_version = version then prepared end,
          case when prepared_version = version then 1 else 0 end
        from exercises where course_id = $1 order by created_at`,
+      [id, made.id],
+    );
+    await client.query(
+      "insert into rubrics (course_id, name, rubric) select $2, name, rubric from rubrics where course_id = $1",
       [id, made.id],
     );
     return made.id;

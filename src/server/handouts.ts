@@ -2,7 +2,9 @@ import type { Accepted } from "@/core/check/part-file";
 import type { Exercise } from "@/core/check/exercise";
 import type { Drawing } from "@/core/formats/drawing";
 import type { AskedFigures } from "@/core/check/question";
+import type { Need } from "@/core/grade/mark";
 import type { Grade } from "@/core/grade/grade";
+import { SHOWS, type Practice, type Shows } from "@/core/grade/shows";
 import type { Sheet } from "@/core/sheet/sheet";
 import { one, row, rows } from "./database";
 import type { DueRules } from "@/core/grade/late";
@@ -25,12 +27,26 @@ export interface Handout {
   readonly may_define: boolean;
   /** What is taken: a part built on the Bench, files in its place, typed figures alone. */
   readonly accepts: readonly Accepted[];
+  /** How many tries there are; null: as many as one likes. */
+  readonly attempts_most: number | null;
+  /** Which try counts. */
+  readonly counts: "last" | "best";
+  readonly shows: Shows;
+  /** Checks before handing in; null: none. */
+  readonly practice: Practice | null;
+  readonly weight: number;
+  /** Nothing is returned before all were looked at. */
+  readonly hold_back: boolean;
+  /** What it is marked by since the last second check; null: as it was issued. */
+  readonly marking: Exercise | null;
+  readonly marking_revision: number | null;
 }
 
 export const handout = async (id: string): Promise<Handout> =>
   await one<Handout>(
     `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
-       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define, h.accepts
+       h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define, h.accepts,
+       h.attempts_most, h.counts, h.shows, h.practice, h.weight, h.hold_back, h.marking, h.marking_revision
        from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
   );
@@ -60,6 +76,12 @@ export interface Terms {
   readonly pointsADay?: number;
   readonly mayDefine?: boolean;
   readonly accepts?: readonly Accepted[];
+  readonly attemptsMost?: number | undefined;
+  readonly counts?: Handout["counts"];
+  readonly shows?: Shows;
+  readonly practice?: Practice | undefined;
+  readonly weight?: number;
+  readonly holdBack?: boolean;
 }
 
 /**
@@ -70,10 +92,11 @@ export interface Terms {
 export async function issueHandout(exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> {
   const made = await row<{ id: string }>(
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
-       after_due, points_a_day, accepts, drawing)
+       after_due, points_a_day, accepts, drawing, attempts_most, counts, shows, practice, weight, hold_back, targets)
      select id, course_id,
        jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted')) || document,
-       version, prepared->'sheet', $2, $3, $5, $6, $7, $8, prepared->'drawing'
+       version, prepared->'sheet', $2, $3, $5, $6, $7, $8, prepared->'drawing', $9, $10, $11, $12, $13, $14,
+       jsonb_build_object('volume', prepared->'volume', 'area', prepared->'area', 'mass', prepared->'mass')
        from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id`,
@@ -86,10 +109,32 @@ export async function issueHandout(exerciseId: string, rules: Terms, version?: n
       rules.afterDue ?? "late",
       rules.pointsADay ?? 0,
       rules.accepts ?? ["part"],
+      rules.attemptsMost ?? null,
+      rules.counts ?? "last",
+      rules.shows ?? SHOWS,
+      rules.practice ?? null,
+      rules.weight ?? 1,
+      rules.holdBack ?? false,
     ],
   );
   return made?.id;
 }
+
+/** Changes how a handout is marked and what its students see; what was handed in is marked by the caller. */
+export const changeTerms = (id: string, t: Omit<Terms, "dueAt">) =>
+  rows(
+    `update handouts set attempts_most = $2, counts = $3, shows = $4, practice = $5, weight = $6, hold_back = $7
+     where id = $1`,
+    [
+      id,
+      t.attemptsMost ?? null,
+      t.counts ?? "last",
+      t.shows ?? SHOWS,
+      t.practice ?? null,
+      t.weight ?? 1,
+      t.holdBack ?? false,
+    ],
+  );
 
 /** What a student may know of a handout: nothing of the reference but what the Sheet prints. */
 export interface StudentHandout {
@@ -146,15 +191,22 @@ export interface ClassRow {
   readonly extended_to: Date | null;
   readonly handed_in_at: Date | null;
   readonly seen_at: Date | null;
+  /** Why a person has to look. */
+  readonly needs: readonly Need[] | null;
+  readonly accepted_at: Date | null;
+  readonly returned_at: Date | null;
+  readonly turn: "student" | "instructor" | null;
+  readonly group_name: string | null;
 }
 
 /** The class on a handout, one row per student with the latest attempt. */
 export const classOn = (handoutId: string) =>
   rows<ClassRow>(
     `select p.id as person_id, p.name, s.id as submission, s.attempt, c.state, c.progress, c.trouble, s.handed_in_at,
-       s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points
+       s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points,
+       c.needs, c.accepted_at, c.returned_at, c.turn, g.name as group_name
      from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
-     join people p on p.id = e.person_id
+     join people p on p.id = e.person_id left join groups g on g.id = e.group_id
      left join lateral (
        select s.id, s.attempt, s.handed_in_at, s.late_seconds from submissions s
        where s.handout_id = h.id and s.person_id = p.id order by s.attempt desc limit 1

@@ -40,6 +40,8 @@ export const PERMISSIONS = {
     any: ["instructor", "assistant"],
     what: "Mark, and see the reference beside it",
   },
+  "submission.talk": { on: "submission", own: ["student"], what: "Ask about a result, and answer" },
+  "course.mark": { on: "course", any: ["instructor", "assistant"], what: "Read the gradebook" },
   "server.run": { on: "server", any: ["administrator"], what: "Look after the server, all people and all courses" },
 } as const satisfies Record<string, Rule>;
 

@@ -4,13 +4,16 @@ import { database } from "./database";
 export type Job =
   | { readonly task: "check"; readonly submission: string }
   | { readonly task: "check-long"; readonly submission: string }
-  | { readonly task: "prepare-exercise"; readonly exercise: string };
+  | { readonly task: "prepare-exercise"; readonly exercise: string }
+  | { readonly task: "try-rubric"; readonly exercise: string }
+  | { readonly task: "practise"; readonly practice: string }
+  | { readonly task: "second-check"; readonly trial: string; readonly submission: string };
 
 /** A job whose process dies is tried this often in all. */
 export const MAX_TRIES = 3;
 
 /** Lower comes first: measuring an exercise holds up a whole class, a fifth attempt only one student. */
-export const PRIORITY = { prepare: -1, attempt: (n: number) => Math.min(n - 1, 10), again: 20 } as const;
+export const PRIORITY = { prepare: -1, practice: 3, attempt: (n: number) => Math.min(n - 1, 10), again: 20 } as const;
 
 export interface Place {
   readonly priority?: number;
@@ -18,7 +21,7 @@ export interface Place {
   readonly lane?: string;
 }
 
-const keyOf = ({ task, ...payload }: Job): string => `${task}:${Object.values(payload)[0]}`;
+const keyOf = ({ task, ...payload }: Job): string => `${task}:${Object.values(payload).join(":")}`;
 
 /** Queues a job; a later one for the same thing replaces an earlier that has not begun. */
 export async function enqueue(

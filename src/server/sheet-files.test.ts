@@ -9,6 +9,7 @@ import { dxfOf } from "@/core/formats/drawing-dxf";
 import { svgOf } from "@/core/formats/drawing-svg";
 import { drawSheet } from "@/core/sheet/sheet";
 import { openNodeKernel } from "@/worker/kernel";
+import { classPdf } from "./results-file";
 import { pdfOf } from "./sheet-files";
 
 const folder = mkdtempSync(join(tmpdir(), "caliper-sheets-"));
@@ -55,6 +56,29 @@ describe("a Sheet as PDF", () => {
       const found = execFileSync("pdftotext", ["-layout", path, "-"], { encoding: "utf8" }).replace(/\s+/g, "");
       for (const n of numbers(d)) expect(found).toContain(n.replace(/\s+/g, ""));
     }
+  });
+});
+
+/** How many dots of a page are dark, as another program paints it. */
+function inkOn(pdf: Buffer): number {
+  const path = join(folder, "ink.pdf");
+  writeFileSync(path, pdf);
+  const picture = execFileSync("pdftoppm", ["-r", "60", "-gray", "-f", "1", "-l", "1", path]);
+  // P5 width height 255, then a byte a dot
+  const head = /^P5\s+\d+\s+\d+\s+\d+\s/.exec(picture.toString("latin1"))![0].length;
+  return picture.subarray(head).filter((dot) => dot < 140).length;
+}
+
+describe.skipIf(!has("pdftoppm", "-v"))("lettering on paper", () => {
+  it("is painted, not only there to be searched", async () => {
+    const [d] = drawings as [Drawing];
+    const isText = (m: { mark: string }) => m.mark === "text";
+    const groups = d.groups.map((g) => ({ ...g, marks: g.marks.filter(isText) }));
+    expect(inkOn(await pdfOf([{ ...d, groups }]))).toBeGreaterThan(300);
+  });
+  it("is painted on results too", async () => {
+    const student = { id: "p", name: "Linnea Holt", email: "", group: null, average: null, cells: [] };
+    expect(inkOn(await classPdf("Part Modelling 1", { handouts: [], students: [student] }))).toBeGreaterThan(100);
   });
 });
 

@@ -1,11 +1,9 @@
-import { readFile } from "node:fs/promises";
-import { join } from "node:path";
-import PDFDocument from "pdfkit";
 import { dashes, penWidth, textLength, typeSize, type Drawing, type Mark, type Pen } from "@/core/formats/drawing";
 import { dxfOf } from "@/core/formats/drawing-dxf";
 import { arcPath, svgOf } from "@/core/formats/drawing-svg";
 import { signStrokes } from "@/core/formats/signs";
 import type { Vec2 } from "@/core/geometry/vector";
+import { pdfWith } from "./pdf";
 
 /** What a drawing can be had as. */
 export const SHEET_FILES = ["pdf", "dxf", "svg"] as const;
@@ -37,33 +35,15 @@ const INK = "#22292f";
 const STEEL = "#3e5c70";
 const THIN: ReadonlySet<Pen> = new Set<Pen>(["thin", "centre", "hatch"]);
 
-let fonts: Promise<readonly [Buffer, Buffer]> | undefined;
-const font = (weight: 400 | 700) =>
-  readFile(join(process.cwd(), `node_modules/@fontsource/b612-mono/files/b612-mono-latin-${weight}-normal.woff2`));
-
 /** Drawings as one PDF, at their right size, lines as lines and text as text. */
-export async function pdfOf(drawings: readonly Drawing[]): Promise<Buffer> {
-  const [plain, bold] = await (fonts ??= Promise.all([font(400), font(700)]));
-  const doc = new PDFDocument({
-    autoFirstPage: false,
-    info: { Title: drawings[0]?.title ?? "Sheet", Creator: "Rusty Caliper" },
+export const pdfOf = (drawings: readonly Drawing[]): Promise<Buffer> =>
+  pdfWith({ autoFirstPage: false, info: { Title: drawings[0]?.title ?? "Sheet", Creator: "Rusty Caliper" } }, (doc) => {
+    for (const d of drawings) {
+      doc.addPage({ size: [d.width * MM, d.height * MM], margin: 0 });
+      doc.scale(MM);
+      for (const g of d.groups) for (const m of g.marks) drawMark(doc, m, d.wide);
+    }
   });
-  const pieces: Buffer[] = [];
-  const ended = new Promise<void>((resolve, reject) => {
-    doc.on("data", (b: Buffer) => pieces.push(b));
-    doc.on("end", resolve);
-    doc.on("error", reject);
-  });
-  doc.registerFont("plain", plain).registerFont("bold", bold);
-  for (const d of drawings) {
-    doc.addPage({ size: [d.width * MM, d.height * MM], margin: 0 });
-    doc.scale(MM);
-    for (const g of d.groups) for (const m of g.marks) drawMark(doc, m, d.wide);
-  }
-  doc.end();
-  await ended;
-  return Buffer.concat(pieces);
-}
 
 type Doc = PDFKit.PDFDocument;
 

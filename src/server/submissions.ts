@@ -8,8 +8,10 @@ import type { PartDocument } from "@/core/part/document";
 import type { PackedPicture } from "./pictures";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
-import { isClosed, lateSeconds, pointsAfter, type DueRules } from "@/core/grade/late";
+import { IS_NEWEST } from "./newest";
+import { isClosed, lateSeconds } from "@/core/grade/late";
 import type { Handout } from "./handouts";
+import { remark } from "./marking";
 import { dequeue, enqueue, PRIORITY, type Place } from "./queue";
 import { keepVersion, type Shown } from "./versions";
 import type { Work } from "./works";
@@ -74,6 +76,12 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       [h.id, personId],
       client,
     );
+    const tries = await one<{ n: number }>(
+      "select count(*)::int as n from submissions where handout_id = $1 and person_id = $2",
+      [h.id, personId],
+      client,
+    );
+    if (h.attempts_most !== null && tries.n >= h.attempts_most) return refuse("no-tries", triesUsed(h.attempts_most));
     const rules = { ...h, due_at: moment.own_due ?? h.due_at };
     if (isClosed(rules, moment.now))
       return refuse("closed", "This handout was due and takes nothing any more. Your part stays as it is.");
@@ -116,6 +124,11 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
     return done({ submission: made.id });
   });
 }
+
+const triesUsed = (most: number): string =>
+  most === 1
+    ? "This handout takes one try, and yours is handed in. Your part stays as it is."
+    : `All ${most} tries of this handout are used. Your part stays as it is.`;
 
 const isFromBench = (meant: HandIn): boolean => !meant.file && !meant.figuresOnly;
 
@@ -167,8 +180,7 @@ export async function checkAgain(
            where s.id = $1 and c.state not in ('queued', 'checking') for update of c`
         : `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
            where s.handout_id = $1 and c.state = any($2)
-             and not exists (select 1 from submissions l where l.handout_id = s.handout_id
-               and l.person_id = s.person_id and l.attempt > s.attempt) for update of c`,
+             and ${IS_NEWEST} for update of c`,
       "submission" in of ? [of.submission] : [of.handout, of.only ? ["failed"] : ["failed", "checked", "replaced"]],
       client,
     );
@@ -212,12 +224,6 @@ export const submission = async (id: string): Promise<Submission> =>
     [id],
   );
 
-/** How far a check is: no document is read for it. */
-export const checkState = (id: string) =>
-  one<{ state: SubmissionState; progress: string }>("select state, progress from checks where submission_id = $1", [
-    id,
-  ]);
-
 export const latestSubmission = (handoutId: string, personId: string) =>
   row<{ id: string; state: SubmissionState; attempt: number }>(
     `select s.id, c.state, s.attempt from submissions s join checks c on c.submission_id = s.id
@@ -225,10 +231,11 @@ export const latestSubmission = (handoutId: string, personId: string) =>
     [handoutId, personId],
   );
 
-/** Says how a check that runs stands; one that was stopped meanwhile stays so. */
+/** Says how a check that runs stands; one that was stopped meanwhile stays so. One that failed needs a person. */
 export const setState = (id: string, state: SubmissionState, progress = "", trouble: string | null = null) =>
   rows(
-    `update checks set state = $2, progress = $3, trouble = $4, changed_at = now()
+    `update checks set state = $2, progress = $3, trouble = $4, changed_at = now(),
+       needs = case when $2 = 'failed' and report_id is null and accepted_at is null then '{failed}' else needs end
      where submission_id = $1 and state in ('queued', 'checking')`,
     [id, state, progress, trouble],
   );
@@ -273,10 +280,18 @@ export const latestPicture = async (submissionId: string) =>
     )
   )?.picture;
 
+/** What a check of a submission needs. */
+export interface CheckInput extends Pick<Submission, "document" | "answers" | "person_id" | "attempt"> {
+  /** What the handout is marked by now. */
+  readonly exercise: Exercise;
+  readonly revision: number;
+  readonly initials: string;
+}
 export const checkInput = (submissionId: string) =>
-  row<Pick<Submission, "document" | "answers" | "person_id" | "attempt"> & { exercise: Exercise; revision: number }>(
-    `select s.document, s.answers, h.exercise, h.revision, s.person_id, s.attempt
-     from submissions s join handouts h on h.id = s.handout_id where s.id = $1`,
+  row<CheckInput & { revision: number }>(
+    `select s.document, s.answers, coalesce(h.marking, h.exercise) as exercise,
+       coalesce(h.marking_revision, h.revision) as revision, s.person_id, s.attempt, p.initials
+     from submissions s join handouts h on h.id = s.handout_id join people p on p.id = s.person_id where s.id = $1`,
     [submissionId],
   );
 
@@ -300,16 +315,11 @@ export async function writeReport(
       client,
     );
     if (!made) return;
-    const rules = await one<DueRules & { late_seconds: number }>(
-      `select h.due_at, h.grace_minutes, h.after_due, h.points_a_day, s.late_seconds
-       from submissions s join handouts h on h.id = s.handout_id where s.id = $1`,
-      [submissionId],
-      client,
-    );
     await client.query(
-      `update checks set state = 'checked', progress = '', trouble = null, report_id = $2, points = $3, out_of = $4,
-         changed_at = now() where submission_id = $1`,
-      [submissionId, made.id, pointsAfter(rules, grade, rules.late_seconds), grade.of],
+      `update checks set state = 'checked', progress = '', trouble = null, report_id = $2, changed_at = now()
+       where submission_id = $1`,
+      [submissionId, made.id],
     );
+    await remark(submissionId, client);
   });
 }

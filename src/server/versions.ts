@@ -8,6 +8,9 @@ export interface Numbers {
   readonly volume?: number | undefined;
   readonly mass?: number | undefined;
   readonly loose?: number | undefined;
+  /** Sketches that hold something, and how many of them are fully defined. */
+  readonly sketches?: number | undefined;
+  readonly defined?: number | undefined;
 }
 
 /** What the Bench showed of a version: a small picture as a data address, and its numbers. */

@@ -28,6 +28,8 @@ export type Saved =
   /** Another window has saved since; what was sent stands in the history. */
   | { readonly ok: false; readonly version: number };
 
+/** A longer pause is not time at work. */
+const PAUSE_SECONDS = 300;
 /** Work that pauses for so long is a spell; its end stands in the history. */
 const SPELL = "15 minutes";
 /** Whoever works for hours without a pause has a version in between at least so often. */
@@ -65,6 +67,7 @@ async function saveOn(handoutId: string, personId: string, save: Save): Promise<
   const saved = await prepared<{ version: number }>(
     "save",
     `update works set document = $3, version = version + 1, changed_by = $6, changed_at = now(),
+       worked_seconds = worked_seconds + least(extract(epoch from now() - changed_at), ${PAUSE_SECONDS}),
        picture = null, numbers = null,
        saves = (select jsonb_agg(mark order by n) from (
          select mark, n from jsonb_array_elements(saves || jsonb_build_object('id', $5::text, 'version', version + 1))
@@ -134,15 +137,16 @@ export async function put(
   return version;
 }
 
-/** Remembers how a version looked, for the history; one that is no longer the newest is let go. */
+/** Remembers how a version looked: for the history while it is the newest, and for whoever watches the lesson. */
 export const rememberShown = (handoutId: string, personId: string, version: number, shown: Shown) =>
-  rows("update works set picture = $4, numbers = $5 where handout_id = $1 and person_id = $2 and version = $3", [
-    handoutId,
-    personId,
-    version,
-    shown.picture ?? null,
-    shown.numbers ?? null,
-  ]);
+  rows(
+    `update works set
+       picture = case when version = $3 then coalesce($4, picture) else picture end,
+       numbers = case when version = $3 then $5::jsonb else numbers end,
+       live_picture = coalesce($4, live_picture), live_numbers = coalesce($5::jsonb, live_numbers), live_at = now()
+     where handout_id = $1 and person_id = $2`,
+    [handoutId, personId, version, shown.picture ?? null, shown.numbers ?? null],
+  );
 
 /** Which version the server holds, and from which window; the document is not read. */
 export const workMark = (handoutId: string, personId: string) =>

@@ -5,6 +5,9 @@ import { exercise, savePrepared, setPreparing } from "@/server/exercises";
 import { news } from "@/server/news";
 import { packPicture } from "@/server/pictures";
 import { enqueue, PRIORITY } from "@/server/queue";
+import { practiceInput, sayPractice } from "@/server/practices";
+import { trialInput, writeTrial } from "@/server/rechecks";
+import { saveTried, sayTrying } from "@/server/rubrics";
 import { beginCheck, checkInput, setProgress, setState, writeReport } from "@/server/submissions";
 import { ThreadEnded, type KernelThreads } from "./threads";
 
@@ -39,6 +42,7 @@ export function shortJobs(threads: KernelThreads): TaskList {
         await setState(submission, "checking", "this part takes longer; it goes on beside the others");
         await enqueue({ task: "check-long", submission }, { priority: PRIORITY.attempt(input.attempt) });
       }),
+    practise: (payload) => practise(threads, payload),
   };
 }
 
@@ -65,7 +69,72 @@ export const longJobs = (threads: KernelThreads): TaskList => ({
   "check-long": (payload, helpers) =>
     check(threads, payload, helpers, (submission, _, e) => setState(submission, "failed", "", spentText(e))),
   "prepare-exercise": (payload) => prepare(threads, payload),
+  "try-rubric": (payload) => tryOn(threads, payload),
+  "second-check": (payload) => secondCheck(threads, payload),
 });
+
+/** Tries an exercise's rubric on typical mistakes. */
+async function tryOn(threads: KernelThreads, payload: unknown): Promise<void> {
+  const row = await exercise(ExercisePayload.parse(payload).exercise);
+  const measured = row.prepared && "sheet" in row.prepared ? row.prepared : undefined;
+  const document = {
+    ...row.document,
+    sizes: row.document.sizes ?? [...(measured?.sizes ?? [])],
+    wanted: measured?.wanted,
+  };
+  const said = sayer((what) => sayTrying(row.id, what));
+  try {
+    const result = await threads.run({ kind: "try-mistakes", exercise: document }, { progress: said.say });
+    await said.written();
+    await saveTried(row.id, row.version, result.ok ? result.value : { trouble: result.refusal.sentence });
+  } catch (e) {
+    if (e instanceof ThreadEnded && e.ending === "closing") throw e;
+    await saveTried(row.id, row.version, { trouble: e instanceof Error ? e.message : String(e) });
+  }
+}
+
+const TrialPayload = z.object({ trial: z.uuid(), submission: z.uuid() });
+
+/** Checks one submission by a changed exercise, beside what there is. */
+async function secondCheck(threads: KernelThreads, payload: unknown): Promise<void> {
+  const { trial, submission } = TrialPayload.parse(payload);
+  const input = await trialInput(trial, submission);
+  // tried already, applied or dropped meanwhile
+  if (!input) return;
+  const { exercise: asked, document, answers, initials } = input;
+  try {
+    const result = await threads.run({ kind: "check", exercise: asked, document, answers, by: { initials } }, {});
+    if (!result.ok) return void (await writeTrial(trial, submission, { trouble: result.refusal.sentence }));
+    const { report, picture } = result.value;
+    await writeTrial(trial, submission, { report, grade: gradeReport(asked, report), picture: packPicture(picture) });
+  } catch (e) {
+    if (e instanceof ThreadEnded && e.ending === "closing") throw e;
+    await writeTrial(trial, submission, { trouble: e instanceof ThreadEnded ? spentText(e) : "The program failed." });
+  }
+}
+
+const PracticePayload = z.object({ practice: z.uuid() });
+
+/** A check before handing in: nothing of it is a submission. */
+async function practise(threads: KernelThreads, payload: unknown): Promise<void> {
+  const { practice } = PracticePayload.parse(payload);
+  const input = await practiceInput(practice);
+  if (!input || input.state === "checked" || input.state === "failed") return;
+  const said = sayer((progress) => sayPractice(practice, "checking", { progress }));
+  await sayPractice(practice, "checking", { progress: "starting" });
+  const { exercise: asked, document, initials } = input;
+  try {
+    const task = { kind: "check" as const, exercise: asked, document, answers: {}, by: { initials } };
+    const result = await threads.run(task, { progress: said.say });
+    await said.written();
+    if (result.ok) await sayPractice(practice, "checked", { grade: gradeReport(asked, result.value.report) });
+    else await sayPractice(practice, "failed", { trouble: result.refusal.sentence });
+  } catch (e) {
+    await said.written();
+    if (e instanceof ThreadEnded && e.ending === "closing") throw e;
+    await sayPractice(practice, "failed", { trouble: e instanceof ThreadEnded ? spentText(e) : "The program failed." });
+  }
+}
 
 type Input = NonNullable<Awaited<ReturnType<typeof checkInput>>>;
 
@@ -89,7 +158,13 @@ async function check(
   const deafen = news().listen((topic) => topic === `stop:${submission}` && stop.abort());
   try {
     const result = await threads.run(
-      { kind: "check", exercise: input.exercise, document: input.document, answers: input.answers },
+      {
+        kind: "check",
+        exercise: input.exercise,
+        document: input.document,
+        answers: input.answers,
+        by: { initials: input.initials },
+      },
       { progress: said.say, signal: stop.signal },
     );
     await said.written();

@@ -3,20 +3,32 @@ import type { Exercise } from "@/core/check/exercise";
 import type { FiguresOnly, PartFile } from "@/core/check/part-file";
 import type { Answers } from "@/core/check/question";
 import type { PartDocument } from "@/core/part/document";
+import type { Maker } from "@/core/check/kinds/context";
+import type { TriedMistakes } from "@/core/check/mistakes";
 import type { Targets } from "@/core/check/prepare";
 import type { Outcome } from "@/core/units/refusal";
 
 /** What a student hands in. */
 type Submitted = PartDocument | PartFile | FiguresOnly;
 
+interface CheckTask {
+  readonly kind: "check";
+  readonly exercise: Exercise;
+  readonly document: Submitted;
+  readonly answers: Answers;
+  readonly by: Maker;
+}
+
 /** What a kernel thread can be asked. */
 export type ThreadTask =
-  | { readonly kind: "check"; readonly exercise: Exercise; readonly document: Submitted; readonly answers: Answers }
+  | CheckTask
+  | { readonly kind: "try-mistakes"; readonly exercise: Exercise }
   | { readonly kind: "prepare"; readonly exercise: Exercise };
 
 export interface ThreadResults {
   check: Outcome<{ report: Report; picture: ReportPicture }>;
   prepare: Outcome<Targets>;
+  "try-mistakes": Outcome<TriedMistakes>;
 }
 
 export type FromThread =

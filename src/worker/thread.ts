@@ -3,6 +3,7 @@ import { checkMeasured, checkSubmission } from "@/core/check/check";
 import { References } from "@/core/check/references";
 import { measureFile } from "@/core/check/file";
 import { NO_PART } from "@/core/check/measured";
+import { tryMistakes } from "@/core/check/mistakes";
 import { prepareExercise } from "@/core/check/prepare";
 import { done } from "@/core/units/refusal";
 import { openNodeKernel } from "./kernel";
@@ -31,7 +32,7 @@ function run(task: ThreadTask): unknown {
   if (task.kind === "check") {
     const { exercise, document } = task;
     const progress = (what: string) => send({ kind: "progress", what });
-    const options = { progress, references, answers: task.answers };
+    const options = { progress, references, answers: task.answers, by: task.by };
     if (document.format === "caliper-part") return checkSubmission(kernel, exercise, document, options);
     if (document.format === "caliper-figures") return checkMeasured(kernel, exercise, () => done(NO_PART), options);
     const measure = () => {
@@ -40,6 +41,8 @@ function run(task: ThreadTask): unknown {
     };
     return checkMeasured(kernel, exercise, measure, options);
   }
+  if (task.kind === "try-mistakes")
+    return tryMistakes(kernel, task.exercise, (what) => send({ kind: "progress", what }), references);
   return prepareExercise(kernel, task.exercise, (done, of) =>
     send({ kind: "progress", what: `following the reference's numbers, ${done} of ${of}` }),
   );

@@ -47,7 +47,18 @@ describe("nothing serious stands in anybody's way, in both themes", PATIENCE, ()
     await page.getByRole("region", { name: "Chosen size" }).waitFor();
     await isAccessible(page);
     await courses(page);
-    await follow(page, "handouts");
+    const course = (await page.locator('a[href$="/gradebook"]').first().getAttribute("href"))!;
+    await page.goto(`${BASE}${course.replace("gradebook", "people")}`);
+    await isAccessible(page);
+    await courses(page);
+    await page.getByRole("link", { name: "Counterweight" }).first().click();
+    await page.waitForURL("**/handouts/*");
+    const handout = page.url();
+    for (const end of ["class", "live", "second-check"]) {
+      await page.goto(`${handout}/${end}`);
+      await isAccessible(page);
+    }
+    await page.goto(handout);
     await follow(page, "submissions");
     await page.locator("canvas").first().waitFor();
     await isAccessible(page);

@@ -3,6 +3,8 @@ import { randomUUID } from "node:crypto";
 import type { PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
 import { expect, type TestContext } from "vitest";
+import { COOKIE } from "@/app/cookie";
+import { openSession } from "@/server/people";
 
 export const BASE = process.env["CALIPER_URL"] ?? "http://127.0.0.1:3000";
 
@@ -27,6 +29,22 @@ const complaints = new WeakMap<Page, string[]>();
 
 /** A new visitor with a window of their own, signed in as a demo person. Errors in the page fail the test. */
 export async function visit(browser: Browser, name: string): Promise<Page> {
+  const page = await newWindow(browser);
+  await page.goto(BASE);
+  await page.getByRole("button", { name }).click();
+  await page.waitForURL("**/courses");
+  return page;
+}
+
+/** The same for somebody who is no demo person: their session is opened beside the door. */
+export async function enterAs(browser: Browser, personId: string): Promise<Page> {
+  const page = await newWindow(browser);
+  const { token } = await openSession(personId, "test");
+  await page.context().addCookies([{ name: COOKIE, value: token, url: BASE }]);
+  return page;
+}
+
+async function newWindow(browser: Browser): Promise<Page> {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     // painted on the processor: half the dots each way cost a quarter, and a hand sees no difference
@@ -42,9 +60,6 @@ export async function visit(browser: Browser, name: string): Promise<Page> {
   const said: string[] = [];
   complaints.set(page, said);
   page.on("console", (m) => m.type() === "error" && said.push(m.text().slice(0, 2000)));
-  await page.goto(BASE);
-  await page.getByRole("button", { name }).click();
-  await page.waitForURL("**/courses");
   return page;
 }
 

@@ -130,7 +130,8 @@ describe("reports", () => {
   it("a run writes one, however often it is told to", async () => {
     const id = await handedIn();
     const report = { version: 1, kernel: "k", evidence: [] } as Report;
-    const grade = { points: 7, of: 10, lines: [] };
+    const line = { id: "a", title: "A", points: 7, of: 10, verdict: "missed" };
+    const grade = { points: 7, of: 10, lines: [line] };
     const mesh = Buffer.alloc(0);
     const write = (run: string) => writeReport(id, run, 1, report, grade as never, { reference: mesh } as never);
     await Promise.all([write(`r-${id}`), write(`r-${id}`)]);

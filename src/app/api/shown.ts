@@ -13,6 +13,8 @@ export const Shown = z.object({
       volume: z.number().finite().optional(),
       mass: z.number().finite().optional(),
       loose: z.number().int().min(0).max(1_000_000).optional(),
+      sketches: z.number().int().min(0).max(10_000).optional(),
+      defined: z.number().int().min(0).max(10_000).optional(),
     })
     .optional(),
 });

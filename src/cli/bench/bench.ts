@@ -1,7 +1,7 @@
 import { chosen, type Bench } from "./measure";
 import { checkBench } from "./check";
 import { keepFigures } from "./figures";
-import { dragFramesBench, listsBench, loadBench, openingBench } from "./programs";
+import { dragFramesBench, listsBench, loadBench, markingBench, openingBench } from "./programs";
 import { memoryBench } from "./memory";
 import { rebuildBench } from "./rebuild";
 import { sheetBench } from "./sheet";
@@ -16,6 +16,7 @@ const BENCHES: Record<string, Bench> = {
   sheet: sheetBench,
   memory: memoryBench,
   "drag-frames": dragFramesBench,
+  marking: markingBench,
   lists: listsBench,
   load: loadBench,
   opening: openingBench,

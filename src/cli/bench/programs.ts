@@ -16,6 +16,8 @@ const asProgram =
 export const dragFramesBench = asProgram("drag-frames");
 /** From a click on a handout to its part, shaded. */
 export const openingBench = asProgram("opening");
+/** An evening of marking with a stopwatch, and a gradebook of thirty by twenty. */
+export const markingBench = asProgram("evening");
 /** Lists over many submissions. */
 export const listsBench = asProgram("lists");
 /** A class of students saving and handing in. */

@@ -11,7 +11,7 @@ import { generalTolerance, type Exercise } from "./exercise";
 import { compareFacets } from "./facets-comparison";
 import { facetsMesh } from "./facets-mesh";
 import { CHECKERS } from "./kinds/checkers";
-import type { CheckContext, Measured } from "./kinds/context";
+import type { CheckContext, Maker, Measured } from "./kinds/context";
 import { CHECK_NAMES, type CheckName, type Evidence } from "./kinds/kinds";
 import type { ShapePicture } from "./kinds/shape/check";
 import { measurePart, type Tell } from "./measured";
@@ -42,10 +42,11 @@ export interface CheckOptions {
   readonly references?: References;
   /** The figures that the student typed. */
   readonly answers?: Answers;
+  readonly by?: Maker;
 }
 
 /** Asked for whether or not the rubric has a line of them: the Marking desk shows them all. */
-const ALWAYS: ReadonlySet<CheckName> = new Set(["sketches", "solid", "volume", "mass", "shape"]);
+const ALWAYS: ReadonlySet<CheckName> = new Set(["sketches", "solid", "volume", "mass", "shape", "figures"]);
 
 /**
  * Checks a submitted part against an exercise's reference.
@@ -72,7 +73,12 @@ export function checkMeasured(
   kernel: Kernel,
   exercise: Exercise,
   measure: () => Outcome<Measured>,
-  { progress = () => {}, references = new References(kernel, 0), answers = {} }: CheckOptions = {},
+  {
+    progress = () => {},
+    references = new References(kernel, 0),
+    answers = {},
+    by = { initials: "" },
+  }: CheckOptions = {},
 ): Outcome<Checked> {
   const reference = references.take(exercise.reference, exercise.units, (what) => progress(`the reference: ${what}`));
   if (!reference) return refuse("bad-reference", "The exercise's reference part cannot be built.");
@@ -109,6 +115,7 @@ export function checkMeasured(
     sizes,
     answers,
     wanted: wanted.value,
+    by,
   };
   const found = CHECK_NAMES.filter((name) => ALWAYS.has(name) || asked.has(name)).map((name) =>
     CHECKERS[name](context),

@@ -1,27 +1,15 @@
 import { z } from "zod";
 import { emptyPart, MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
 import { MASS_UNITS } from "@/core/units/amounts";
-import { CHECK_NAMES, checkKind } from "./kinds/kinds";
 import { GeneralToleranceSchema, type GeneralTolerance } from "@/core/sizes/general";
 import { SizeSchema } from "@/core/sizes/size";
+import { defaultRubric, RubricSchema } from "./rubric";
 import { PRINTED_ANGLE, PRINTED_LENGTH } from "./tolerance";
 import { QuestionSchema, WantedSchema } from "./question";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
 
 const Share = z.number().min(0).max(1);
-
-export const RubricLineSchema = z.strictObject({
-  id: z.string().min(1).max(40),
-  check: z.enum(CHECK_NAMES),
-  title: z.string().min(1).max(80),
-  points: z.number().min(0).max(1000),
-  /** All or nothing, or falling linearly from the tolerance (all points) to the limit (none). */
-  scoring: z.discriminatedUnion("mode", [
-    z.strictObject({ mode: z.literal("all") }),
-    z.strictObject({ mode: z.literal("falling"), limit: z.number().positive() }),
-  ]),
-});
 
 /** An exercise: what is asked, what the answer is, and how it is marked. */
 export const ExerciseSchema = z.strictObject({
@@ -59,12 +47,11 @@ export const ExerciseSchema = z.strictObject({
   questions: z.array(QuestionSchema).max(40).optional(),
   /** The right answers, as a handout froze them; left out: worked out on the reference. */
   wanted: WantedSchema.optional(),
-  rubric: z.array(RubricLineSchema).max(40),
+  rubric: RubricSchema,
   sheet: SheetSettingsSchema,
 });
 
 export type Exercise = z.infer<typeof ExerciseSchema>;
-export type RubricLine = z.infer<typeof RubricLineSchema>;
 
 /** How far sizes may be off that have no tolerance of their own. */
 export const generalTolerance = (e: Pick<Exercise, "tolerances">): GeneralTolerance =>
@@ -93,15 +80,4 @@ export function newExercise(): Exercise {
     rubric: defaultRubric(),
     sheet: { projection: "first-angle", printMass: true, printVolume: false, notes: "" },
   };
-}
-
-/** A rubric to start from: 25 points. */
-export const defaultRubric = (): RubricLine[] =>
-  CHECK_NAMES.filter((check) => checkKind(check).start.points > 0).map((check) => newLine(check));
-
-/** A line of a rubric to start from. */
-export function newLine(check: RubricLine["check"], points = checkKind(check).start.points): RubricLine {
-  const { title, limit } = checkKind(check).start;
-  const scoring = limit === undefined ? { mode: "all" as const } : { mode: "falling" as const, limit };
-  return { id: check, check, title, points, scoring };
 }

@@ -10,7 +10,8 @@ import { bracketExercise, footExercise } from "@/demo/exercises";
 import { tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
-import { newLine, type Exercise } from "./exercise";
+import type { Exercise } from "./exercise";
+import { newLine } from "./rubric";
 
 let kernel: Kernel;
 beforeAll(async () => {

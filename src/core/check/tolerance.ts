@@ -83,3 +83,10 @@ export const SETTLED = 1e-7;
 export const SETTLE_SOFT = 1e-6;
 /** What nothing holds when settling is held by this share of what all others are. */
 export const UNHELD = 1e-12;
+
+/**
+ * Facets so fine that a wall beside a hole is measured to a few thousandths: share of the part's size, and radians
+ * between neighbours.
+ */
+export const WALL_FACET = 2e-4;
+export const WALL_TURN = 0.1;

@@ -38,6 +38,20 @@ export function spanText(seconds: number): string {
   return `${minutes} min`;
 }
 
+/** How many tries there are, and which counts; empty where there is nothing to say. */
+export function triesText({
+  attempts_most: most,
+  counts,
+}: {
+  attempts_most: number | null;
+  counts: "last" | "best";
+}): string {
+  if (most === 1) return "There is one try.";
+  const which = `the ${counts} counts`;
+  if (most !== null) return `There are ${most} tries; ${which}.`;
+  return counts === "best" ? "Of all tries the best counts." : "";
+}
+
 /** What the rules say, for those who read them. */
 export function rulesText(rules: Omit<DueRules, "due_at">): string {
   const after = rules.grace_minutes

@@ -18,6 +18,9 @@ interface Nearest {
 /** Normals whose cosine is larger look about the same way. */
 export const SAME_FACING = 0.5;
 
+/** The other side of a wall lies straight through it, within some 20°. */
+const STRAIGHT = 0.94;
+
 /** Finds the nearest places on a net, in a tree of boxes around its triangles. */
 export class NearestOn {
   private readonly tree: MeshBVH;
@@ -77,6 +80,30 @@ export class NearestOn {
         corners.closestPointToPoint(asked, on);
         const distance = on.distanceTo(asked);
         if (distance < least) [best, least] = [triangle, distance];
+        return false;
+      },
+    });
+    return best;
+  }
+
+  /**
+   * How far it is through the material from a place on the net to the nearest that looks the other way.
+   * @param normal out of the material there @param opposite cosines up to this are the other way
+   * @returns mm, less than `within`; undefined where there is none
+   */
+  through(from: Vec3, normal: Vec3, opposite: number, within: number): number | undefined {
+    const asked = this.asked.set(...from),
+      on = new Vector3();
+    let best: number | undefined;
+    this.tree.shapecast({
+      intersectsBounds: (box) => box.distanceToPoint(asked) < (best ?? within),
+      intersectsTriangle: (corners, triangle) => {
+        if (dot3(this.normal(triangle), normal) > opposite) return false;
+        corners.closestPointToPoint(asked, on);
+        const distance = on.distanceTo(asked);
+        const deep = -dot3([on.x - from[0], on.y - from[1], on.z - from[2]], normal);
+        // what lies beside it is another wall's side
+        if (deep > STRAIGHT * distance && distance > 0 && distance < (best ?? within)) best = distance;
         return false;
       },
     });

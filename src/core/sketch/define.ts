@@ -63,7 +63,7 @@ export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
     const then = look(next);
     if (!then || then.freedoms >= now.freedoms || then.surplus.includes(id)) continue;
     proposals.push({
-      relation: candidate,
+      relation: { ...candidate, proposed: true },
       text: relationText(fresh, unit, now.sketch),
       takes: now.freedoms - then.freedoms,
     });

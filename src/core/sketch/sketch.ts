@@ -64,6 +64,8 @@ export const ConstraintSchema = z.strictObject({
   of: z.array(Ref).min(1).max(4),
   /** For `spaced`: how many times the step; for `turned`: the angle in degrees. */
   factor: means(z.number().min(-1e6).max(1e6), "ratio").optional(),
+  /** Came from Define the rest. */
+  proposed: z.boolean().optional(),
 });
 export const DimensionSchema = z.strictObject({
   id: Id,
@@ -83,6 +85,8 @@ export const DimensionSchema = z.strictObject({
   ).optional(),
   /** A reference dimension is measured and drives nothing. */
   reference: z.boolean().optional(),
+  /** Came from Define the rest. */
+  proposed: z.boolean().optional(),
   /** For an angle: measure to the reversed second line. */
   flip: z.boolean().optional(),
   /** For each round thing it is taken from: its near or its far side. */

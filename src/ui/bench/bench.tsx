@@ -32,6 +32,7 @@ import { planeAt, PlaneLayer } from "./view/plane-layer";
 import { pickAt, SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { faceAt } from "./view/pick";
+import type { Practising } from "@/server/practices";
 import { HistoryCard } from "./history/history-card";
 import { hearWork, useKeeping } from "./keeping";
 import { createBench, sketchOf, type BenchStore, type Opening } from "./store";
@@ -50,6 +51,8 @@ export interface BenchProps extends Opening {
   readonly watch: string;
   /** For a student: where the part is handed in. */
   readonly handIn?: string;
+  /** Where the part is checked before it is handed in, and what there is of that. */
+  readonly practice?: { readonly url: string; readonly start: Practising } | undefined;
   /** What is taken: the part, files in its place, figures alone. */
   readonly accepts?: readonly Accepted[];
   /** Figures that are asked for. */

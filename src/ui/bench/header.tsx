@@ -7,6 +7,7 @@ import { TimeLeft } from "../parts/time-left";
 import type { AnswersStore } from "./answers";
 import type { BenchProps } from "./bench";
 import { HandIn } from "./hand-in";
+import { PracticeCheck } from "./practice";
 import { AT_RISK, Kept } from "./kept";
 import type { BenchStore } from "./store";
 
@@ -19,6 +20,7 @@ export function BenchHeader({
   detail,
   due,
   handIn,
+  practice,
   accepts = ["part"],
   figures,
   answers,
@@ -87,6 +89,7 @@ export function BenchHeader({
           Last result
         </Link>
       )}
+      {practice && <PracticeCheck store={store} url={practice.url} start={practice.start} />}
       {handIn && <HandIn {...{ store, sheet, accepts, answers }} to={handIn} figures={figures} />}
       {leaveTo && (
         <Link className="btn btn-primary btn-sm" href={leaveTo}>

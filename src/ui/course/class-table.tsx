@@ -6,8 +6,11 @@ import type { ExerciseFormState } from "@/app/exercise-actions";
 import { spanText } from "@/core/grade/late";
 import type { ClassRow } from "@/server/handouts";
 import { Follow } from "../parts/follow";
+import { HandoutTabs } from "./handout-tabs";
+import { NEED_WORDS, urgencyOf } from "../marking/desk-order";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
+import { TermsFields, type MarkingTerms } from "../exercise/terms-fields";
 import { SheetFigure } from "../sheet/sheet-figure";
 import { SheetFiles } from "../sheet/sheet-files";
 
@@ -32,13 +35,20 @@ interface HandoutHead {
 export interface ClassActs {
   readonly again: (form: FormData) => Promise<void>;
   readonly giveTime: (state: ExerciseFormState, form: FormData) => Promise<ExerciseFormState>;
+  readonly changeMarking: ClassActs["giveTime"];
 }
 
 const pointsOf = (r: Row): number => r.points ?? r.grade?.points ?? 0;
 
-/** What needs the instructor first: not checked, then points missing, then the rest, then those not handed in. */
-const rank = (r: Row) =>
-  !r.submission ? 4 : r.state === "failed" ? 0 : !r.grade ? 1 : pointsOf(r) < r.grade.of ? 2 : 3;
+/** What needs the instructor first, then what was not looked at, then the rest, then those not handed in. */
+function rank(r: Row): number {
+  if (!r.submission) return 4;
+  if (r.needs?.length) return 0;
+  if (r.state === "queued" || r.state === "checking") return 1;
+  return isSeen(r) ? 3 : 2;
+}
+const isSeen = (r: Row): boolean => r.accepted_at !== null || r.returned_at !== null;
+const firstOf = (rows: readonly Row[]): string | undefined => rows.find((r) => r.submission)?.submission ?? undefined;
 
 function Standing({ row }: { row: Row }) {
   if (!row.submission)
@@ -62,25 +72,37 @@ function Standing({ row }: { row: Row }) {
       </span>
     );
   const short = row.grade.lines.filter((l) => l.points < l.of);
-  return <span className="quiet">{short.length ? short.map((l) => l.title).join(", ") : "nothing open"}</span>;
+  const why = (row.needs ?? []).map((n) => NEED_WORDS[n]).join(", ");
+  return (
+    <span className="quiet">
+      {why && <span className="text-accent">{why} · </span>}
+      {short.length ? short.map((l) => l.title).join(", ") : "nothing open"}
+      {row.returned_at ? " · returned" : row.accepted_at ? " · looked at" : ""}
+    </span>
+  );
 }
 
 export function ClassTable({
   person,
   handout,
   rows,
+  terms,
   acts,
 }: {
   person: { name: string };
   handout: HandoutHead;
   rows: readonly Row[];
+  /** How it is marked, and what its students see. */
+  terms: MarkingTerms;
   /** None for who only marks. */
   acts: ClassActs | undefined;
 }) {
-  const sorted = [...rows].sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
+  const sorted = [...rows].sort(
+    (a, b) => rank(a) - rank(b) || urgencyOf(a.needs) - urgencyOf(b.needs) || a.name.localeCompare(b.name),
+  );
   const busy = (!handout.sheet && !handout.trouble) || rows.some((r) => r.state === "queued" || r.state === "checking");
   const handedIn = rows.filter((r) => r.submission).length;
-  const open = rows.filter((r) => rank(r) === 0 || rank(r) === 2).length;
+  const open = rows.filter((r) => r.submission && rank(r) < 3).length;
   return (
     <PageFrame person={person}>
       <Follow on={`class:${handout.id},handout:${handout.id}`} busy={busy} />
@@ -94,6 +116,14 @@ export function ClassTable({
             look at
           </p>
           <p className="quiet">{handout.rules}</p>
+          <HandoutTabs handout={handout.id} here="" mayTeach={acts !== undefined} />
+          {firstOf(sorted) && (
+            <p className="no-print mt-3">
+              <Link className="btn btn-primary btn-sm" href={`/submissions/${firstOf(sorted)}`}>
+                To the Marking desk
+              </Link>
+            </p>
+          )}
           {handout.trouble && (
             <p role="alert" className="alert alert-error mt-3">
               {handout.trouble}
@@ -165,6 +195,7 @@ export function ClassTable({
                   Check those that failed again
                 </button>
               </form>
+              <MarkingForm handout={handout.id} terms={terms} act={acts.changeMarking} />
               {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
             </div>
           )}
@@ -186,6 +217,26 @@ export function ClassTable({
         </aside>
       </div>
     </PageFrame>
+  );
+}
+
+/** How it is marked, changed after it was issued. */
+function MarkingForm({ handout, terms, act }: { handout: string; terms: MarkingTerms; act: ClassActs["giveTime"] }) {
+  const [said, change, busy] = useActionState(act, {});
+  return (
+    <form action={change} className="w-full" aria-label="How it is marked">
+      <input type="hidden" name="handout" value={handout} />
+      <TermsFields start={terms} key={JSON.stringify(terms)}>
+        <button className="btn btn-sm" disabled={busy}>
+          Change it
+        </button>
+      </TermsFields>
+      {(said.sentence ?? said.done) && (
+        <p role="status" className={said.sentence ? "text-error" : "quiet"}>
+          {said.sentence ?? said.done}
+        </p>
+      )}
+    </form>
   );
 }
 

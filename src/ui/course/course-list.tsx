@@ -70,11 +70,18 @@ export function CourseList({
           <h1 className="flex items-baseline gap-3 text-xl font-semibold">
             {c.title}
             {c.term && <span className="quiet text-base font-normal">{c.term}</span>}
-            {c.role === "instructor" && (
-              <Link className="btn btn-sm ml-auto" href={`/courses/${c.id}/people`}>
-                People
-              </Link>
-            )}
+            <span className="ml-auto flex gap-2">
+              {c.role !== "student" && (
+                <Link className="btn btn-sm" href={`/courses/${c.id}/gradebook`}>
+                  Gradebook
+                </Link>
+              )}
+              {c.role === "instructor" && (
+                <Link className="btn btn-sm" href={`/courses/${c.id}/people`}>
+                  People
+                </Link>
+              )}
+            </span>
           </h1>
           {c.role === "student" ? <Learning course={c} /> : <Teaching course={c} />}
         </section>
@@ -171,11 +178,8 @@ function Learning({ course }: { course: Course }) {
                 {h.my_submission ? (
                   <Link className="hover:underline" href={`/submissions/${h.my_submission}`}>
                     {h.my_late && <span className="text-accent">late · </span>}
-                    {h.my_points === null
-                      ? h.mine === "failed"
-                        ? "not checked"
-                        : "being checked"
-                      : `${h.my_points} / ${h.of}`}
+                    {h.my_turn === "student" && <span className="text-accent">a question for you · </span>}
+                    {resultText(h)}
                   </Link>
                 ) : (
                   <span className="quiet">{h.has_work ? "begun" : "not opened"}</span>
@@ -192,6 +196,13 @@ function Learning({ course }: { course: Course }) {
       </table>
     </>
   );
+}
+
+/** What a student sees of their newest try, in a word. */
+function resultText(h: Handout): string {
+  if (h.my_points !== null) return `${h.my_points} / ${h.of}`;
+  if (h.mine === "failed") return "not checked";
+  return h.mine === "checked" ? "handed in" : "being checked";
 }
 
 function Exercises({ course }: { course: Course }) {

@@ -10,7 +10,9 @@ import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
 import { PrintedSizes } from "./printed-sizes";
 import { QuestionsEditor } from "./questions-editor";
 import { SheetFields } from "./sheet-fields";
-import { RubricTable } from "./rubric-table";
+import { RubricEditor } from "./rubric-editor";
+import type { RubricTemplate } from "./rubric-templates";
+import { RubricTrial } from "./rubric-trial";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
 import { ProofList } from "../sheet/proof-list";
@@ -21,6 +23,7 @@ type Props = {
   person: { name: string };
   exercise: Exercise;
   save: Act;
+  templates: readonly RubricTemplate[];
 } & (Issued | { readonly course: string; readonly id?: undefined });
 
 /** What general tolerance the form shows. */
@@ -199,7 +202,12 @@ export function ExerciseForm(props: Props) {
                   Material by its name too
                 </label>
               </div>
-              <RubricTable rubric={e.rubric} />
+              <RubricEditor
+                rubric={e.rubric}
+                sizes={measured?.sheet.dimensions.map(({ id, text }) => ({ id, text })) ?? []}
+                templates={props.templates}
+                keep={made?.keepRubric}
+              />
               {measured?.sizes && (
                 <PrintedSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} units={e.units} />
               )}
@@ -232,6 +240,14 @@ export function ExerciseForm(props: Props) {
               )}
             </div>
           </form>
+          {made && measured && (
+            <RubricTrial
+              preview={made.tried.preview}
+              isCurrent={made.tried.version === made.version}
+              trying={made.tried.trying}
+              start={made.tryRubric}
+            />
+          )}
           {made && (
             <IssueForm
               made={made}

@@ -2,8 +2,11 @@ import { useActionState, useState } from "react";
 import type { ExerciseFormState } from "@/app/exercise-actions";
 import type { Exercise } from "@/core/check/exercise";
 import type { Accepted } from "@/core/check/part-file";
+import type { RubricLine } from "@/core/check/rubric";
 import type { Prepared } from "@/server/exercises";
+import type { Tried } from "@/server/rubrics";
 import { Field } from "./field";
+import { TermsFields } from "./terms-fields";
 
 export type Act = (state: ExerciseFormState, form: FormData) => Promise<ExerciseFormState>;
 
@@ -18,6 +21,10 @@ export interface Issued {
   readonly timeZone: string;
   readonly issue: Act;
   readonly takeFromReference: Act;
+  /** What the rubric gives for typical mistakes, and has it tried. */
+  readonly tried: Tried;
+  readonly tryRubric: () => Promise<void>;
+  readonly keepRubric: (name: string, rubric: readonly RubricLine[]) => Promise<string>;
 }
 /** What is asked and what the reference says may differ; which is meant is asked. */
 export function Difference({ made, exercise: e }: { made: Issued; exercise: Exercise }) {
@@ -125,6 +132,7 @@ export function IssueForm({
           </label>
         ))}
       </fieldset>
+      <TermsFields />
       {asks && (
         <p role="alert" className="w-full text-sm text-accent">
           The Sheet leaves {open === 1 ? "a point" : `${open} points`} open (Sheet proof, at the right): students may

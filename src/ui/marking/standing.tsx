@@ -21,8 +21,6 @@ export interface SubmissionHead {
   readonly lateSeconds: number;
   /** How many of the handout's hints had been opened. */
   readonly hintsOpened: number;
-  /** What is left of the points by the rules for late work. */
-  readonly points: number | null;
 }
 
 /** Met, missed or not known: by shape as well as colour. */
@@ -32,7 +30,7 @@ export function Sign({ verdict }: { verdict: Verdict }) {
   return <CircleHelp size={17} className="mt-0.5 shrink-0 text-warning" aria-label="not known" />;
 }
 
-export function Progress({ state }: { state: SubmissionHead }) {
+export function Progress({ state }: { state: Pick<SubmissionHead, "state" | "progress"> }) {
   return (
     <div role="status" className="mt-6 flex items-center gap-3">
       <span className="loading loading-bars loading-sm text-accent" />

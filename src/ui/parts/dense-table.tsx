@@ -1,29 +1,8 @@
 "use client";
 
-import {
-  columnFilteringFeature,
-  createColumnHelper,
-  createFilteredRowModel,
-  createSortedRowModel,
-  filterFn_includesString,
-  globalFilteringFeature,
-  rowSortingFeature,
-  sortFn_alphanumeric,
-  sortFn_text,
-  tableFeatures,
-  useTable,
-} from "@tanstack/react-table";
+import { createColumnHelper, useTable } from "@tanstack/react-table";
 import { useMemo, type ReactNode } from "react";
-
-const features = tableFeatures({
-  columnFilteringFeature,
-  globalFilteringFeature,
-  filteredRowModel: createFilteredRowModel(),
-  filterFns: { includesString: filterFn_includesString },
-  rowSortingFeature,
-  sortedRowModel: createSortedRowModel(),
-  sortFns: { alphanumeric: sortFn_alphanumeric, text: sortFn_text },
-});
+import { features, SORTED, SORT_MARK } from "./table-features";
 
 export interface Column<T> {
   readonly id: string;
@@ -93,7 +72,7 @@ export function DenseTable<T extends object>({
                     <button className="cursor-pointer hover:underline" onClick={h.column.getToggleSortingHandler()}>
                       {byId.get(h.column.id)?.header}
                     </button>
-                    {sorted && <span aria-hidden>{MARK[sorted]}</span>}
+                    {sorted && <span aria-hidden>{SORT_MARK[sorted]}</span>}
                   </th>
                 );
               })}
@@ -121,5 +100,3 @@ export function DenseTable<T extends object>({
 
 /** Nobody reads further; whoever is wanted is searched for. */
 const MOST_SHOWN = 200;
-const SORTED = { asc: "ascending", desc: "descending" } as const;
-const MARK = { asc: " ▴", desc: " ▾" } as const;

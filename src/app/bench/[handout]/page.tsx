@@ -1,7 +1,8 @@
 import { dueFor, forStudent, handout } from "@/server/handouts";
 import { hintsFor } from "@/server/hints";
+import { practising } from "@/server/practices";
 import { openWork } from "@/server/works";
-import { rulesText } from "@/core/grade/late";
+import { rulesText, triesText } from "@/core/grade/late";
 import { latestSubmission } from "@/server/submissions";
 import { Bench } from "@/ui/bench/bench";
 import { allowed } from "../../visitor";
@@ -13,10 +14,11 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
   const { person } = await allowed("handout.work", id);
   const h = await handout(id);
   const work = await openWork(h, person.id);
-  const [hints, last, due] = await Promise.all([
+  const [hints, last, due, practice] = await Promise.all([
     hintsFor(h, person.id),
     latestSubmission(id, person.id),
     dueFor(h, person.id),
+    h.practice ? practising(h, person.id) : undefined,
   ]);
   const { course, sheet, trouble, number, title, figures } = forStudent(h);
   return (
@@ -30,13 +32,14 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       due={{
         at: due.toISOString(),
         now: new Date().toISOString(),
-        rules: rulesText(h),
+        rules: [rulesText(h), triesText(h)].filter(Boolean).join(" "),
       }}
       history={{ url: `/api/works/${id}/history` }}
       sheet={sheet}
       sheetTrouble={trouble}
       watch={`handout:${id},work:${id}`}
       handIn={`/api/handouts/${id}/hand-in`}
+      practice={practice && { url: `/api/handouts/${id}/practice`, start: practice }}
       mayDefine={h.may_define}
       accepts={h.accepts}
       figures={figures}

@@ -1,7 +1,8 @@
 import { timeZoneOf } from "@/server/courses";
 import { exercise } from "@/server/exercises";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
-import { issue, takeFromReference, updateExercise } from "../../exercise-actions";
+import { rubricsOf, triedOf } from "@/server/rubrics";
+import { issue, keepRubricFor, takeFromReference, tryRubricOn, updateExercise } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -23,6 +24,10 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       save={updateExercise}
       issue={issue}
       takeFromReference={takeFromReference}
+      templates={await rubricsOf(row.course_id)}
+      tried={await triedOf(id, { ...row.document, wanted: undefined })}
+      tryRubric={tryRubricOn.bind(null, id)}
+      keepRubric={keepRubricFor.bind(null, id)}
     />
   );
 }

@@ -1,4 +1,5 @@
 import { newExerciseIn } from "@/server/exercises";
+import { rubricsOf } from "@/server/rubrics";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
 import { createFromForm } from "../../exercise-actions";
 import { allowed } from "../../visitor";
@@ -8,5 +9,13 @@ export const dynamic = "force-dynamic";
 export default async function Page({ searchParams }: { searchParams: Promise<{ course?: string }> }) {
   const { course = "" } = await searchParams;
   const { person } = await allowed("course.teach", course);
-  return <ExerciseForm person={person} course={course} exercise={await newExerciseIn(course)} save={createFromForm} />;
+  return (
+    <ExerciseForm
+      person={person}
+      course={course}
+      exercise={await newExerciseIn(course)}
+      templates={await rubricsOf(course)}
+      save={createFromForm}
+    />
+  );
 }

@@ -2,7 +2,7 @@ import { rulesText } from "@/core/grade/late";
 import { redirect } from "next/navigation";
 import { classOn, handout } from "@/server/handouts";
 import { ClassTable } from "@/ui/course/class-table";
-import { checkHandoutAgain, giveTime } from "../../exercise-actions";
+import { changeMarking, checkHandoutAgain, giveTime } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -34,7 +34,15 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         timeZone: h.time_zone,
       }}
       rows={rows}
-      acts={role === "instructor" ? { again: checkHandoutAgain, giveTime } : undefined}
+      acts={role === "instructor" ? { again: checkHandoutAgain, giveTime, changeMarking } : undefined}
+      terms={{
+        attempts_most: h.attempts_most,
+        counts: h.counts,
+        shows: h.shows,
+        practice: h.practice,
+        weight: h.weight,
+        hold_back: h.hold_back,
+      }}
     />
   );
 }

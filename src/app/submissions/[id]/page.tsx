@@ -1,8 +1,11 @@
-import type { Report } from "@/core/check/check";
-import type { CheckedSize } from "@/core/check/kinds/sizes/kind";
-import { classOn, handout } from "@/server/handouts";
-import { latestReport, submission } from "@/server/submissions";
-import { MarkingDesk } from "@/ui/marking/marking-desk";
+import { deskSubmission, headOf } from "@/server/desk";
+import { deskQueue } from "@/server/desk-queue";
+import { handout, type Handout } from "@/server/handouts";
+import { markedBy, remarksOf } from "@/server/marking";
+import { studentView } from "@/server/results";
+import { submission } from "@/server/submissions";
+import { MarkingDesk } from "@/ui/marking/desk";
+import type { DeskHandout } from "@/ui/marking/desk-data";
 import { StudentResult } from "@/ui/marking/student-result";
 import { checkSubmissionAgain } from "../../exercise-actions";
 import { allowed } from "../../visitor";
@@ -13,87 +16,48 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const { person, role } = await allowed("submission.view", id);
   const s = await submission(id);
-  const [h, report] = await Promise.all([handout(s.handout_id), latestReport(id)]);
-  const heading = { number: h.exercise.number, title: h.exercise.title, course: h.course, handout: h.id };
-  const state = {
-    id,
-    person: s.person,
-    attempt: s.attempt,
-    state: s.state,
-    progress: s.progress,
-    trouble: s.trouble,
-    handedInAt: s.handed_in_at.toISOString(),
-    lateSeconds: s.late_seconds,
-    hintsOpened: s.hints_opened,
-    points: s.points,
-  };
+  const h = await handout(s.handout_id);
   if (role === "student") {
-    // what the student is sent: points and their own sentences, nothing of the report behind them
-    const grade = report && {
-      points: report.grade.points,
-      of: report.grade.of,
-      lines: report.grade.lines.map(({ id: line, check, title, points, of, verdict, studentSentence }) => ({
-        id: line,
-        check,
-        title,
-        points,
-        of,
-        verdict,
-        sentence: studentSentence,
-      })),
-    };
+    const { number, title, units } = h.exercise;
     return (
       <StudentResult
         person={person}
-        heading={heading}
-        state={state}
-        grade={grade ?? null}
-        sizes={sizesIn(report?.report)}
-        units={h.exercise.units}
+        heading={{ number, title, course: h.course, handout: h.id }}
+        state={headOf(s)}
+        view={await studentView(id, h)}
+        units={units}
+        sheet={h.sheet?.svg}
       />
     );
   }
-  const queue = (await classOn(h.id)).flatMap((r) =>
-    r.submission
-      ? [
-          {
-            id: r.submission,
-            name: r.name,
-            state: r.state!,
-            points: r.points,
-            of: r.grade?.of ?? null,
-            trouble: r.trouble,
-          },
-        ]
-      : [],
-  );
-  const shape = report?.report.evidence.find((e) => e.check === "shape");
-  const sizes = sizesIn(report?.report);
+  const [first, queue, remarks] = await Promise.all([deskSubmission(id), deskQueue(h.id), remarksOf(person.id)]);
   return (
     <MarkingDesk
-      person={person}
-      heading={heading}
-      units={h.exercise.units}
-      state={state}
+      key={h.id}
+      me={{ id: person.id, name: person.name }}
+      handout={deskHandout(h)}
       queue={queue}
+      first={first}
+      remarks={remarks}
       again={checkSubmissionAgain}
-      report={
-        report
-          ? {
-              grade: report.grade,
-              kernel: report.kernel,
-              createdAt: report.created_at.toISOString(),
-              shape: shape?.check === "shape" ? shape : null,
-              sizes,
-            }
-          : null
-      }
     />
   );
 }
 
-/** What was found of the sizes that the Sheet prints: the student may see all of it. */
-function sizesIn(report: Report | undefined): readonly CheckedSize[] {
-  const e = report?.evidence.find((found) => found.check === "sizes");
-  return e?.check === "sizes" && e.scale === undefined ? e.sizes : [];
+function deskHandout(h: Handout): DeskHandout {
+  const exercise = markedBy(h);
+  return {
+    id: h.id,
+    number: exercise.number,
+    title: exercise.title,
+    course: h.course,
+    exercise,
+    sheet: h.sheet,
+    rules: {
+      dueAt: h.due_at.toISOString(),
+      grace_minutes: h.grace_minutes,
+      after_due: h.after_due,
+      points_a_day: h.points_a_day,
+    },
+  };
 }

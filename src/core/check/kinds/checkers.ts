@@ -2,13 +2,16 @@ import type { CheckContext } from "./context";
 import type { CheckName, Evidence } from "./kinds";
 import { checkAnswers } from "./answers/check";
 import { checkFigures } from "./figures/check";
+import { checkHand } from "./hand/check";
 import { checkMass } from "./mass/check";
+import { checkMaterial } from "./material/check";
 import { checkPlace } from "./place/check";
 import { checkShape, type ShapePicture } from "./shape/check";
 import { checkSizes } from "./sizes/check";
 import { checkSketches } from "./sketches/check";
 import { checkSolid } from "./solid/check";
 import { checkVolume } from "./volume/check";
+import { checkWays } from "./ways/check";
 
 interface Found<E> {
   readonly evidence: E;
@@ -27,4 +30,7 @@ export const CHECKERS: { [K in CheckName]: (c: CheckContext) => Found<Extract<Ev
   figures: (c) => ({ evidence: checkFigures(c) }),
   place: (c) => ({ evidence: checkPlace(c) }),
   answers: (c) => ({ evidence: checkAnswers(c) }),
+  material: (c) => ({ evidence: checkMaterial(c) }),
+  ways: (c) => ({ evidence: checkWays(c) }),
+  hand: () => ({ evidence: checkHand() }),
 };

@@ -23,6 +23,11 @@ export interface Measured {
   readonly facets?: FacetBody | undefined;
 }
 
+/** What a check may know of who made a part: what their names for things hold. */
+export interface Maker {
+  readonly initials: string;
+}
+
 export interface CheckContext {
   readonly kernel: Kernel;
   readonly exercise: Exercise;
@@ -37,4 +42,6 @@ export interface CheckContext {
   /** The figures that the student typed, and those that are right. */
   readonly answers: Answers;
   readonly wanted: Wanted;
+  /** Who made it. */
+  readonly by: Maker;
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { MassUnit } from "@/core/units/amounts";
 import type { LengthUnit } from "@/core/units/quantity";
+import type { WayRule } from "./ways/rule";
 
 /** met: within tolerance; missed: not; unknown: could not be told. */
 export const VerdictSchema = z.enum(["met", "missed", "unknown"]);
@@ -20,6 +21,13 @@ export interface Asked {
   readonly sheet: { readonly printMass: boolean; readonly printVolume: boolean };
 }
 
+/** What a line of a rubric chooses of what a check found. */
+export interface LineChoice {
+  readonly only?: readonly string[] | undefined;
+  readonly unused?: boolean | undefined;
+  readonly rule?: WayRule | undefined;
+}
+
 /** All that is known of a kind of check without running it. */
 export interface CheckKind<E extends AnyEvidence> {
   readonly evidence: z.ZodType<E>;
@@ -27,6 +35,10 @@ export interface CheckKind<E extends AnyEvidence> {
   toInstructor(e: E, asked: Asked): string;
   /** For the student: their own measure and the verdict; of the reference never more than the Sheet prints. */
   toStudent(e: E, asked: Asked): string;
+  /** The evidence as a line looks at it: only what it chooses, judged by its rule. Left out: as it was found. */
+  forLine?(e: E, line: LineChoice, asked: Asked): E;
+  /** How many things are right of how many, for lines that go by the share; left out where there are none. */
+  items?(e: E): { readonly right: number; readonly of: number };
   /** Whether nothing is earned however little is off. */
   earnsNothing?(e: E): boolean;
   /**

@@ -9,6 +9,8 @@ export interface Shown {
     readonly volume?: number;
     readonly mass?: number;
     readonly loose: number;
+    readonly sketches: number;
+    readonly defined: number;
   };
 }
 
@@ -37,16 +39,18 @@ export function shownNow(store: BenchStore): Shown {
   const { history, built, building } = store.getState(),
     { present } = history;
   const volume = building ? undefined : built?.properties?.volume;
-  const loose = present.steps.reduce(
-    (n, s) => n + (s.kind === "sketch" ? (diagnosisOf(s.sketch, present.units)?.freedoms ?? 0) : 0),
-    0,
+  const freedoms = present.steps.flatMap((s) =>
+    s.kind === "sketch" && s.sketch.curves.length ? [diagnosisOf(s.sketch, present.units)?.freedoms] : [],
   );
+  const loose = freedoms.reduce<number>((n, f) => n + (f ?? 0), 0);
   const picture = smallPicture();
   return {
     ...(picture && { picture }),
     numbers: {
       steps: present.steps.length,
       loose,
+      sketches: freedoms.length,
+      defined: freedoms.filter((f) => f === 0).length,
       ...(volume !== undefined && { volume, mass: volume * densityOf(present.material) }),
     },
   };
@@ -61,9 +65,11 @@ export function rememberLooks(store: BenchStore, url: string): () => void {
   const look = () => {
     timer = undefined;
     const { saved, building, saver, mode } = store.getState();
-    if (saved.kind !== "saved" || building || mode.kind !== "solid" || saver.version === told) return;
+    if (saved.kind !== "saved" || building || saver.version === told) return;
     told = saver.version;
-    const body = JSON.stringify({ version: told, ...shownNow(store) });
+    const { picture, numbers } = shownNow(store);
+    // a sketch seen straight on is no picture of the part
+    const body = JSON.stringify({ version: told, ...(mode.kind === "solid" && picture && { picture }), numbers });
     // only a picture: one that gets lost is no harm
     fetch(url, { method: "POST", headers: { "content-type": "application/json" }, body }).catch(() => {});
   };

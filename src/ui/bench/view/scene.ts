@@ -8,7 +8,10 @@ import { deviationMaterial, type DeviationBands } from "./deviation-material";
 
 export interface Layer {
   readonly mesh: Mesh;
-  readonly style: "model" | "faded" | "missing" | "extra" | "ghost";
+  readonly style: "model" | "faded" | "missing" | "extra" | "ghost" | "lines";
+  /** Of lines alone: what they are drawn in; dashed where they are another part's. */
+  readonly ink?: string;
+  readonly dashed?: boolean;
   /** Only what lies behind this plane is drawn: a point on it and the direction towards the viewer. */
   readonly cut?: { readonly at: Vec3; readonly normal: Vec3 };
   /** The cut face is shown hatched. */
@@ -31,6 +34,28 @@ interface DeviationLayer {
 
 const colour = (name: string) =>
   new THREE.Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || "#888888");
+
+/** A hair of slack, so that a face in the plane itself still shows. */
+const clippingPlane = ({ at, normal }: NonNullable<Layer["cut"]>): THREE.Plane =>
+  new THREE.Plane().setFromNormalAndCoplanarPoint(
+    new THREE.Vector3(...normal).negate(),
+    new THREE.Vector3(...at).addScaledVector(new THREE.Vector3(...normal), UNSEEN),
+  );
+
+/** How faces of a layer are painted. @param see how much of what lies behind is hidden, 0 to 1 */
+function faceMaterial(style: Layer["style"], isFlat: boolean, ink: THREE.Color, see: number): THREE.Material {
+  const isOver = style === "missing" || style === "extra";
+  const m = isOver
+    ? hatched(style === "missing" ? "--color-accent" : "--color-primary", style === "missing" ? 1 : -1)
+    : plainFace(isFlat, ink, see);
+  m.polygonOffset = true;
+  m.polygonOffsetFactor = m.polygonOffsetUnits = isOver ? -1 : 1;
+  return m;
+}
+const plainFace = (isFlat: boolean, color: THREE.Color, opacity: number): THREE.Material =>
+  isFlat
+    ? new THREE.MeshBasicMaterial({ color })
+    : new THREE.MeshLambertMaterial({ color, transparent: opacity < 1, opacity, depthWrite: opacity === 1 });
 
 /** Bands of colour for missing and extra material, so that they are told apart by hatch too. */
 function hatched(base: string, direction: number): THREE.Material {
@@ -82,6 +107,8 @@ export class Scene {
   private readonly group = new THREE.Group();
   private readonly light = new THREE.DirectionalLight(0xffffff, 2.1);
   private frame = 0;
+  /** Materials that are used again and again: thrown away, their shaders would be compiled anew for each picture. */
+  private readonly kept = new Map<string, THREE.Material>();
   private readonly leave: () => void;
 
   constructor(
@@ -101,6 +128,20 @@ export class Scene {
     this.redraw();
   }
 
+  /** A material that is made once; one with a plane that cuts is of its own. */
+  private material<M extends THREE.Material>(key: string, planes: readonly THREE.Plane[], make: () => M): M {
+    if (planes.length) {
+      const own = make();
+      own.clippingPlanes = [...planes];
+      return own;
+    }
+    const known = this.kept.get(key) as M | undefined;
+    if (known) return known;
+    const made = make();
+    this.kept.set(key, made);
+    return made;
+  }
+
   private addDeviation({ positions, normals, triangles, distances, bands }: DeviationLayer): void {
     const g = new THREE.BufferGeometry();
     g.setAttribute("position", new THREE.BufferAttribute(positions, 3));
@@ -111,19 +152,40 @@ export class Scene {
     this.group.add(new THREE.Mesh(g, deviationMaterial(bands, inks)));
   }
 
-  private add({ mesh, style, cut, hatch, look, hidden, colours, deviation }: Layer): void {
+  /** Edges alone, and where it is cut the outline of the cut. */
+  private addLines({ mesh, cut, ink = "--model-edge", dashed }: Layer): void {
+    const points: number[] = [];
+    if (cut) points.push(...cutOutline(mesh, cut));
+    else
+      mesh.edges.forEach((e, k) => {
+        if (mesh.smooth[k]) return;
+        for (let i = 0; i + 5 < e.length; i += 3) points.push(...e.subarray(i, i + 6));
+      });
+    const lines = new THREE.BufferGeometry();
+    lines.setAttribute("position", new THREE.Float32BufferAttribute(points, 3));
+    const painted = colour(ink);
+    const settings = { color: painted, depthTest: false };
+    const size = new THREE.Box3().setFromBufferAttribute(new THREE.BufferAttribute(mesh.positions, 3));
+    const dash = size.getSize(new THREE.Vector3()).length() / 90;
+    const key = `lines ${painted.getHexString()} ${dashed ? dash.toPrecision(2) : ""}`;
+    const material = this.material(key, [], () =>
+      dashed
+        ? new THREE.LineDashedMaterial({ ...settings, dashSize: dash, gapSize: dash * 0.7 })
+        : new THREE.LineBasicMaterial(settings),
+    );
+    const drawn = new THREE.LineSegments(lines, material);
+    if (dashed) drawn.computeLineDistances();
+    drawn.renderOrder = 2;
+    this.group.add(drawn);
+  }
+
+  private add(layer: Layer): void {
+    if (layer.style === "lines") return this.addLines(layer);
+    const { mesh, style, cut, hatch, look, hidden, colours, deviation } = layer;
     if (deviation) this.addDeviation(deviation);
     const see = style === "faded" ? 0.28 : style === "ghost" ? 0.16 : 1,
       faces = look?.faces ?? "both";
-    // a hair of slack, so that a face in the plane itself still shows
-    const planes = cut
-      ? [
-          new THREE.Plane().setFromNormalAndCoplanarPoint(
-            new THREE.Vector3(...cut.normal).negate(),
-            new THREE.Vector3(...cut.at).addScaledVector(new THREE.Vector3(...cut.normal), UNSEEN),
-          ),
-        ]
-      : [];
+    const planes = cut ? [clippingPlane(cut)] : [];
     if (faces !== "all" && !deviation) {
       const g = new THREE.BufferGeometry();
       g.setAttribute("position", new THREE.BufferAttribute(mesh.positions, 3));
@@ -133,23 +195,9 @@ export class Scene {
       const plain = faces === "visible" ? "--color-base-100" : (colours?.body ?? "--model"),
         inks = [plain, ...new Set(colours?.faces.values() ?? [])];
       const materials = inks.map((ink) => {
-        const m =
-          style === "missing"
-            ? hatched("--color-accent", 1)
-            : style === "extra"
-              ? hatched("--color-primary", -1)
-              : faces === "visible"
-                ? new THREE.MeshBasicMaterial({ color: colour(ink) })
-                : new THREE.MeshLambertMaterial({
-                    color: ink.startsWith("#") ? new THREE.Color(ink) : colour(ink),
-                    transparent: see < 1,
-                    opacity: see,
-                    depthWrite: see === 1,
-                  });
-        m.polygonOffset = true;
-        m.polygonOffsetFactor = style === "missing" || style === "extra" ? -1 : 1;
-        m.polygonOffsetUnits = m.polygonOffsetFactor;
-        m.clippingPlanes = planes;
+        const painted = ink.startsWith("#") ? new THREE.Color(ink) : colour(ink);
+        const key = `face ${style} ${faces === "visible"} ${painted.getHexString()} ${see}`;
+        const m = this.material(key, planes, () => faceMaterial(style, faces === "visible", painted, see));
         if (cut && !hatch) m.side = THREE.DoubleSide;
         return m;
       });
@@ -188,17 +236,14 @@ export class Scene {
         lines = new THREE.BufferGeometry();
       lines.setAttribute("position", new THREE.Float32BufferAttribute(points, 3));
       const clear = see < 1 || thin;
-      this.group.add(
-        new THREE.LineSegments(
-          lines,
-          new THREE.LineBasicMaterial({
-            color: colour("--model-edge"),
-            transparent: clear,
-            opacity: see < 1 ? 0.4 : thin ? 0.3 : 1,
-            clippingPlanes: planes,
-          }),
-        ),
+      const opacity = see < 1 ? 0.4 : thin ? 0.3 : 1,
+        ink = colour("--model-edge");
+      const material = this.material(
+        `edge ${ink.getHexString()} ${opacity}`,
+        planes,
+        () => new THREE.LineBasicMaterial({ color: ink, transparent: clear, opacity }),
       );
+      this.group.add(new THREE.LineSegments(lines, material));
     };
     line(false);
     if (look?.tangent !== "off") line(true);
@@ -208,7 +253,8 @@ export class Scene {
     for (const child of [...this.group.children]) {
       this.group.remove(child);
       (child as THREE.Mesh).geometry.dispose();
-      for (const m of [(child as THREE.Mesh).material].flat()) m.dispose();
+      const kept = new Set(this.kept.values());
+      for (const m of [(child as THREE.Mesh).material].flat()) if (!kept.has(m)) m.dispose();
     }
   }
 
@@ -261,6 +307,7 @@ export class Scene {
     cancelAnimationFrame(this.frame);
     this.leave();
     this.clear();
+    for (const m of this.kept.values()) m.dispose();
     this.renderer.dispose();
   }
 }

@@ -40,6 +40,7 @@ export const figuresKind: CheckKind<FiguresEvidence> = {
   toInstructor: (e, { units }) => told(e, (f) => `${f.what} ${amount(f, units)}`),
   // the drawing prints none of them
   toStudent: (e) => told(e, (f) => `the ${f.what} is ${f.measured > f.wanted ? "too large" : "too small"}`),
+  items: (e) => ({ right: e.figures.length - Math.min(e.off, e.figures.length), of: e.figures.length }),
   limit: { unit: "figures wrong", isShare: false },
   start: { title: "Figures of the whole", points: 0, limit: 3 },
 };

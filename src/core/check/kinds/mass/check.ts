@@ -23,8 +23,12 @@ export function checkMass(context: CheckContext) {
 }
 
 function materialOf(given: Material, asked: Material, byName: boolean): AmountEvidence<"mass">["material"] {
-  const isSame = Math.abs(given.density / asked.density - 1) <= SAME_DENSITY;
+  if (isSameMaterial(given, asked, true)) return undefined;
+  return { given: given.name, asked: asked.name, sameDensity: isSameMaterial(given, asked, byName) };
+}
+
+/** Of the same density, and called the same where that counts. */
+export function isSameMaterial(given: Material, asked: Material, byName: boolean): boolean {
   const isCalledSame = given.name.trim().toLowerCase() === asked.name.trim().toLowerCase();
-  if (isSame && isCalledSame) return undefined;
-  return { given: given.name, asked: asked.name, sameDensity: isSame && !(byName && !isCalledSame) };
+  return Math.abs(given.density / asked.density - 1) <= SAME_DENSITY && (isCalledSame || !byName);
 }

@@ -1,9 +1,10 @@
+import type { Vec3 } from "@/core/geometry/vector";
 import { EQUAL } from "@/core/sizes/tolerance";
 import { asLettered } from "@/core/sizes/lettering";
 import type { Carriers } from "@/core/sizes/anchor";
 import { toleranceOf } from "@/core/sizes/general";
 import { nameOfSize, namesOfFaces, type Names } from "@/core/sizes/names";
-import { measureSize, sizeText, type Size, type SizeReading } from "@/core/sizes/size";
+import { facesOfSize, measureSize, sizeText, type Size, type SizeReading } from "@/core/sizes/size";
 import { sizeOfPart } from "../../comparison";
 import { generalTolerance } from "../../exercise";
 import type { CheckContext } from "../context";
@@ -57,7 +58,17 @@ function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Nam
     const measured = distinct(found, i);
     return { what: v.what, quantity: v.quantity, printed, measured, plus: plus + rounded, minus: minus + rounded };
   });
-  return { ...base, values, state: stateOf(size, values, found) };
+  const state = stateOf(size, values, found);
+  const at = state === "missed" || state === "lost" ? placeOf(size, context) : undefined;
+  return { ...base, values, state, ...(at && { at }) };
+}
+
+/** The middle of the first face that a size stands on. */
+function placeOf(size: Size, { named }: CheckContext): Vec3 | undefined {
+  const [face] = facesOfSize(size);
+  const carrier = face === undefined ? undefined : named.body.on(face);
+  const found = named.body.surfaces.find((s) => s.keys.includes(face!) || s.carrier === carrier);
+  return found?.centre;
 }
 
 function stateOf(

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import type { Vec3 } from "@/core/geometry/vector";
 import { begun } from "@/core/naming/words";
 import { letteredAngle, letteredLength } from "@/core/sizes/lettering";
 import type { LengthUnit } from "@/core/units/quantity";
@@ -26,6 +27,8 @@ export interface CheckedSize {
   readonly name: string;
   readonly state: "met" | "missed" | "lost" | "free";
   readonly values: readonly CheckedValue[];
+  /** Where to look: the middle of a face it stands on, in the reference's coordinates, mm; of one that is not met. */
+  readonly at?: Vec3 | undefined;
 }
 
 export interface SizesEvidence {
@@ -49,6 +52,7 @@ export const sizesKind: CheckKind<SizesEvidence> = {
         text: z.string(),
         name: z.string(),
         state: z.enum(["met", "missed", "lost", "free"]),
+        at: z.tuple([z.number(), z.number(), z.number()]).optional(),
         values: z.array(
           z.strictObject({
             what: z.string(),
@@ -65,6 +69,18 @@ export const sizesKind: CheckKind<SizesEvidence> = {
   }),
   toInstructor: (e, { units }) => told(e, units, 12),
   toStudent: (e, { units }) => told(e, units, 6),
+  forLine(e, { only }) {
+    if (!only || e.verdict === "unknown") return e;
+    const chosen = new Set(only),
+      sizes = e.sizes.filter((s) => chosen.has(s.id));
+    const asked = sizes.filter((s) => s.state !== "free");
+    const off = e.scale === undefined ? asked.filter((s) => s.state !== "met").length : asked.length;
+    return { ...e, sizes, off, verdict: off ? "missed" : "met" };
+  },
+  items(e) {
+    const of = e.sizes.filter((s) => s.state !== "free").length;
+    return { right: of - Math.min(e.off, of), of };
+  },
   limit: { unit: "sizes wrong", isShare: false },
   start: { title: "Printed sizes", points: 5, limit: 5 },
 };
@@ -83,7 +99,7 @@ function told(e: SizesEvidence, unit: LengthUnit, most: number): string {
 }
 
 /** One size in words: what was measured, what is printed, where. */
-function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
+export function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
   if (s.state === "lost") return `${s.name}, printed ${s.text}, was not found`;
   const text = (v: CheckedValue, value: number) => {
     if (v.quantity === "count") return String(value);

@@ -4,7 +4,7 @@ import type { PartDocument } from "@/core/part/document";
 import { kindOf, titleOf } from "@/core/part/steps/kinds";
 import { freeMotions } from "../../free-motion";
 import type { CheckContext } from "../context";
-import type { SketchesEvidence } from "./kind";
+import { judgedSketches, type SketchesEvidence } from "./kind";
 
 /** Each sketch that a step stands on must be fully defined. */
 export function checkSketches(context: CheckContext): SketchesEvidence {
@@ -14,7 +14,8 @@ export function checkSketches(context: CheckContext): SketchesEvidence {
   const { steps, units } = document;
   const isLoose = usedSketches(document).some((id) => part.sketches.get(id)?.diagnosis.freedoms);
   const free = isLoose ? freeMotions(context) : new Map<string, number>();
-  const sketches = usedSketches(document).map((id) => {
+  const used = new Set(usedSketches(document));
+  const stateOf = (id: string) => {
     const at = steps.findIndex((s) => s.id === id);
     const title = `step ${at + 1} (${steps[at]!.name ?? kindOf(steps[at]!).read(steps[at]!, units).title})`;
     const built = part.sketches.get(id);
@@ -34,25 +35,18 @@ export function checkSketches(context: CheckContext): SketchesEvidence {
       surplus: built.diagnosis.surplus.length,
       ...(free.has(id) && { free: Math.min(free.get(id)!, built.diagnosis.freedoms) }),
     };
-  });
-  const defined = sketches.filter((s) => held(s) === 0 && !("trouble" in s)).length;
-  const troubled = sketches.some((s) => "trouble" in s);
+  };
+  const others = steps.flatMap((s) => (s.kind === "sketch" && !used.has(s.id) ? [stateOf(s.id)] : []));
   return {
     check: "sketches",
-    verdict: sketches.length > 0 && defined === sketches.length ? "met" : "missed",
-    used: sketches.length,
-    defined,
-    off: troubled || !sketches.length ? 1e6 : sketches.reduce((s, k) => s + held(k), 0),
-    sketches,
+    ...judgedSketches([...used].map(stateOf)),
+    ...(others.length && { others }),
     strays: [
       ...strayThings(document, submission.properties?.bodies ?? 0, part.bodies.length).map((s) => s.text),
       ...unanchored(document),
     ],
   };
 }
-
-/** Freedoms that count: those that only move what is left free do not. */
-const held = (s: { readonly freedoms: number; readonly free?: number }): number => s.freedoms - (s.free ?? 0);
 
 const HELD_BY = /^(origin|x-axis|y-axis)$/;
 /** Sketches that stand where they are because they were fixed there, and not by the origin or by other geometry. */

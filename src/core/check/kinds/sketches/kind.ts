@@ -1,6 +1,19 @@
 import { z } from "zod";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
 
+export interface SketchState {
+  readonly id: string;
+  /** How the list of Steps shows it. */
+  readonly title: string;
+  readonly freedoms: number;
+  /** How many of them only move what the exercise leaves free: they cost nothing. */
+  readonly free?: number | undefined;
+  readonly loose: readonly string[];
+  readonly trouble?: string | undefined;
+  /** Dimensions that others settle already. */
+  readonly surplus?: number | undefined;
+}
+
 export interface SketchesEvidence {
   readonly check: "sketches";
   readonly verdict: Verdict;
@@ -8,24 +21,37 @@ export interface SketchesEvidence {
   readonly defined: number;
   /** Freedoms left over all used sketches. */
   readonly off: number;
-  readonly sketches: readonly {
-    readonly id: string;
-    /** How the list of Steps shows it. */
-    readonly title: string;
-    readonly freedoms: number;
-    /** How many of them only move what the exercise leaves free: they cost nothing. */
-    readonly free?: number | undefined;
-    readonly loose: readonly string[];
-    readonly trouble?: string | undefined;
-    /** Dimensions that others settle already. */
-    readonly surplus?: number | undefined;
-  }[];
+  readonly sketches: readonly SketchState[];
+  /** Those that no step uses. */
+  readonly others?: readonly SketchState[] | undefined;
   /** What was left lying about: unused sketches, open ends, pieces that do not touch. Told, and no fault. */
   readonly strays?: readonly string[] | undefined;
 }
 
 /** Loose curves named at most. */
 const MANY = 6;
+
+const SketchStateSchema = z.strictObject({
+  id: z.string(),
+  title: z.string(),
+  freedoms: z.number(),
+  free: z.number().optional(),
+  loose: z.array(z.string()),
+  trouble: z.string().optional(),
+  surplus: z.number().optional(),
+});
+
+/** Freedoms that count: those that only move what is left free do not. */
+const held = (s: SketchState): number => s.freedoms - (s.free ?? 0);
+
+/** What is to be said of some sketches together. */
+export function judgedSketches(sketches: readonly SketchState[]) {
+  const defined = sketches.filter((s) => held(s) === 0 && s.trouble === undefined).length;
+  const isTroubled = !sketches.length || sketches.some((s) => s.trouble !== undefined);
+  const verdict: Verdict = sketches.length > 0 && defined === sketches.length ? "met" : "missed";
+  const off = isTroubled ? 1e6 : sketches.reduce((sum, s) => sum + held(s), 0);
+  return { verdict, used: sketches.length, defined, off, sketches };
+}
 
 export const sketchesKind: CheckKind<SketchesEvidence> = {
   evidence: z.strictObject({
@@ -34,21 +60,14 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
     used: z.number(),
     defined: z.number(),
     off: z.number(),
-    sketches: z.array(
-      z.strictObject({
-        id: z.string(),
-        title: z.string(),
-        freedoms: z.number(),
-        free: z.number().optional(),
-        loose: z.array(z.string()),
-        trouble: z.string().optional(),
-        surplus: z.number().optional(),
-      }),
-    ),
+    sketches: z.array(SketchStateSchema),
+    others: z.array(SketchStateSchema).optional(),
     strays: z.array(z.string()).optional(),
   }),
   toInstructor: (e) => told(e),
   toStudent: (e) => told(e),
+  forLine: (e, { unused }) => (unused && e.others ? { ...e, ...judgedSketches([...e.sketches, ...e.others]) } : e),
+  items: (e) => ({ right: e.defined, of: e.used }),
   limit: { unit: "freedoms left", isShare: false },
   start: { title: "Sketches fully defined", points: 5, limit: 6 },
 };
@@ -56,12 +75,11 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
 function told(e: SketchesEvidence): string {
   if (e.verdict === "unknown") return "No part built on the Bench was handed in, so there are no sketches.";
   if (!e.used) return "No sketch is used by a step.";
-  const ways = (s: SketchesEvidence["sketches"][number]) => s.freedoms - (s.free ?? 0);
   const loose = e.sketches
-    .filter((s) => ways(s) > 0)
+    .filter((s) => held(s) > 0)
     .map((s) => {
       const curves = `${s.loose.slice(0, MANY).join(", ")}${s.loose.length > MANY ? " …" : ""}`;
-      return `${s.title} can still move in ${ways(s)} way${ways(s) > 1 ? "s" : ""} (${curves})`;
+      return `${s.title} can still move in ${held(s)} way${held(s) > 1 ? "s" : ""} (${curves})`;
     });
   const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
   const rest = [...loose, ...trouble];

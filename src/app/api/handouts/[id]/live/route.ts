@@ -1,0 +1,9 @@
+import { handout } from "@/server/handouts";
+import { liveOn } from "@/server/live";
+import { endpoint } from "../../../endpoint";
+
+/** The class while it works. */
+export const GET = endpoint<{ id: string }>("handout.mark", "id", async (_, { id }) => ({
+  now: new Date().toISOString(),
+  rows: await liveOn(await handout(id)),
+}));

@@ -1,0 +1,5 @@
+import { deskSubmission } from "@/server/desk";
+import { endpoint } from "../../../endpoint";
+
+/** All that the Marking desk shows of a submission. */
+export const GET = endpoint<{ id: string }>("submission.mark", "id", (_, { id }) => deskSubmission(id));

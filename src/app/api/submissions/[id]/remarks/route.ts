@@ -1,0 +1,10 @@
+import { z } from "zod";
+import { forgetRemark } from "@/server/marking";
+import { body, endpoint } from "../../../endpoint";
+
+const Remark = z.strictObject({ about: z.string().max(40), text: z.string().max(400) });
+
+/** Takes one of one's own remarks out of those that are offered. */
+export const DELETE = endpoint<{ id: string }>("submission.mark", "id", async (person, _, request) => {
+  await forgetRemark(person.id, await body(request, Remark, 4000));
+});

@@ -1,0 +1,13 @@
+import { courseAbout } from "@/server/courses";
+import { gradebookOf } from "@/server/gradebook";
+import { GradebookPage } from "@/ui/course/gradebook";
+import { allowed } from "../../../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const { person } = await allowed("course.mark", id);
+  const [{ title, term }, book] = await Promise.all([courseAbout(id), gradebookOf(id)]);
+  return <GradebookPage person={person} course={{ id, title, term }} book={book} />;
+}

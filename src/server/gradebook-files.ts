@@ -1,0 +1,53 @@
+import Papa from "papaparse";
+import type { Gradebook } from "./gradebook";
+
+/** A cell that a table program would take for a formula is made plain text. */
+const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+
+const MARK = "\uFEFF";
+
+/**
+ * The gradebook as comma separated values: UTF-8 with its mark, so that names survive; quotes doubled, and no cell that
+ * could run as a formula.
+ */
+export function gradebookCsv(book: Gradebook): string {
+  const head = [
+    "Student",
+    "Email",
+    "Group",
+    ...book.handouts.flatMap((h) => {
+      const name = `${h.number} ${h.title}`.trim();
+      return [`${name} (of ${h.of})`, `${name}: state`];
+    }),
+    "Average (%)",
+  ];
+  const rows = book.students.map((s) => [
+    s.name,
+    s.email,
+    s.group ?? "",
+    ...s.cells.flatMap((c) => [c.points === null ? "" : String(c.points), c.isLate ? `${c.state}, late` : c.state]),
+    s.average === null ? "" : (s.average * 100).toFixed(1),
+  ]);
+  const cells = [head, ...rows].map((r) => r.map(plain));
+  return MARK + Papa.unparse(cells, { newline: "\r\n" });
+}
+
+/** The same as JSON, with points as numbers. */
+export const gradebookJson = (course: string, book: Gradebook) => ({
+  course,
+  handouts: book.handouts,
+  students: book.students.map(({ name, email, group, average, cells }) => ({
+    name,
+    email,
+    group,
+    average,
+    results: cells.map(({ handout, state, points, of, attempts, isLate }) => ({
+      handout,
+      state,
+      points,
+      of,
+      attempts,
+      isLate,
+    })),
+  })),
+});

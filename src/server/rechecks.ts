@@ -1,0 +1,256 @@
+import type { Report } from "@/core/check/check";
+import type { Exercise } from "@/core/check/exercise";
+import type { PartDocument } from "@/core/part/document";
+import type { FiguresOnly, PartFile } from "@/core/check/part-file";
+import type { Answers } from "@/core/check/question";
+import type { Grade } from "@/core/grade/grade";
+import type { Mark } from "@/core/grade/mark";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { database, one, row, rows, transaction } from "./database";
+import { IS_NEWEST } from "./newest";
+import type { Handout } from "./handouts";
+import { markingOf, markWith, remark } from "./marking";
+import type { Person } from "./people";
+import { enqueue, PRIORITY } from "./queue";
+import type { PackedPicture } from "./pictures";
+
+/** A second check that is tried, or was applied. */
+export interface Recheck {
+  readonly id: string;
+  readonly revision: number;
+  readonly why: string;
+  readonly by_name: string;
+  readonly made_at: Date;
+  readonly state: "trying" | "applied" | "dropped";
+}
+
+/** The newest submission of each student of a handout that was checked or failed. */
+const NEWEST = `select s.id from submissions s join checks c on c.submission_id = s.id
+  where s.handout_id = $1 and c.state <> 'replaced'
+    and ${IS_NEWEST}`;
+
+/**
+ * Begins a second check of a handout by its exercise as it stands now: everything is checked anew beside what is, and
+ * nothing changes before it is applied.
+ */
+export async function beginRecheck(h: Handout, person: Person, why: string): Promise<Outcome<string>> {
+  return transaction(async (client) => {
+    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`recheck:${h.id}`]);
+    const open = await row<{ id: string }>(
+      "select id from rechecks where handout_id = $1 and state = 'trying'",
+      [h.id],
+      client,
+    );
+    if (open) return done(open.id);
+    const made = await row<{ id: string }>(
+      `insert into rechecks (handout_id, exercise, revision, targets, why, made_by, by_name)
+       select h.id,
+         jsonb_strip_nulls(jsonb_build_object('sizes', x.prepared->'sizes', 'wanted', x.prepared->'wanted'))
+           || x.document,
+         x.version,
+         jsonb_build_object('volume', x.prepared->'volume', 'area', x.prepared->'area', 'mass', x.prepared->'mass'),
+         $2, $3, $4
+       from handouts h join exercises x on x.id = h.exercise_id
+       where h.id = $1 and x.prepared_version = x.version and x.prepared ? 'sheet' returning id`,
+      [h.id, why, person.id, person.name],
+      client,
+    );
+    if (!made)
+      return refuse(
+        "not-measured",
+        "The exercise is still being measured, or its reference is in trouble. Try again in a moment.",
+      );
+    const submissions = await rows<{ id: string }>(NEWEST, [h.id], client);
+    for (const { id } of submissions)
+      await enqueue({ task: "second-check", trial: made.id, submission: id }, { priority: PRIORITY.again }, client);
+    return done(made.id);
+  });
+}
+
+export const openRecheck = (handoutId: string) =>
+  row<Recheck>(
+    `select id, revision, why, by_name, made_at, state from rechecks
+     where handout_id = $1 and state = 'trying'`,
+    [handoutId],
+  );
+export const appliedRechecks = (handoutId: string) =>
+  rows<Recheck>(
+    `select id, revision, why, by_name, made_at, state from rechecks
+     where handout_id = $1 and state = 'applied' order by made_at desc`,
+    [handoutId],
+  );
+
+/** The version of the exercise a handout was made of, as it is now, and what it is marked by. */
+export const revisionsOf = (handoutId: string) =>
+  one<{ marked_by: number; now: number; is_measured: boolean; exercise_id: string }>(
+    `select coalesce(h.marking_revision, h.revision) as marked_by, x.version as now,
+       x.prepared_version = x.version as is_measured, x.id as exercise_id
+     from handouts h join exercises x on x.id = h.exercise_id where h.id = $1`,
+    [handoutId],
+  );
+
+/** What a second check would change for one student. */
+export interface Change {
+  readonly submission: string;
+  readonly person: string;
+  readonly before: number | null;
+  readonly after: number | null;
+  readonly ofBefore: number | null;
+  readonly ofAfter: number | null;
+  /** Lines whose points change, from what to what. */
+  readonly lines: readonly {
+    readonly title: string;
+    readonly before: number | null;
+    readonly after: number | null;
+    readonly why: string;
+  }[];
+  readonly trouble: string | null;
+  readonly isDone: boolean;
+}
+
+/** Who would change by how much, those first who change most. */
+export async function changesOf(recheckId: string): Promise<Change[]> {
+  const list = await rows<{ id: string; person: string; grade: Grade | null; trouble: string | null; done: boolean }>(
+    `select s.id, p.name as person, t.grade, t.trouble, t.submission_id is not null as done
+     from rechecks x join submissions s on s.handout_id = x.handout_id join people p on p.id = s.person_id
+     join checks c on c.submission_id = s.id and c.state <> 'replaced'
+     left join trials t on t.recheck_id = x.id and t.submission_id = s.id
+     where x.id = $1 and ${IS_NEWEST} order by p.name`,
+    [recheckId],
+  );
+  const changes: Change[] = [];
+  for (const s of list) {
+    const now = await markingOf(s.id);
+    const then = s.grade ? markWith(now, { grade: s.grade, checkedAt: new Date().toISOString() }) : undefined;
+    changes.push({
+      submission: s.id,
+      person: s.person,
+      before: now.grade ? now.mark.points : null,
+      after: then?.points ?? null,
+      ofBefore: now.grade ? now.mark.of : null,
+      ofAfter: then?.of ?? null,
+      lines: then ? changedLines(now.grade ? now.mark : undefined, then) : [],
+      trouble: s.trouble,
+      isDone: s.done,
+    });
+  }
+  const by = (c: Change) => Math.abs((c.after ?? 0) - (c.before ?? 0));
+  return changes.sort((a, b) => by(b) - by(a) || a.person.localeCompare(b.person));
+}
+
+function changedLines(before: Mark | undefined, after: Mark): Change["lines"] {
+  const old = new Map(before?.lines.map((l) => [l.id, l]));
+  const changed = after.lines.flatMap((l) => {
+    const was = old.get(l.id);
+    if (was && was.points === l.points && was.of === l.of) return [];
+    return [{ title: l.title, before: was?.points ?? null, after: l.points, why: l.sentence }];
+  });
+  const kept = new Set(after.lines.map((l) => l.id));
+  const gone = (before?.lines ?? []).filter((l) => !kept.has(l.id));
+  return [
+    ...changed,
+    ...gone.map((l) => ({ title: l.title, before: l.points, after: null, why: "not in the rubric any more" })),
+  ];
+}
+
+/** What a trial of one submission needs; undefined where it is no longer wanted. */
+export const trialInput = (recheckId: string, submissionId: string) =>
+  row<{ document: PartDocument | PartFile | FiguresOnly; answers: Answers; exercise: Exercise; initials: string }>(
+    `select s.document, s.answers, x.exercise, p.initials
+     from rechecks x join submissions s on s.handout_id = x.handout_id join people p on p.id = s.person_id
+     where x.id = $1 and s.id = $2 and x.state = 'trying'
+       and not exists (select 1 from trials t where t.recheck_id = x.id and t.submission_id = s.id)`,
+    [recheckId, submissionId],
+  );
+
+/** Writes what a trial found, once. */
+export const writeTrial = (
+  recheckId: string,
+  submissionId: string,
+  found: { report: Report; grade: Grade; picture: PackedPicture } | { trouble: string },
+) =>
+  transaction(async (client) => {
+    await client.query(
+      `insert into trials (recheck_id, submission_id, report, grade, picture, trouble)
+       values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
+      "trouble" in found
+        ? [recheckId, submissionId, null, null, null, found.trouble]
+        : [recheckId, submissionId, found.report, found.grade, found.picture, null],
+    );
+    const { handout_id } = await one<{ handout_id: string }>(
+      "select handout_id from rechecks where id = $1",
+      [recheckId],
+      client,
+    );
+    await client.query("select tell('class:' || $1)", [handout_id]);
+  });
+
+/** Throws a trial away: nothing has changed. */
+export const dropRecheck = (handoutId: string) =>
+  rows(
+    "update rechecks set state = 'dropped', ended_at = now() where handout_id = $1 and state = 'trying' returning id",
+    [handoutId],
+  );
+
+/**
+ * Applies a second check: new reports stand beside the old, and marks follow them and what was decided. Those handed in
+ * since it began are checked by it as well.
+ */
+export async function applyRecheck(handoutId: string): Promise<Outcome<number>> {
+  return transaction(async (client) => {
+    const x = await row<{ id: string; revision: number }>(
+      "select id, revision from rechecks where handout_id = $1 and state = 'trying' for update",
+      [handoutId],
+      client,
+    );
+    if (!x) return refuse("gone", "This second check was applied or dropped already.");
+    const open = await rows<{ id: string }>(
+      `${NEWEST} and not exists (select 1 from trials t where t.recheck_id = $2 and t.submission_id = s.id)`,
+      [handoutId, x.id],
+      client,
+    );
+    await client.query(
+      `update handouts h set marking = r.exercise, marking_revision = r.revision, targets = r.targets
+       from rechecks r where r.id = $1 and h.id = r.handout_id`,
+      [x.id],
+    );
+    await client.query("update rechecks set state = 'applied', ended_at = now() where id = $1", [x.id]);
+    const made = await rows<{ id: string; submission_id: string }>(
+      `insert into reports (submission_id, run, revision, kernel, report, grade, picture, recheck_id)
+       select submission_id, 'recheck:' || recheck_id || ':' || submission_id, $2, report->>'kernel', report, grade,
+         picture, recheck_id
+       from trials where recheck_id = $1 and report is not null on conflict (run) do nothing
+       returning id, submission_id`,
+      [x.id, x.revision],
+      client,
+    );
+    for (const r of made) {
+      await client.query(
+        `update checks set state = 'checked', report_id = $2, trouble = null, progress = '', changed_at = now()
+         where submission_id = $1`,
+        [r.submission_id, r.id],
+      );
+      await remark(r.submission_id, client);
+    }
+    // what came in between goes the usual way, by what is marked by now
+    for (const { id } of open) {
+      await client.query(
+        "update checks set state = 'queued', progress = '', queued_at = now() where submission_id = $1",
+        [id],
+      );
+      await enqueue({ task: "check", submission: id }, { priority: PRIORITY.again }, client);
+    }
+    return done(made.length);
+  });
+}
+
+const NEWEST_OF_RECHECK = NEWEST.replace("$1", "(select handout_id from rechecks where id = $1)");
+
+/** How far a second check is. */
+export const progressOf = (recheckId: string) =>
+  one<{ done: number; of: number }>(
+    `select (select count(*)::int from trials where recheck_id = $1) as done,
+       (select count(*)::int from (${NEWEST_OF_RECHECK}) n) as of`,
+    [recheckId],
+    database(),
+  );

@@ -1,0 +1,316 @@
+"use client";
+
+import { createColumnHelper, useTable } from "@tanstack/react-table";
+import Link from "next/link";
+import { memo, useMemo, useRef, useState } from "react";
+import type { CellState, Gradebook, GradebookCell, GradebookStudent } from "@/server/gradebook";
+import { PageFrame } from "../parts/page-frame";
+import { features, SORTED, SORT_MARK } from "../parts/table-features";
+
+/** Each state by a sign of its own, not by colour alone. */
+const SIGNS: Record<CellState, string> = {
+  returned: "↩",
+  "looked at": "✓",
+  checked: "·",
+  "needs you": "!",
+  "being checked": "…",
+  "at work": "✎",
+  "not opened": "",
+  missing: "∅",
+};
+
+const URGENT: ReadonlySet<CellState> = new Set(["needs you", "missing"]);
+
+const helper = createColumnHelper<typeof features, GradebookStudent>();
+const sortable = (c: GradebookCell) => c.points ?? (c.state === "missing" ? -1 : -2);
+
+/** Students against handouts. */
+export function GradebookPage({
+  person,
+  course,
+  book,
+}: {
+  person: { name: string };
+  course: { id: string; title: string; term: string };
+  book: Gradebook;
+}) {
+  const columns = useMemo(
+    () =>
+      helper.columns([
+        helper.accessor((s) => s.name, { id: "name", header: "Student", sortFn: "alphanumeric" }),
+        helper.accessor((s) => s.group ?? "", { id: "group", header: "Group", sortFn: "alphanumeric" }),
+        ...book.handouts.map((h, i) =>
+          helper.accessor((s) => sortable(s.cells[i]!), {
+            id: h.id,
+            header: h.number || h.title,
+            sortFn: "basic",
+            enableGlobalFilter: false,
+          }),
+        ),
+        helper.accessor((s) => s.average ?? -1, {
+          id: "average",
+          header: "Average",
+          sortFn: "basic",
+          enableGlobalFilter: false,
+        }),
+      ]),
+    [book],
+  );
+  const data = useMemo(() => [...book.students], [book]);
+  const hasGroups = book.students.some((s) => s.group);
+  const table = useTable({
+    features,
+    columns,
+    data,
+    globalFilterFn: "includesString",
+    initialState: { columnVisibility: { group: hasGroups } },
+  });
+  const [isChoosing, setChoosing] = useState(false);
+  const shown = table.getRowModel().rows;
+  const visible = table.getVisibleLeafColumns();
+  const places = useMemo(() => new Map(book.handouts.map((h, i) => [h.id, i])), [book]);
+  const files = `/api/courses/${course.id}/gradebook`;
+  return (
+    <PageFrame person={person} trail={[]}>
+      <h1 className="text-xl font-semibold">
+        Gradebook{" "}
+        <span className="quiet text-base font-normal">{[course.title, course.term].filter(Boolean).join(", ")}</span>
+      </h1>
+      {!book.students.length && (
+        <p className="mt-4">
+          No students are in this course yet.{" "}
+          <Link className="text-accent underline" href={`/courses/${course.id}/people`}>
+            Add people
+          </Link>{" "}
+          first.
+        </p>
+      )}
+      {book.students.length > 0 && !book.handouts.length && (
+        <p className="mt-4">No handouts have been issued yet. Each becomes a column here.</p>
+      )}
+      {book.students.length > 0 && book.handouts.length > 0 && (
+        <>
+          <div className="no-print mt-3 flex flex-wrap items-center gap-3">
+            <input
+              type="search"
+              className="input input-sm w-56"
+              aria-label="Find a student or group"
+              placeholder="Find a student or group"
+              onChange={(e) => table.setGlobalFilter(e.target.value)}
+            />
+            <button className="btn btn-sm" aria-expanded={isChoosing} onClick={() => setChoosing(!isChoosing)}>
+              Columns
+            </button>
+            <span className="quiet text-sm" role="status">
+              {shown.length} of {book.students.length} students
+            </span>
+            <span className="ml-auto flex gap-2">
+              <a className="btn btn-sm" href={`${files}?as=csv`}>
+                CSV
+              </a>
+              <a className="btn btn-sm" href={`${files}?as=json`}>
+                JSON
+              </a>
+              <a className="btn btn-sm" href={`${files}?as=pdf`}>
+                PDF
+              </a>
+              <button className="btn btn-sm" onClick={() => window.print()}>
+                Print
+              </button>
+            </span>
+          </div>
+          {isChoosing && (
+            <fieldset className="no-print mt-2 flex flex-wrap gap-x-5 gap-y-1 border border-base-300 p-3 text-sm">
+              <legend className="quiet px-1 text-xs">Columns</legend>
+              {table.getAllLeafColumns().map((c) => {
+                if (c.id === "name") return null;
+                const h = book.handouts[places.get(c.id) ?? -1];
+                return (
+                  <label key={c.id} className="flex items-center gap-1.5">
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-xs"
+                      checked={c.getIsVisible()}
+                      onChange={c.getToggleVisibilityHandler()}
+                    />
+                    {h ? `${h.number} ${h.title}` : String(c.columnDef.header)}
+                  </label>
+                );
+              })}
+            </fieldset>
+          )}
+          <Cells>
+            <table className="gradebook table table-xs table-fixed" aria-label="Gradebook">
+              <colgroup>
+                {visible.map((c) => (
+                  <col key={c.id} style={{ width: WIDTHS[c.id] ?? HANDOUT_WIDTH }} />
+                ))}
+              </colgroup>
+              <thead>
+                <tr>
+                  {table.getHeaderGroups()[0]!.headers.map((head) => {
+                    const sorted = head.column.getIsSorted();
+                    const h = book.handouts[places.get(head.column.id) ?? -1];
+                    return (
+                      <th
+                        key={head.id}
+                        aria-sort={sorted ? SORTED[sorted] : "none"}
+                        className={head.column.id === "name" || head.column.id === "group" ? "" : "text-right"}
+                      >
+                        <button
+                          className="cursor-pointer whitespace-nowrap hover:underline"
+                          title={h && `${h.title}, of ${h.of}, weight ${h.weight}`}
+                          onClick={head.column.getToggleSortingHandler()}
+                        >
+                          {String(head.column.columnDef.header)}
+                          {sorted && SORT_MARK[sorted]}
+                        </button>
+                        {h && <span className="quiet block font-normal">/ {h.of}</span>}
+                      </th>
+                    );
+                  })}
+                </tr>
+              </thead>
+              <tbody>
+                {shown.map((r, place) => (
+                  <StudentRow
+                    // what stands in a row changes, not the row: moved rows are styled anew, cell by cell
+                    key={place}
+                    student={r.original}
+                    columns={visible.map((c) => c.id).join(",")}
+                    places={places}
+                    course={course.id}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </Cells>
+          <p className="quiet mt-3 text-xs">
+            {Object.entries(SIGNS)
+              .filter(([, sign]) => sign)
+              .map(([state, sign]) => `${sign} ${state}`)
+              .join("   ")}
+            . Missing work counts as nothing, open work not yet. Arrow keys go from cell to cell, Enter opens one.
+          </p>
+        </>
+      )}
+    </PageFrame>
+  );
+}
+
+/** Columns are as wide as they are, whatever stands in them: nothing is laid out anew when rows change places. */
+const WIDTHS: Record<string, number> = { name: 170, group: 90, average: 92 };
+const HANDOUT_WIDTH = 78;
+
+/** One student's row; drawn anew only when it or the columns change. */
+const StudentRow = memo(function StudentRow({
+  student,
+  columns,
+  places,
+  course,
+}: {
+  student: GradebookStudent;
+  columns: string;
+  places: ReadonlyMap<string, number>;
+  course: string;
+}) {
+  return (
+    <tr>
+      {columns.split(",").map((id) => {
+        if (id === "name")
+          return (
+            <th key={id} scope="row" className="truncate font-medium">
+              <a
+                className="hover:underline"
+                href={`/api/courses/${course}/gradebook?as=pdf&student=${student.id}`}
+                title="Results as PDF"
+                data-cell
+                tabIndex={-1}
+              >
+                {student.name}
+              </a>
+            </th>
+          );
+        if (id === "group")
+          return (
+            <td key={id} className="figures text-left">
+              {student.group}
+            </td>
+          );
+        if (id === "average")
+          return (
+            <td key={id} className="figures text-right font-semibold">
+              {student.average === null ? "–" : `${(student.average * 100).toFixed(1)} %`}
+            </td>
+          );
+        const cell = student.cells[places.get(id)!]!;
+        return (
+          <td key={id} className={URGENT.has(cell.state) ? "urgent" : undefined}>
+            <CellMark cell={cell} />
+          </td>
+        );
+      })}
+    </tr>
+  );
+});
+
+/** One text a cell: six hundred of them are drawn anew when rows change places. */
+function CellMark({ cell }: { cell: GradebookCell }) {
+  const text = `${cell.points ?? "–"}${cell.isLate ? "ᴸ" : ""} ${SIGNS[cell.state] || " "}`;
+  const label = `${cell.points ?? "no points"}, ${cell.state}${cell.isLate ? ", late" : ""}`;
+  if (!cell.submission)
+    return (
+      <span aria-label={label} role="img">
+        {text}
+      </span>
+    );
+  return (
+    <a href={`/submissions/${cell.submission}`} title={cell.state} aria-label={label} data-cell tabIndex={-1}>
+      {text}
+    </a>
+  );
+}
+
+/** Cells by the arrow keys: one of them takes the keyboard. */
+function Cells({ children }: { children: React.ReactNode }) {
+  const box = useRef<HTMLDivElement>(null);
+  const key = (e: React.KeyboardEvent) => {
+    const step = STEPS[e.key];
+    const grid = box.current;
+    if (!step || !grid) return;
+    const rows = [...grid.querySelectorAll("tbody tr")].map((r) => [...r.children]);
+    const now = (document.activeElement?.closest("td, th") ?? rows[0]?.[0]) as Element;
+    let [r, c] = [rows.findIndex((list) => list.includes(now)), 0];
+    if (r < 0) r = 0;
+    else c = rows[r]!.indexOf(now);
+    // on to the next cell that can be opened
+    for (;;) {
+      r += step[1];
+      c += step[0];
+      const cell = rows[r]?.[c];
+      if (!cell) return;
+      const target = cell.querySelector<HTMLElement>("[data-cell]");
+      if (!target) continue;
+      e.preventDefault();
+      return target.focus();
+    }
+  };
+  return (
+    <div
+      ref={box}
+      className="mt-3 max-h-[75vh] overflow-auto print:max-h-none print:overflow-visible"
+      tabIndex={0}
+      role="region"
+      aria-label="Students against handouts"
+      onKeyDown={key}
+    >
+      {children}
+    </div>
+  );
+}
+const STEPS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
