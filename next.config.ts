@@ -6,7 +6,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   devIndicators: false,
   // a part document may hold 2 MB; forms send it with their other fields
-  experimental: { serverActions: { bodySizeLimit: "3mb" } },
+  // without a connection a page that is fetched anew waits for it, and does not give way to the browser's page of errors
+  experimental: { serverActions: { bodySizeLimit: "3mb" }, useOffline: true },
   headers: async () => [
     {
       source: "/:path*",

@@ -47,26 +47,60 @@ describe("a change", () => {
     await page.reload();
     await isLeftOut(4);
   });
-  it("is kept on the page also when there is news without connection", async () => {
-    // news that comes through although nothing else does: the page is to be fetched anew
-    await context.addInitScript(() => {
-      window.EventSource = class {
-        onmessage: ((e: { data: string }) => void) | undefined;
-        readonly readyState = 1;
-        private readonly timer = setInterval(() => this.onmessage?.({ data: "handout" }), 300);
-        close() {
-          clearInterval(this.timer);
-        }
-      } as never;
+  describe("is kept on the page when there is news", () => {
+    beforeEach(async () => {
+      // news that comes through although nothing else does: the page is to be fetched anew
+      await context.addInitScript(() => {
+        window.EventSource = class {
+          onmessage: ((e: { data: string }) => void) | undefined;
+          readonly readyState = 1;
+          private readonly timer = setInterval(() => this.onmessage?.({ data: "handout" }), 300);
+          close() {
+            clearInterval(this.timer);
+          }
+        } as never;
+      });
+      page = await again();
     });
-    page = await again();
-    await context.setOffline(true);
-    await page.waitForRequest("**/icon.svg");
-    await page.waitForTimeout(1500);
-    await leaveOut(4);
-    await expect.poll(() => status().textContent()).toMatch(/^Kept in this browser/);
-    await context.setOffline(false);
-    await kept(page);
+    const isStillThere = async () => {
+      await leaveOut(4);
+      await expect.poll(() => status().textContent()).toMatch(/^Kept in this browser/);
+      await context.setOffline(false);
+      await page.unroute("**/*");
+      await kept(page);
+    };
+    it("without connection", async () => {
+      const failed = page.waitForEvent("requestfailed", { timeout: 20_000 });
+      await context.setOffline(true);
+      await failed;
+      await page.waitForTimeout(1500);
+      await isStillThere();
+    });
+    it("and the connection goes while the page is being fetched anew", async () => {
+      const cut = new Promise<void>((resolve) => {
+        void page.route("**/*", async (route) => {
+          const headers = route.request().headers();
+          if (!headers["rsc"] || headers["next-router-prefetch"]) return route.fallback();
+          await context.setOffline(true);
+          await route.abort();
+          resolve();
+        });
+      });
+      await cut;
+      await page.waitForTimeout(1500);
+      await isStillThere();
+    });
+    it("and a proxy answers for a server that is away", async () => {
+      const asked = new Promise<void>((resolve) => {
+        void page.route("**/*", async (route) => {
+          await route.fulfill({ status: 502, body: "Bad gateway" });
+          resolve();
+        });
+      });
+      await asked;
+      await page.waitForTimeout(1500);
+      await isStillThere();
+    });
   });
   it("made without connection outlives the closed window", async () => {
     await context.setOffline(true);

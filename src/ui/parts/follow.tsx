@@ -6,11 +6,10 @@ import { useEffect, useRef } from "react";
 /** Something may have been missed. */
 export const LOOK = "look";
 
-/** Whether the server can be reached. Asked of a file that costs it nothing. */
+/** Whether the server can be reached, and is not being started anew. Asked of a file that costs it nothing. */
 async function serverAnswers(): Promise<boolean> {
   try {
-    await fetch("/icon.svg", { method: "HEAD", cache: "no-store" });
-    return true;
+    return (await fetch("/icon.svg", { method: "HEAD", cache: "no-store" })).ok;
   } catch {
     return false;
   }
@@ -76,7 +75,7 @@ export function Follow({
     if (isFirst && !busy) return;
     if (waiting.current) return;
     const refresh = async () => {
-      // fetched anew without a connection the page would give way to the browser's own page of errors
+      // fetched anew while a proxy answers for a server that is away, the page would give way to the proxy's
       if (!(await serverAnswers())) {
         if (waiting.current) waiting.current = setTimeout(() => void refresh(), RETRY_MS);
         return;
