@@ -4,6 +4,9 @@ import type { RubricLine } from "@/core/check/rubric";
 import { LineDraftSchema, rubricOf } from "@/ui/exercise/rubric-draft";
 import type { Question } from "@/core/check/question";
 import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
+import { checkVarying, numbersThatMayVary } from "@/core/check/own-numbers";
+import type { Varying } from "@/core/check/varying";
+import { varyingOf } from "@/ui/exercise/own-numbers-draft";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
 import { PAPER_NAMES } from "@/core/sheet/paper";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
@@ -91,6 +94,21 @@ function questionsIn(
   return done(list);
 }
 
+/** Own numbers as they were typed; what there was where the form holds none. */
+function variesIn(form: FormData, old: Exercise, units: LengthUnit): Outcome<readonly Varying[]> {
+  const typed = form.get("varies");
+  if (typeof typed !== "string") return done(old.varies ?? []);
+  const drafts = z
+    .array(z.strictObject({ number: z.string().max(200), text: z.string().max(400) }))
+    .max(8)
+    .safeParse(parsed(typed));
+  if (!drafts.success) return refuse("bad-numbers", "The own numbers could not be read.");
+  const varies = varyingOf(drafts.data, numbersThatMayVary(old), units);
+  if (!varies.ok) return varies;
+  const parts = checkVarying({ ...old, varies: [...varies.value] });
+  return parts.ok ? varies : parts;
+}
+
 function parsed(text: string): unknown {
   try {
     return JSON.parse(text);
@@ -115,9 +133,11 @@ export async function exerciseFrom(
   if (!questions.ok) return questions;
   const rubric = rubricIn(form, old);
   if (!rubric.ok) return rubric;
+  const varies = variesIn(form, old, units);
+  if (!varies.ok) return varies;
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
-  const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, hints: _____, ...rest } = old;
+  const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, hints: _____, varies: ______, ...rest } = old;
   const hints = text("hints")
     .split(/\r?\n/)
     .map((h) => h.trim())
@@ -149,6 +169,7 @@ export async function exerciseFrom(
     ...(sizes.value && { sizes: sizes.value }),
     ...(hints.length && { hints }),
     ...(questions.value.length && { questions: questions.value }),
+    ...(varies.value.length && { varies: varies.value }),
     rubric: rubric.value,
     sheet: {
       ...old.sheet,

@@ -8,11 +8,14 @@ import { applyRecheck, beginRecheck, dropRecheck } from "@/server/rechecks";
 import { allowed } from "./visitor";
 
 /** Begins a second check of a handout. @returns what is to be said */
-export async function beginSecondCheck(id: string, why: string): Promise<string> {
+export async function beginSecondCheck(id: string, why: string, givesSheet: boolean): Promise<string> {
   const { person } = await allowed("handout.teach", id);
   const reason = z.string().trim().min(1).max(300).safeParse(why);
   if (!reason.success) return "Say why, in a sentence or two.";
-  const r = await beginRecheck(await handout(id), person, reason.data);
+  const r = await beginRecheck(await handout(id), person, {
+    why: reason.data,
+    givesSheet: givesSheet === true,
+  });
   revalidatePath(`/handouts/${id}/second-check`);
   return r.ok ? "" : r.refusal.sentence;
 }

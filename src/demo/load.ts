@@ -1,6 +1,7 @@
 import { closeDatabase, one, row, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
-import { handout, issueHandout, type Terms } from "@/server/handouts";
+import { handout } from "@/server/handouts";
+import { issueHandout, type Terms } from "@/server/handout-terms";
 import { migrate } from "@/server/migrate";
 import { hashPassword, makePerson } from "@/server/people";
 import type { Exercise } from "@/core/check/exercise";

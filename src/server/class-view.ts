@@ -64,7 +64,8 @@ export async function classView(h: Handout): Promise<ClassView> {
         submission: r.id,
         person: r.person,
         points: r.points,
-        mass: mass?.check === "mass" && mass.measured > 0 ? mass.measured : null,
+        // each against their own target, where numbers are their own
+        mass: mass?.check === "mass" && mass.measured > 0 ? (mass.measured * (wanted ?? 0)) / mass.wanted : null,
         attempts: r.attempt,
         minutes: r.worked ? Math.round(r.worked / 60) : null,
       };

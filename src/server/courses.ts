@@ -1,4 +1,5 @@
 import { one, rows, transaction } from "./database";
+import { IS_OPEN_TO } from "./open-to";
 import type { Person } from "./people";
 import type { Role } from "./permissions";
 
@@ -31,6 +32,9 @@ export interface HandoutRow {
   /** Whose turn it is to say something about it. */
   readonly my_turn: "student" | "instructor" | null;
   readonly has_work: boolean;
+  readonly opens_at: Date | null;
+  readonly closes_at: Date | null;
+  readonly withdrawn_at: Date | null;
 }
 
 /** The time zone of the course an exercise belongs to. */
@@ -43,40 +47,42 @@ export const timeZoneOf = async (exerciseId: string): Promise<string> =>
   ).time_zone;
 
 /**
- * Handouts of a course, the nearest due first, with how far the class and this person are. Looks at the newest attempt
- * of each student of this course only, and opens no report.
+ * Handouts of a course that this person may see, the nearest due first, with how far the class and this person are.
+ * Looks at the newest attempt of each student of this course only, and opens no report.
  */
 export const handoutsOf = (courseId: string, person: Person) =>
   rows<HandoutRow>(
     `with students as materialized (
-       select person_id from enrolments where course_id = $1 and role = 'student' and left_at is null
+       select person_id, group_id from enrolments where course_id = $1 and role = 'student' and left_at is null
+     ), mine as (
+       select h.* from handouts h join enrolments e on e.course_id = h.course_id and e.person_id = $2
+       where h.course_id = $1 and ${IS_OPEN_TO}
      ), standing as materialized (
        select h.id as handout_id, l.person_id, l.id, l.late_seconds, c.state,
          c.shown_points, c.shown_of, c.needs, c.turn,
          c.accepted_at is not null or c.returned_at is not null as is_seen
-       from handouts h cross join students p
+       from mine h cross join students p
        cross join lateral (
          select s.id, s.person_id, s.late_seconds from submissions s
          where s.handout_id = h.id and s.person_id = p.person_id order by s.attempt desc limit 1
        ) l join checks c on c.submission_id = l.id
-       where h.course_id = $1
      ), told as (
        select handout_id, count(*)::int as handed_in,
          (count(*) filter (where cardinality(needs) > 0 or not is_seen))::int as to_look_at
        from standing group by handout_id
      )
      select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title,
-       coalesce(x.due_at, h.due_at) as due_at,
-       (select count(*)::int from students) as students,
+       coalesce(x.due_at, h.due_at) as due_at, h.opens_at, h.closes_at, h.withdrawn_at,
+       (select count(*)::int from students p where is_for(h.id, h.for_all, p.person_id, p.group_id)) as students,
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
        m.state as mine, m.id as my_submission, m.shown_points as my_points, m.shown_of as of, m.turn as my_turn,
        coalesce(m.late_seconds > 0, false) as my_late,
        w.person_id is not null as has_work
-     from handouts h left join told t on t.handout_id = h.id
+     from mine h left join told t on t.handout_id = h.id
      left join standing m on m.handout_id = h.id and m.person_id = $2
      left join extensions x on x.handout_id = h.id and x.person_id = $2
      left join works w on w.handout_id = h.id and w.person_id = $2
-     where h.course_id = $1 order by due_at, number`,
+     order by due_at, number`,
     [courseId, person.id],
   );
 

@@ -6,6 +6,7 @@ import type { Grade } from "@/core/grade/grade";
 import type { PartDocument } from "@/core/part/document";
 import { rows } from "./database";
 import { markingOf } from "./marking";
+import { ownOnDesk, type DeskOwn } from "./own-parts";
 import { latestReport, submission, type Submission, type SubmissionState } from "./submissions";
 
 /** One try of a student on the same handout. */
@@ -49,6 +50,8 @@ export interface DeskSubmission {
   readonly returned: { readonly points: number; readonly at: string } | null;
   readonly attempts: readonly AttemptRow[];
   readonly checks: readonly CheckedOnce[];
+  /** Numbers of their own; null where all have the same. */
+  readonly own: DeskOwn | null;
 }
 
 /** What stands at the head of a result, whoever reads it. */
@@ -84,6 +87,7 @@ export async function deskSubmission(id: string): Promise<DeskSubmission> {
     returned: m.returned ?? null,
     attempts,
     checks,
+    own: (await ownOnDesk({ handoutId: s.handout_id, personId: s.person_id }, report?.report)) ?? null,
   };
 }
 

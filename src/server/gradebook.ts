@@ -63,7 +63,7 @@ export async function gradebookOf(courseId: string): Promise<Gradebook> {
          (select coalesce(sum((l->>'points')::float), 0)
           from jsonb_array_elements(coalesce(h.marking, h.exercise)->'rubric') l
           where coalesce((l->>'bonus')::boolean, false) is false) as of
-       from handouts h where h.course_id = $1 order by h.due_at, number, h.id`,
+       from handouts h where h.course_id = $1 and h.withdrawn_at is null order by h.due_at, number, h.id`,
       [courseId],
     )
   ).map(({ due_at, ...h }) => ({ ...h, dueAt: due_at.toISOString() }));
@@ -88,6 +88,7 @@ export async function gradebookOf(courseId: string): Promise<Gradebook> {
      left join works w on w.handout_id = h.id and w.person_id = p.id
      left join extensions x on x.handout_id = h.id and x.person_id = p.id
      where e.course_id = $1 and e.role = 'student' and e.left_at is null and h.course_id = $1
+       and h.withdrawn_at is null and is_for(h.id, h.for_all, e.person_id, e.group_id)
      order by p.name, p.id`,
     [courseId],
   );

@@ -4,9 +4,10 @@ import type { Drawing } from "@/core/formats/drawing";
 import type { AskedFigures } from "@/core/check/question";
 import type { Need } from "@/core/grade/mark";
 import type { Grade } from "@/core/grade/grade";
-import { SHOWS, type Practice, type Shows } from "@/core/grade/shows";
+import type { Practice, Shows } from "@/core/grade/shows";
 import type { Sheet } from "@/core/sheet/sheet";
 import { one, row, rows } from "./database";
+import { IS_OPEN_TO } from "./open-to";
 import type { DueRules } from "@/core/grade/late";
 import type { SubmissionState } from "./submissions";
 
@@ -40,101 +41,53 @@ export interface Handout {
   /** What it is marked by since the last second check; null: as it was issued. */
   readonly marking: Exercise | null;
   readonly marking_revision: number | null;
+  /** Before it students do not see it. */
+  readonly opens_at: Date | null;
+  readonly closes_at: Date | null;
+  /** Taken back: no student sees it, and nothing of it counts. */
+  readonly withdrawn_at: Date | null;
+  /** Kinds of steps that the Bench offers; null: all. */
+  readonly may_use: readonly string[] | null;
 }
 
 export const handout = async (id: string): Promise<Handout> =>
   await one<Handout>(
-    `select h.id, h.course_id, c.title as course, h.exercise, h.revision, h.sheet, h.trouble, h.due_at,
+    `select h.id, h.course_id, c.title as course, h.exercise, h.revision,
+       coalesce(h.marking_sheet, h.sheet) as sheet, h.trouble, h.due_at, h.opens_at, h.closes_at, h.withdrawn_at,
+       h.may_use,
        h.grace_minutes, h.after_due, h.points_a_day, c.time_zone, h.may_define, h.accepts,
        h.attempts_most, h.counts, h.shows, h.practice, h.weight, h.hold_back, h.marking, h.marking_revision
        from handouts h join courses c on c.id = h.course_id where h.id = $1`,
     [id],
   );
 
-/** The Sheet of a handout before it is written as a file; undefined for handouts of before there were files. */
-export const drawingOf = async (id: string): Promise<Drawing | undefined> =>
-  (await one<{ drawing: Drawing | null }>("select drawing from handouts where id = $1", [id])).drawing ?? undefined;
+/** Somebody's own Sheet, or the one for all; a student whose own is not made yet has none. */
+const DRAWING = `case when h.exercise->'varies' is not null and e.role = 'student' then o.drawing
+  else coalesce(h.marking_drawing, h.drawing) end`;
+const DRAWING_FOR = `handouts h join enrolments e on e.course_id = h.course_id and e.person_id = $2
+  left join own_parts o on o.handout_id = h.id and o.person_id = e.person_id`;
+
+/** The Sheet of a handout as a person has it, before it is written as a file; undefined where there is none. */
+export const drawingOf = async (id: string, personId: string): Promise<Drawing | undefined> =>
+  (
+    await row<{ drawing: Drawing | null }>(`select ${DRAWING} as drawing from ${DRAWING_FOR} where h.id = $1`, [
+      id,
+      personId,
+    ])
+  )?.drawing ?? undefined;
 
 /** At most so many pages are made into one file. */
 const MOST_SHEETS = 100;
 
-/** The Sheets of a course's handouts, in the order they are due. */
-export const drawingsOf = async (courseId: string): Promise<Drawing[]> =>
+/** The Sheets of a course's handouts that a person may see, in the order they are due. */
+export const drawingsOf = async (courseId: string, personId: string): Promise<Drawing[]> =>
   (
-    await rows<{ drawing: Drawing }>(
-      `select drawing from handouts where course_id = $1 and drawing is not null
-       order by due_at, id limit ${MOST_SHEETS}`,
-      [courseId],
+    await rows<{ drawing: Drawing | null }>(
+      `select ${DRAWING} as drawing from ${DRAWING_FOR}
+       where h.course_id = $1 and ${IS_OPEN_TO} order by h.due_at, h.id limit ${MOST_SHEETS}`,
+      [courseId, personId],
     )
-  ).map((r) => r.drawing);
-
-/** On what terms a handout is given. */
-export interface Terms {
-  readonly dueAt: Date;
-  readonly graceMinutes?: number;
-  readonly afterDue?: DueRules["after_due"];
-  readonly pointsADay?: number;
-  readonly mayDefine?: boolean;
-  readonly accepts?: readonly Accepted[];
-  readonly attemptsMost?: number | undefined;
-  readonly counts?: Handout["counts"];
-  readonly shows?: Shows;
-  readonly practice?: Practice | undefined;
-  readonly weight?: number;
-  readonly holdBack?: boolean;
-}
-
-/**
- * Issues an exercise: exactly the revision whose Sheet and targets were measured is frozen with them, at once.
- * @param version the one that was looked at; left out: whatever it is now
- * @returns undefined where the exercise is another version, not measured yet, or in trouble
- */
-export async function issueHandout(exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> {
-  const made = await row<{ id: string }>(
-    `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
-       after_due, points_a_day, accepts, drawing, attempts_most, counts, shows, practice, weight, hold_back, targets)
-     select id, course_id,
-       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted')) || document,
-       version, prepared->'sheet', $2, $3, $5, $6, $7, $8, prepared->'drawing', $9, $10, $11, $12, $13, $14,
-       jsonb_build_object('volume', prepared->'volume', 'area', prepared->'area', 'mass', prepared->'mass')
-       from exercises
-     where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
-     returning id`,
-    [
-      exerciseId,
-      rules.dueAt,
-      rules.mayDefine ?? true,
-      version ?? null,
-      rules.graceMinutes ?? 0,
-      rules.afterDue ?? "late",
-      rules.pointsADay ?? 0,
-      rules.accepts ?? ["part"],
-      rules.attemptsMost ?? null,
-      rules.counts ?? "last",
-      rules.shows ?? SHOWS,
-      rules.practice ?? null,
-      rules.weight ?? 1,
-      rules.holdBack ?? false,
-    ],
-  );
-  return made?.id;
-}
-
-/** Changes how a handout is marked and what its students see; what was handed in is marked by the caller. */
-export const changeTerms = (id: string, t: Omit<Terms, "dueAt">) =>
-  rows(
-    `update handouts set attempts_most = $2, counts = $3, shows = $4, practice = $5, weight = $6, hold_back = $7
-     where id = $1`,
-    [
-      id,
-      t.attemptsMost ?? null,
-      t.counts ?? "last",
-      t.shows ?? SHOWS,
-      t.practice ?? null,
-      t.weight ?? 1,
-      t.holdBack ?? false,
-    ],
-  );
+  ).flatMap((r) => r.drawing ?? []);
 
 /** What a student may know of a handout: nothing of the reference but what the Sheet prints. */
 export interface StudentHandout {
@@ -206,6 +159,7 @@ export const classOn = (handoutId: string) =>
        s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points,
        c.needs, c.accepted_at, c.returned_at, c.turn, g.name as group_name
      from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
+       and is_for(h.id, h.for_all, e.person_id, e.group_id)
      join people p on p.id = e.person_id left join groups g on g.id = e.group_id
      left join lateral (
        select s.id, s.attempt, s.handed_in_at, s.late_seconds from submissions s
@@ -226,21 +180,4 @@ export async function dueFor(h: Handout, personId: string): Promise<Date> {
     personId,
   ]);
   return own?.due_at ?? h.due_at;
-}
-
-/** Gives a student of the course more time, or takes it back. @returns false where they are no student of it */
-export async function extend(handoutId: string, personId: string, dueAt: Date | undefined): Promise<boolean> {
-  if (!dueAt) {
-    await rows("delete from extensions where handout_id = $1 and person_id = $2", [handoutId, personId]);
-    return true;
-  }
-  const made = await row(
-    `insert into extensions (handout_id, person_id, due_at)
-     select h.id, e.person_id, $3 from handouts h
-     join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
-     where h.id = $1 and e.person_id = $2
-     on conflict (handout_id, person_id) do update set due_at = excluded.due_at returning person_id`,
-    [handoutId, personId, dueAt],
-  );
-  return made !== undefined;
 }

@@ -42,16 +42,20 @@ interface Row {
   readonly out_of: number | null;
   readonly signed_by: string | null;
   readonly signed_at: Date | null;
+  readonly targets: Targets | null;
 }
 
 /** The class while it works: what each Bench told last. */
 export async function liveOn(h: Handout): Promise<LiveRow[]> {
   const list = await rows<Row>(
-    `select p.id, p.name, g.name as group_name, w.opened_at, w.changed_at, w.live_picture, w.live_numbers,
+    `select p.id, p.name, g.name as group_name, coalesce(own.targets, h.targets) as targets,
+       w.opened_at, w.changed_at, w.live_picture, w.live_numbers,
        json_array_length(w.document->'steps') as steps, s.id as submission, s.attempt, c.points, c.out_of,
        o.by_name as signed_by, o.made_at as signed_at
      from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
+       and is_for(h.id, h.for_all, e.person_id, e.group_id)
      join people p on p.id = e.person_id left join groups g on g.id = e.group_id
+     left join own_parts own on own.handout_id = h.id and own.person_id = p.id
      left join works w on w.handout_id = h.id and w.person_id = p.id
      left join lateral (
        select s.id, s.attempt from submissions s where s.handout_id = h.id and s.person_id = p.id
@@ -62,7 +66,6 @@ export async function liveOn(h: Handout): Promise<LiveRow[]> {
      where h.id = $1 order by p.name`,
     [h.id],
   );
-  const targets = await targetsOf(h);
   return list.map((r) => ({
     id: r.id,
     name: r.name,
@@ -73,7 +76,7 @@ export async function liveOn(h: Handout): Promise<LiveRow[]> {
     steps: r.steps ?? 0,
     sketches: r.live_numbers?.sketches ?? null,
     defined: r.live_numbers?.defined ?? null,
-    gauges: gaugesOf(r.live_numbers, targets, h),
+    gauges: gaugesOf(r.live_numbers, r.targets ?? { volume: null, mass: null }, h),
     handedIn: r.submission ? { id: r.submission, attempt: r.attempt!, points: r.points, of: r.out_of } : null,
     signedOff: r.signed_by ? { by: r.signed_by, at: r.signed_at!.toISOString() } : null,
   }));
@@ -83,11 +86,6 @@ interface Targets {
   readonly volume: number | null;
   readonly mass: number | null;
 }
-const targetsOf = async (h: Handout): Promise<Targets> =>
-  (await rows<{ targets: Targets | null }>("select targets from handouts where id = $1", [h.id]))[0]?.targets ?? {
-    volume: null,
-    mass: null,
-  };
 
 function gaugesOf(n: Numbers | null, { volume, mass }: Targets, h: Handout): LiveRow["gauges"] {
   if (n?.volume === undefined || volume === null || mass === null) return null;

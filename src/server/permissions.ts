@@ -1,4 +1,5 @@
 import { prepared, row } from "./database";
+import { IS_OPEN_TO } from "./open-to";
 import { fingerprint, type Person } from "./people";
 
 export type CourseRole = "instructor" | "assistant" | "student";
@@ -54,7 +55,7 @@ const STANDING: Record<Thing, string> = {
   exercise: `select e.role, false as own from exercises x join enrolments e on e.course_id = x.course_id
     where x.id = $1 and e.person_id = $2 and e.left_at is null`,
   handout: `select e.role, false as own from handouts h join enrolments e on e.course_id = h.course_id
-    where h.id = $1 and e.person_id = $2 and e.left_at is null`,
+    where h.id = $1 and e.person_id = $2 and e.left_at is null and ${IS_OPEN_TO}`,
   submission: `select e.role, s.person_id = $2 as own from submissions s join handouts h on h.id = s.handout_id
     join enrolments e on e.course_id = h.course_id where s.id = $1 and e.person_id = $2 and e.left_at is null`,
   // the thing is the person: who looks after the server

@@ -6,7 +6,9 @@ import { practiceShows, shownMark, type ShownMark } from "@/core/grade/shows";
 import type { PartDocument } from "@/core/part/document";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
+import type { OwnNumbers } from "@/core/check/own-numbers";
 import type { Handout } from "./handouts";
+import { ownExercise } from "./own-parts";
 import { enqueue, PRIORITY } from "./queue";
 import type { Work } from "./works";
 
@@ -123,13 +125,23 @@ function shownPractice(grade: Grade, h: Handout): ShownMark {
   return shownMark(mark, practiceShows(h.practice!), nothing);
 }
 
+interface PracticeInput {
+  readonly document: PartDocument;
+  readonly exercise: Exercise;
+  readonly initials: string;
+  readonly state: string;
+}
+
 /** What a check before handing in needs. */
-export const practiceInput = (id: string) =>
-  row<{ document: PartDocument; exercise: Exercise; initials: string; state: string }>(
-    `select p.document, coalesce(h.marking, h.exercise) as exercise, q.initials, p.state
-     from practices p join handouts h on h.id = p.handout_id join people q on q.id = p.person_id where p.id = $1`,
+export async function practiceInput(id: string) {
+  const found = await row<PracticeInput & { numbers: OwnNumbers | null }>(
+    `select p.document, coalesce(h.marking, h.exercise) as exercise, q.initials, p.state, o.numbers
+     from practices p join handouts h on h.id = p.handout_id join people q on q.id = p.person_id
+     left join own_parts o on o.handout_id = h.id and o.person_id = p.person_id where p.id = $1`,
     [id],
   );
+  return found && { ...found, exercise: ownExercise(found.exercise, found.numbers) };
+}
 
 /** Says how it stands; one that has ended stays as it is. */
 export const sayPractice = (

@@ -5,6 +5,7 @@ export type Job =
   | { readonly task: "check"; readonly submission: string }
   | { readonly task: "check-long"; readonly submission: string }
   | { readonly task: "prepare-exercise"; readonly exercise: string }
+  | { readonly task: "own-part"; readonly handout: string; readonly person: string }
   | { readonly task: "try-rubric"; readonly exercise: string }
   | { readonly task: "practise"; readonly practice: string }
   | { readonly task: "second-check"; readonly trial: string; readonly submission: string };

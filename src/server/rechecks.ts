@@ -11,6 +11,8 @@ import { IS_NEWEST } from "./newest";
 import type { Handout } from "./handouts";
 import { markingOf, markWith, remark } from "./marking";
 import type { Person } from "./people";
+import type { OwnNumbers } from "@/core/check/own-numbers";
+import { measureAnew, ownExercise } from "./own-parts";
 import { enqueue, PRIORITY } from "./queue";
 import type { PackedPicture } from "./pictures";
 
@@ -32,8 +34,13 @@ const NEWEST = `select s.id from submissions s join checks c on c.submission_id 
 /**
  * Begins a second check of a handout by its exercise as it stands now: everything is checked anew beside what is, and
  * nothing changes before it is applied.
+ * @param givesSheet its Sheet is a corrected one that students get with it
  */
-export async function beginRecheck(h: Handout, person: Person, why: string): Promise<Outcome<string>> {
+export async function beginRecheck(
+  h: Handout,
+  person: Person,
+  { why, givesSheet = false }: { readonly why: string; readonly givesSheet?: boolean },
+): Promise<Outcome<string>> {
   return transaction(async (client) => {
     await client.query("select pg_advisory_xact_lock(hashtext($1))", [`recheck:${h.id}`]);
     const open = await row<{ id: string }>(
@@ -43,16 +50,17 @@ export async function beginRecheck(h: Handout, person: Person, why: string): Pro
     );
     if (open) return done(open.id);
     const made = await row<{ id: string }>(
-      `insert into rechecks (handout_id, exercise, revision, targets, why, made_by, by_name)
+      `insert into rechecks (handout_id, exercise, revision, targets, why, made_by, by_name, gives_sheet, sheet,
+         drawing)
        select h.id,
          jsonb_strip_nulls(jsonb_build_object('sizes', x.prepared->'sizes', 'wanted', x.prepared->'wanted'))
            || x.document,
          x.version,
          jsonb_build_object('volume', x.prepared->'volume', 'area', x.prepared->'area', 'mass', x.prepared->'mass'),
-         $2, $3, $4
+         $2, $3, $4, $5, case when $5 then x.prepared->'sheet' end, case when $5 then x.prepared->'drawing' end
        from handouts h join exercises x on x.id = h.exercise_id
        where h.id = $1 and x.prepared_version = x.version and x.prepared ? 'sheet' returning id`,
-      [h.id, why, person.id, person.name],
+      [h.id, why, person.id, person.name, givesSheet],
       client,
     );
     if (!made)
@@ -154,14 +162,23 @@ function changedLines(before: Mark | undefined, after: Mark): Change["lines"] {
 }
 
 /** What a trial of one submission needs; undefined where it is no longer wanted. */
-export const trialInput = (recheckId: string, submissionId: string) =>
-  row<{ document: PartDocument | PartFile | FiguresOnly; answers: Answers; exercise: Exercise; initials: string }>(
-    `select s.document, s.answers, x.exercise, p.initials
+export async function trialInput(recheckId: string, submissionId: string) {
+  const found = await row<{
+    document: PartDocument | PartFile | FiguresOnly;
+    answers: Answers;
+    exercise: Exercise;
+    initials: string;
+    numbers: OwnNumbers | null;
+  }>(
+    `select s.document, s.answers, x.exercise, p.initials, o.numbers
      from rechecks x join submissions s on s.handout_id = x.handout_id join people p on p.id = s.person_id
+     left join own_parts o on o.handout_id = s.handout_id and o.person_id = s.person_id
      where x.id = $1 and s.id = $2 and x.state = 'trying'
        and not exists (select 1 from trials t where t.recheck_id = x.id and t.submission_id = s.id)`,
     [recheckId, submissionId],
   );
+  return found && { ...found, exercise: ownExercise(found.exercise, found.numbers) };
+}
 
 /** Writes what a trial found, once. */
 export const writeTrial = (
@@ -210,10 +227,12 @@ export async function applyRecheck(handoutId: string): Promise<Outcome<number>> 
       client,
     );
     await client.query(
-      `update handouts h set marking = r.exercise, marking_revision = r.revision, targets = r.targets
+      `update handouts h set marking = r.exercise, marking_revision = r.revision, targets = r.targets,
+         marking_sheet = coalesce(r.sheet, h.marking_sheet), marking_drawing = coalesce(r.drawing, h.marking_drawing)
        from rechecks r where r.id = $1 and h.id = r.handout_id`,
       [x.id],
     );
+    await measureAnew(handoutId, client);
     await client.query("update rechecks set state = 'applied', ended_at = now() where id = $1", [x.id]);
     const made = await rows<{ id: string; submission_id: string }>(
       `insert into reports (submission_id, run, revision, kernel, report, grade, picture, recheck_id)

@@ -7,7 +7,8 @@ import type { ShownMark, Shows } from "@/core/grade/shows";
 import { rows } from "./database";
 import type { Handout } from "./handouts";
 import { historyOf, shownTo } from "./marking";
-import { latestPicture, latestReport, submission } from "./submissions";
+import { builtFromAnother, ownPart } from "./own-parts";
+import { latestPicture, latestReport, submission, type Submission } from "./submissions";
 import type { PackedMesh } from "./pictures";
 
 /** A place on the student's own part where something is wrong. */
@@ -39,6 +40,8 @@ export interface StudentView {
     readonly points: number | null;
     readonly of: number | null;
   }[];
+  /** The part is right by another Sheet of the class, and not by the student's own. */
+  readonly isAnothers: boolean;
   /** What is shown, when. */
   readonly when: Shows["when"];
 }
@@ -63,8 +66,15 @@ export async function studentView(id: string, h: Handout): Promise<StudentView> 
     talk,
     turn,
     tries,
+    isAnothers: mayNumbers && shows.verdicts ? await isAnothers(s, found) : false,
     when: shows.when,
   };
+}
+
+async function isAnothers(s: Submission, report: Report | undefined): Promise<boolean> {
+  const own = await ownPart(s.handout_id, s.person_id);
+  const whose = { handoutId: s.handout_id, personId: s.person_id };
+  return own !== undefined && (await builtFromAnother(whose, own, report)) !== undefined;
 }
 
 /** Tries of a student, the newest first, with what they see of the points. */

@@ -5,6 +5,8 @@ import type { Grade } from "@/core/grade/grade";
 import { acceptedAs, FIGURES_ONLY, type Accepted, type FiguresOnly, type PartFile } from "@/core/check/part-file";
 import type { Answers } from "@/core/check/question";
 import type { PartDocument } from "@/core/part/document";
+import type { OwnNumbers } from "@/core/check/own-numbers";
+import { ownExercise } from "./own-parts";
 import type { PackedPicture } from "./pictures";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
@@ -287,13 +289,17 @@ export interface CheckInput extends Pick<Submission, "document" | "answers" | "p
   readonly revision: number;
   readonly initials: string;
 }
-export const checkInput = (submissionId: string) =>
-  row<CheckInput & { revision: number }>(
+export const checkInput = async (submissionId: string): Promise<CheckInput | undefined> => {
+  const found = await row<CheckInput & { numbers: OwnNumbers | null }>(
     `select s.document, s.answers, coalesce(h.marking, h.exercise) as exercise,
-       coalesce(h.marking_revision, h.revision) as revision, s.person_id, s.attempt, p.initials
-     from submissions s join handouts h on h.id = s.handout_id join people p on p.id = s.person_id where s.id = $1`,
+       coalesce(h.marking_revision, h.revision) as revision, s.person_id, s.attempt, p.initials,
+       o.numbers
+     from submissions s join handouts h on h.id = s.handout_id join people p on p.id = s.person_id
+     left join own_parts o on o.handout_id = h.id and o.person_id = s.person_id where s.id = $1`,
     [submissionId],
   );
+  return found && { ...found, exercise: ownExercise(found.exercise, found.numbers) };
+};
 
 /**
  * Writes the one report of a run and marks the submission checked. Written once before by the same run (its answer was

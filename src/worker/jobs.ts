@@ -2,7 +2,9 @@ import { z } from "zod";
 import type { JobHelpers, TaskList } from "graphile-worker";
 import { gradeReport } from "@/core/grade/grade";
 import { exercise, savePrepared, setPreparing } from "@/server/exercises";
+import { withOwnNumbers } from "@/core/check/own-numbers";
 import { news } from "@/server/news";
+import { ownPartInput, passOver, saveOwnPart } from "@/server/own-parts";
 import { packPicture } from "@/server/pictures";
 import { enqueue, PRIORITY } from "@/server/queue";
 import { practiceInput, sayPractice } from "@/server/practices";
@@ -71,7 +73,32 @@ export const longJobs = (threads: KernelThreads): TaskList => ({
   "prepare-exercise": (payload) => prepare(threads, payload),
   "try-rubric": (payload) => tryOn(threads, payload),
   "second-check": (payload) => secondCheck(threads, payload),
+  "own-part": (payload) => measureOwnPart(threads, payload),
 });
+
+const OwnPartPayload = z.object({ handout: z.uuid(), person: z.uuid() });
+
+/** Builds and measures one student's own part; numbers that do not do give way to the next in the row. */
+async function measureOwnPart(threads: KernelThreads, payload: unknown): Promise<void> {
+  const { handout, person } = OwnPartPayload.parse(payload);
+  for (let tried = 1; ; tried++) {
+    const input = await ownPartInput(handout, person);
+    if (!input) return;
+    const own = withOwnNumbers(input.exercise, input.numbers);
+    let trouble = "";
+    try {
+      const result = own.ok ? await threads.run({ kind: "prepare", exercise: own.value }, {}) : own;
+      if (!result.ok) trouble = result.refusal.sentence;
+      else if (result.value.proof.points.length) trouble = result.value.proof.points[0]!.sentence;
+      else if (await saveOwnPart(handout, person, input.revision, result.value)) return;
+      else trouble = "Another student has the same part by other numbers.";
+    } catch (e) {
+      if (e instanceof ThreadEnded && e.ending === "closing") throw e;
+      trouble = e instanceof Error ? e.message : String(e);
+    }
+    await passOver(handout, person, tried, trouble);
+  }
+}
 
 /** Tries an exercise's rubric on typical mistakes. */
 async function tryOn(threads: KernelThreads, payload: unknown): Promise<void> {

@@ -2,7 +2,8 @@ import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { newExercise } from "@/core/check/exercise";
 import { closeDatabase, row, rows, transaction } from "@/server/database";
-import { forStudent, handout, issueHandout } from "@/server/handouts";
+import { forStudent, handout } from "@/server/handouts";
+import { issueHandout } from "@/server/handout-terms";
 import {
   closeSession,
   hashPassword,

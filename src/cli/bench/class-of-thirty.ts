@@ -5,7 +5,8 @@ import type { PartDocument } from "@/core/part/document";
 import { handsIn } from "@/demo/hands-in";
 import { one, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
-import { handout, issueHandout, type Terms } from "@/server/handouts";
+import { handout } from "@/server/handouts";
+import { issueHandout, type Terms } from "@/server/handout-terms";
 import { prepareExercise } from "@/core/check/prepare";
 import { openNodeKernel } from "@/worker/kernel";
 

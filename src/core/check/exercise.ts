@@ -6,6 +6,7 @@ import { SizeSchema } from "@/core/sizes/size";
 import { defaultRubric, RubricSchema } from "./rubric";
 import { PRINTED_ANGLE, PRINTED_LENGTH } from "./tolerance";
 import { QuestionSchema, WantedSchema } from "./question";
+import { VaryingSchema } from "./varying";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
 
@@ -47,6 +48,8 @@ export const ExerciseSchema = z.strictObject({
   questions: z.array(QuestionSchema).max(40).optional(),
   /** The right answers, as a handout froze them; left out: worked out on the reference. */
   wanted: WantedSchema.optional(),
+  /** Own numbers: what differs from student to student. */
+  varies: z.array(VaryingSchema).max(8).optional(),
   rubric: RubricSchema,
   sheet: SheetSettingsSchema,
 });

@@ -9,6 +9,7 @@ import { disturbed, proposedSizes, type RankTable } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
 import { done, type Outcome } from "@/core/units/refusal";
 import { measurePart } from "./measured";
+import type { Signature } from "./own-numbers";
 import type { Wanted } from "./question";
 import { wantedFigures } from "./questions";
 import type { Exercise } from "./exercise";
@@ -23,6 +24,8 @@ export interface Targets {
   readonly proof: Proof;
   /** The Sheet before it is written as a file: other kinds of files are made of it. */
   readonly drawing: Drawing;
+  /** What tells the part from others. */
+  readonly signature: Signature;
   /** The right answers to its questions. */
   readonly wanted: Wanted;
   readonly volume: number;
@@ -50,7 +53,7 @@ export function prepareExercise(
   if (!wanted.ok) return wanted;
   const { solid, properties } = measurePart(kernel, exercise.reference);
   kernel.release(solid?.shape);
-  const { volume, area } = properties!;
+  const { volume, area, moments } = properties!;
   const { table, proof } = proveSheet(changed.value, drawn.value, { ...exercise, sizes }, volume);
   return done({
     sheet: { ...sheet, svg: svgOf(drawing) },
@@ -58,6 +61,7 @@ export function prepareExercise(
     sizes,
     table,
     proof,
+    signature: { area, moments },
     wanted: wanted.value,
     volume,
     area,

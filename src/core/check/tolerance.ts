@@ -90,3 +90,11 @@ export const UNHELD = 1e-12;
  */
 export const WALL_FACET = 2e-4;
 export const WALL_TURN = 0.1;
+/** Parts whose areas and moments agree within this share are the same part, whatever their numbers. */
+export const ALIKE = 1e-5;
+/** A part that somebody else built from a Sheet agrees with it within this: sizes typed as printed are rounded. */
+export const COPIED = 2e-4;
+/** A range ends on a step within this share of one: a tenth is no whole number in binary. */
+export const WHOLE_STEPS = 1e-9;
+/** Values of a number that differs from student to student lie so many tolerances apart. */
+export const OWN_NUMBER_STEP = 3;

@@ -7,6 +7,8 @@ export interface DueRules {
   readonly grace_minutes: number;
   readonly after_due: (typeof AFTER_DUE)[number];
   readonly points_a_day: number;
+  /** From then on nothing is taken whatever else holds; left out: it stays open. */
+  readonly closes_at?: Date | null;
 }
 
 const MINUTE = 60_000;
@@ -18,8 +20,12 @@ export function lateSeconds(rules: DueRules, at: Date): number {
   return late > rules.grace_minutes * MINUTE ? Math.floor(late / 1000) : 0;
 }
 
-export const isClosed = (rules: DueRules, at: Date): boolean =>
-  rules.after_due === "refuse" && lateSeconds(rules, at) > 0;
+/** Whoever was given more time than until it closes has that. */
+export const isClosed = (rules: DueRules, at: Date): boolean => {
+  const { closes_at: closes, due_at: due } = rules;
+  const isShut = closes ? at > (closes > due ? closes : due) && lateSeconds(rules, at) > 0 : false;
+  return isShut || (rules.after_due === "refuse" && lateSeconds(rules, at) > 0);
+};
 
 /** Points that are left of a grade by the rules, never below 0. Each day begun counts. */
 export function pointsAfter(rules: DueRules, grade: Pick<Grade, "points">, late: number): number {

@@ -134,6 +134,8 @@ export interface BenchState {
   readonly see: "faded" | "cut" | "solid";
   /** Whether this handout lets the program propose what is missing. */
   readonly mayDefine: boolean;
+  /** Kinds of steps that are offered; undefined: all. */
+  readonly mayUse: readonly string[] | undefined;
 
   run(command: PartCommand): boolean;
   draw(command: SketchCommand): boolean;

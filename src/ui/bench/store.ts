@@ -25,9 +25,17 @@ export interface Opening {
   /** Who works here. */
   readonly owner: string;
   readonly mayDefine?: boolean | undefined;
+  readonly mayUse?: readonly string[] | undefined;
 }
 
-export function createBench({ document: start, version, saveTo, owner, mayDefine = true }: Opening): BenchStore {
+export function createBench({
+  document: start,
+  version,
+  saveTo,
+  owner,
+  mayDefine = true,
+  mayUse,
+}: Opening): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
   camera.foot = 160;
@@ -99,6 +107,7 @@ export function createBench({ document: start, version, saveTo, owner, mayDefine
       swinging: false,
       see: "faded",
       mayDefine,
+      mayUse,
 
       run(command) {
         const r = apply(document(), command);

@@ -1,42 +1,17 @@
 "use client";
 
 import Link from "next/link";
-import { useActionState } from "react";
-import type { ExerciseFormState } from "@/app/exercise-actions";
 import { spanText } from "@/core/grade/late";
-import type { ClassRow } from "@/server/handouts";
 import { Follow } from "../parts/follow";
+import type { Choices, TimesShown } from "../exercise/times-fields";
+import type { MarkingTerms } from "../exercise/terms-fields";
+import { MarkingForm, MoreTime, WhenForm, type ClassActs, type HandoutHead, type Row } from "./handout-forms";
 import { HandoutTabs } from "./handout-tabs";
 import { NEED_WORDS, urgencyOf } from "../marking/desk-order";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
-import { TermsFields, type MarkingTerms } from "../exercise/terms-fields";
 import { SheetFigure } from "../sheet/sheet-figure";
 import { SheetFiles } from "../sheet/sheet-files";
-
-type Row = Omit<ClassRow, "handed_in_at" | "seen_at" | "extended_to"> & {
-  handedInAt: string | null;
-  seenAt: string | null;
-  extendedTo: string | null;
-};
-interface HandoutHead {
-  readonly id: string;
-  readonly number: string;
-  readonly title: string;
-  readonly course: string;
-  readonly dueAt: string;
-  readonly sheet: string | null;
-  readonly trouble: string | null;
-  readonly revision: number;
-  readonly rules: string;
-  readonly timeZone: string;
-}
-/** What an instructor can do on the page. */
-export interface ClassActs {
-  readonly again: (form: FormData) => Promise<void>;
-  readonly giveTime: (state: ExerciseFormState, form: FormData) => Promise<ExerciseFormState>;
-  readonly changeMarking: ClassActs["giveTime"];
-}
 
 const pointsOf = (r: Row): number => r.points ?? r.grade?.points ?? 0;
 
@@ -86,12 +61,20 @@ export function ClassTable({
   person,
   handout,
   rows,
+  hasOwn,
   terms,
+  times,
+  choices,
   acts,
 }: {
   person: { name: string };
   handout: HandoutHead;
   rows: readonly Row[];
+  /** Each student has numbers of their own. */
+  hasOwn: boolean;
+  /** When it is given, and to whom. */
+  times: TimesShown;
+  choices: Choices;
   /** How it is marked, and what its students see. */
   terms: MarkingTerms;
   /** None for who only marks. */
@@ -112,8 +95,20 @@ export function ClassTable({
             {handout.number} {handout.title}
           </h1>
           <p className="quiet mt-1">
-            {handout.course} · due <LocalTime iso={handout.dueAt} /> · {handedIn} of {rows.length} handed in · {open} to
-            look at
+            {handout.course}
+            {handout.opensAt && (
+              <>
+                {" "}
+                · opens <LocalTime iso={handout.opensAt} />
+              </>
+            )}{" "}
+            · due <LocalTime iso={handout.dueAt} />
+            {handout.closesAt && (
+              <>
+                , closes <LocalTime iso={handout.closesAt} />
+              </>
+            )}{" "}
+            · {handedIn} of {rows.length} handed in · {open} to look at
           </p>
           <p className="quiet">{handout.rules}</p>
           <HandoutTabs handout={handout.id} here="" mayTeach={acts !== undefined} />
@@ -122,6 +117,11 @@ export function ClassTable({
               <Link className="btn btn-primary btn-sm" href={`/submissions/${firstOf(sorted)}`}>
                 To the Marking desk
               </Link>
+            </p>
+          )}
+          {handout.isWithdrawn && (
+            <p role="status" className="alert mt-3">
+              This handout is withdrawn: students do not see it, and it does not count in the gradebook.
             </p>
           )}
           {handout.trouble && (
@@ -136,6 +136,7 @@ export function ClassTable({
                 <th>Student</th>
                 <th>Handed in</th>
                 <th>Open</th>
+                {hasOwn && <th>Own numbers</th>}
                 <th className="text-right">Try</th>
                 <th className="text-right">Points</th>
               </tr>
@@ -171,6 +172,11 @@ export function ClassTable({
                   <td>
                     <Standing row={r} />
                   </td>
+                  {hasOwn && (
+                    <td className="figures whitespace-nowrap">
+                      <OwnNumbers own={r.own} />
+                    </td>
+                  )}
                   <td className="figures text-right">{r.attempt ?? ""}</td>
                   <td className="figures whitespace-nowrap text-right">
                     {r.grade ? `${pointsOf(r)} / ${r.grade.of}` : "–"}
@@ -195,6 +201,12 @@ export function ClassTable({
                   Check those that failed again
                 </button>
               </form>
+              <form action={acts.withdraw}>
+                <input type="hidden" name="handout" value={handout.id} />
+                {!handout.isWithdrawn && <input type="hidden" name="back" value="on" />}
+                <button className="btn btn-sm">{handout.isWithdrawn ? "Give it out again" : "Withdraw it"}</button>
+              </form>
+              <WhenForm handout={handout} times={times} choices={choices} act={acts.changeWhen} />
               <MarkingForm handout={handout.id} terms={terms} act={acts.changeMarking} />
               {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
             </div>
@@ -220,57 +232,10 @@ export function ClassTable({
   );
 }
 
-/** How it is marked, changed after it was issued. */
-function MarkingForm({ handout, terms, act }: { handout: string; terms: MarkingTerms; act: ClassActs["giveTime"] }) {
-  const [said, change, busy] = useActionState(act, {});
-  return (
-    <form action={change} className="w-full" aria-label="How it is marked">
-      <input type="hidden" name="handout" value={handout} />
-      <TermsFields start={terms} key={JSON.stringify(terms)}>
-        <button className="btn btn-sm" disabled={busy}>
-          Change it
-        </button>
-      </TermsFields>
-      {(said.sentence ?? said.done) && (
-        <p role="status" className={said.sentence ? "text-error" : "quiet"}>
-          {said.sentence ?? said.done}
-        </p>
-      )}
-    </form>
-  );
-}
-
-/** More time for one student, by the course's clock. */
-function MoreTime({ handout, rows, act }: { handout: HandoutHead; rows: readonly Row[]; act: ClassActs["giveTime"] }) {
-  const [said, give, busy] = useActionState(act, {});
-  return (
-    <form action={give} className="flex flex-wrap items-end gap-2" aria-label="More time">
-      <input type="hidden" name="handout" value={handout.id} />
-      <span className="py-1 text-sm">More time for</span>
-      <select name="person" className="select select-sm w-44" aria-label="Student" defaultValue="" required>
-        <option value="" disabled>
-          a student …
-        </option>
-        {rows.map((r) => (
-          <option key={r.person_id} value={r.person_id}>
-            {r.name}
-          </option>
-        ))}
-      </select>
-      <input
-        type="datetime-local"
-        name="due"
-        className="input input-sm w-52"
-        aria-label={`Has time until, by the clock of ${handout.timeZone}`}
-      />
-      <button className="btn btn-sm" disabled={busy}>
-        Give
-      </button>
-      {(said.sentence ?? said.done) && (
-        <p role="status" className={said.sentence ? "text-error" : "quiet"}>
-          {said.sentence ?? said.done}
-        </p>
-      )}
-    </form>
-  );
+/** One student's own numbers, or how far they are. */
+function OwnNumbers({ own }: { own: Row["own"] }) {
+  if (!own) return <span className="quiet">when they open it</span>;
+  if (own.state === "ready") return own.text;
+  if (own.state === "trouble") return <span className="whitespace-normal text-error">{own.trouble}</span>;
+  return <span className="quiet">being made</span>;
 }

@@ -18,7 +18,7 @@ interface Trial {
   readonly changes: readonly Change[];
 }
 interface Acts {
-  readonly begin: (why: string) => Promise<string>;
+  readonly begin: (why: string, givesSheet: boolean) => Promise<string>;
   readonly apply: () => Promise<string>;
   readonly drop: () => Promise<string>;
 }
@@ -42,6 +42,7 @@ export function SecondCheckPage({
   const [busy, start] = useTransition();
   const [said, setSaid] = useState("");
   const [why, setWhy] = useState("");
+  const [givesSheet, setGivesSheet] = useState(false);
   const act = (what: () => Promise<string>) => start(async () => setSaid(await what()));
   const isReady = trial !== undefined && trial.done >= trial.of;
   return (
@@ -68,10 +69,19 @@ export function SecondCheckPage({
             <span className="quiet text-sm">Why: it stands in the history of every submission</span>
             <input className="input w-full" maxLength={300} value={why} onChange={(e) => setWhy(e.target.value)} />
           </label>
+          <label className="mt-2 flex items-center gap-2 text-sm">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={givesSheet}
+              onChange={(e) => setGivesSheet(e.target.checked)}
+            />
+            A corrected revision: students get its Sheet as well when it is applied
+          </label>
           <button
             className="btn btn-primary mt-2"
             disabled={busy || !why.trim() || !revisions.isMeasured || revisions.now === revisions.markedBy}
-            onClick={() => act(() => acts.begin(why))}
+            onClick={() => act(() => acts.begin(why, givesSheet))}
           >
             See what would change
           </button>

@@ -7,6 +7,7 @@ import type { Exercise } from "@/core/check/exercise";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
+import { OwnNumbersEditor } from "./own-numbers-editor";
 import { PrintedSizes } from "./printed-sizes";
 import { QuestionsEditor } from "./questions-editor";
 import { SheetFields } from "./sheet-fields";
@@ -222,6 +223,7 @@ export function ExerciseForm(props: Props) {
                   wanted={measured?.wanted}
                 />
               )}
+              {made && measured?.table && <OwnNumbersEditor exercise={e} numbers={measured.table.numbers} />}
             </fieldset>
             <SheetFields exercise={e} />
             <div className="flex items-center gap-4">

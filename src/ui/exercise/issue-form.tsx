@@ -5,8 +5,9 @@ import type { Accepted } from "@/core/check/part-file";
 import type { RubricLine } from "@/core/check/rubric";
 import type { Prepared } from "@/server/exercises";
 import type { Tried } from "@/server/rubrics";
-import { Field } from "./field";
-import { TermsFields } from "./terms-fields";
+import { StepChoice } from "./step-choice";
+import { TermsFields, type MarkingTerms } from "./terms-fields";
+import { TimesFields, type Choices, type TimesShown } from "./times-fields";
 
 export type Act = (state: ExerciseFormState, form: FormData) => Promise<ExerciseFormState>;
 
@@ -19,6 +20,11 @@ export interface Issued {
   readonly preparing: string;
   readonly isCurrent: boolean;
   readonly timeZone: string;
+  /** Whom it can be given to. */
+  readonly choices: Choices;
+  /** The times and rules it was given with last; left out: never. */
+  readonly times?: TimesShown | undefined;
+  readonly terms?: MarkingTerms | undefined;
   readonly issue: Act;
   readonly takeFromReference: Act;
   /** What the rubric gives for typical mistakes, and has it tried. */
@@ -72,48 +78,11 @@ export function IssueForm({
 }) {
   const [asks, setAsks] = useState(false);
   const [issued, doIssue, issuing] = useActionState(made.issue, {});
-  const [after, setAfter] = useState("late");
   return (
     <form action={doIssue} className="mt-8 flex flex-wrap items-end gap-4 border-t border-base-300 pt-5">
       <input type="hidden" name="id" value={made.id} />
       <input type="hidden" name="version" value={made.version} />
-      <Field label={`Due, by the clock of ${made.timeZone.replaceAll("_", " ")}`}>
-        <input type="datetime-local" name="due" className="input" required />
-      </Field>
-      <Field label="Grace, minutes">
-        <input
-          type="number"
-          name="grace"
-          className="input w-24"
-          min={0}
-          max={10080}
-          step={1}
-          defaultValue={10}
-          required
-        />
-      </Field>
-      <Field label="Afterwards">
-        <select name="after" className="select w-52" value={after} onChange={(ev) => setAfter(ev.target.value)}>
-          <option value="late">taken, and marked late</option>
-          <option value="points">points off each day</option>
-          <option value="refuse">not accepted</option>
-        </select>
-      </Field>
-      {after === "points" ? (
-        <Field label="Points a day">
-          <input
-            type="number"
-            name="points-a-day"
-            className="input w-24"
-            min={0}
-            max={1000}
-            step={0.5}
-            defaultValue={1}
-          />
-        </Field>
-      ) : (
-        <input type="hidden" name="points-a-day" value="0" />
-      )}
+      <TimesFields timeZone={made.timeZone} choices={made.choices} start={made.times} />
       <label className="flex items-center gap-2 py-2 text-sm">
         <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />
         Students may let the Bench define the rest of a sketch
@@ -132,7 +101,8 @@ export function IssueForm({
           </label>
         ))}
       </fieldset>
-      <TermsFields />
+      <StepChoice start={undefined} />
+      <TermsFields {...(made.terms && { start: made.terms })} />
       {asks && (
         <p role="alert" className="w-full text-sm text-accent">
           The Sheet leaves {open === 1 ? "a point" : `${open} points`} open (Sheet proof, at the right): students may

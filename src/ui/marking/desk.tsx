@@ -173,6 +173,14 @@ function Middle({ store, item, isBusy }: { store: DeskStore; item: Item | undefi
           {desk.trouble}
         </p>
       )}
+      {desk?.own && (
+        <p className="px-3 pb-1 text-sm">
+          <span className="quiet">Own numbers</span> <span className="figures">{desk.own.text}</span>
+          {desk.own.builtFrom && (
+            <b className="ml-3 text-accent">Built to the numbers of {desk.own.builtFrom}’s Sheet</b>
+          )}
+        </p>
+      )}
       {isBusy && desk && (
         <div className="px-6">
           <Progress state={desk} />
@@ -195,7 +203,7 @@ function Middle({ store, item, isBusy }: { store: DeskStore; item: Item | undefi
         </div>
         {view === "sheet" && (
           <SheetView
-            svg={handout.sheet?.svg}
+            svg={(desk?.own ? desk.own.sheet : handout.sheet)?.svg}
             sizes={sizes?.check === "sizes" ? sizes : undefined}
             pins={comments}
             onPlace={isPinning ? (p) => pinAt({ on: "sheet", at: p }) : undefined}

@@ -52,6 +52,11 @@ export function StudentResult({
       {!mark && state.state === "checked" && (
         <p className="alert mt-6 max-w-2xl">Checked. Your result is here when your instructor returns it.</p>
       )}
+      {view.isAnothers && (
+        <p role="alert" className="alert alert-warning mt-6 max-w-2xl">
+          This part is built to the numbers of another Sheet of your class. Build it to the numbers on your own.
+        </p>
+      )}
       {mark && (
         <div className="mt-6 flex flex-wrap gap-8">
           <div className="min-w-0 flex-[3_1_30rem]">

@@ -9,12 +9,14 @@ export interface Due {
   readonly at: string;
   readonly now: string;
   readonly rules: string;
+  /** From when on nothing is taken; left out: it stays open. */
+  readonly closes?: string | undefined;
 }
 
 const TICK_MS = 30_000;
 
 /** How long there is, by the server's clock. */
-export function TimeLeft({ at, now, rules }: Due) {
+export function TimeLeft({ at, now, rules, closes }: Due) {
   const [left, setLeft] = useState(() => (Date.parse(at) - Date.parse(now)) / 1000);
   useEffect(() => {
     // this browser's clock only counts on from the server's
@@ -26,6 +28,11 @@ export function TimeLeft({ at, now, rules }: Due) {
   return (
     <span title={rules} className={left < 3600 ? "text-accent" : ""}>
       due <LocalTime iso={at} />, {left > 0 ? `${spanText(left)} left` : `${spanText(-left)} ago`}
+      {closes && (
+        <>
+          , closes <LocalTime iso={closes} />
+        </>
+      )}
     </span>
   );
 }

@@ -1,4 +1,5 @@
 import { dueFor, forStudent, handout } from "@/server/handouts";
+import { handoutOf } from "@/server/own-parts";
 import { hintsFor } from "@/server/hints";
 import { practising } from "@/server/practices";
 import { openWork } from "@/server/works";
@@ -12,7 +13,7 @@ export const dynamic = "force-dynamic";
 export default async function Page({ params }: { params: Promise<{ handout: string }> }) {
   const { handout: id } = await params;
   const { person } = await allowed("handout.work", id);
-  const h = await handout(id);
+  const h = await handoutOf(await handout(id), person.id);
   const work = await openWork(h, person.id);
   const [hints, last, due, practice] = await Promise.all([
     hintsFor(h, person.id),
@@ -31,6 +32,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       owner={person.id}
       due={{
         at: due.toISOString(),
+        closes: h.closes_at?.toISOString(),
         now: new Date().toISOString(),
         rules: [rulesText(h), triesText(h)].filter(Boolean).join(" "),
       }}
@@ -41,6 +43,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       handIn={`/api/handouts/${id}/hand-in`}
       practice={practice && { url: `/api/handouts/${id}/practice`, start: practice }}
       mayDefine={h.may_define}
+      mayUse={h.may_use ?? undefined}
       accepts={h.accepts}
       figures={figures}
       hints={{ first: hints, url: `/api/handouts/${id}/hints` }}

@@ -1,8 +1,11 @@
 import { timeZoneOf } from "@/server/courses";
+import { choicesIn, lastTermsOf, type KeptTerms } from "@/server/handout-terms";
+import { SHOWS } from "@/core/grade/shows";
 import { exercise } from "@/server/exercises";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
 import { rubricsOf, triedOf } from "@/server/rubrics";
-import { issue, keepRubricFor, takeFromReference, tryRubricOn, updateExercise } from "../../exercise-actions";
+import { issue } from "../../handout-actions";
+import { keepRubricFor, takeFromReference, tryRubricOn, updateExercise } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -20,6 +23,8 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       prepared={row.prepared}
       preparing={row.preparing}
       timeZone={await timeZoneOf(id)}
+      choices={await choicesIn(row.course_id)}
+      {...shownTerms(await lastTermsOf(id))}
       isCurrent={row.prepared_version >= row.version}
       save={updateExercise}
       issue={issue}
@@ -31,3 +36,25 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     />
   );
 }
+
+/** The terms it was issued with last, as the form begins with them. */
+const shownTerms = (t: KeptTerms | undefined) =>
+  t && {
+    times: {
+      opens: "",
+      due: "",
+      closes: "",
+      grace: t.graceMinutes ?? 10,
+      after: t.afterDue ?? ("late" as const),
+      pointsADay: t.pointsADay ?? 1,
+      audience: undefined,
+    },
+    terms: {
+      attempts_most: t.attemptsMost ?? null,
+      counts: t.counts ?? ("last" as const),
+      shows: t.shows ?? SHOWS,
+      practice: t.practice ?? null,
+      weight: t.weight ?? 1,
+      hold_back: t.holdBack ?? false,
+    },
+  };

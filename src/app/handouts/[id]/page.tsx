@@ -1,8 +1,12 @@
 import { rulesText } from "@/core/grade/late";
 import { redirect } from "next/navigation";
+import { numbersThatMayVary, ownNumbersText } from "@/core/check/own-numbers";
+import { audienceOf, choicesIn } from "@/server/handout-terms";
 import { classOn, handout } from "@/server/handouts";
+import { clockIn } from "@/server/moments";
+import { ownPartsOf } from "@/server/own-parts";
 import { ClassTable } from "@/ui/course/class-table";
-import { changeMarking, checkHandoutAgain, giveTime } from "../../exercise-actions";
+import { changeMarking, changeWhen, checkHandoutAgain, giveTime, withdrawHandout } from "../../handout-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -18,6 +22,8 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     handedInAt: handed_in_at?.toISOString() ?? null,
     seenAt: seen_at?.toISOString() ?? null,
   }));
+  const own = new Map((await ownPartsOf(id)).map((o) => [o.person_id, o]));
+  const numbers = h.exercise.varies?.length ? numbersThatMayVary(h.exercise) : [];
   return (
     <ClassTable
       person={person}
@@ -31,10 +37,31 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         trouble: h.trouble,
         revision: h.revision,
         rules: rulesText(h),
+        opensAt: h.opens_at?.toISOString() ?? null,
+        closesAt: h.closes_at?.toISOString() ?? null,
+        isWithdrawn: h.withdrawn_at !== null,
         timeZone: h.time_zone,
       }}
-      rows={rows}
-      acts={role === "instructor" ? { again: checkHandoutAgain, giveTime, changeMarking } : undefined}
+      rows={rows.map((r) => {
+        const part = own.get(r.person_id);
+        return { ...r, own: part && { ...part, text: ownNumbersText(part.numbers, numbers, h.exercise.units) } };
+      })}
+      hasOwn={Boolean(h.exercise.varies?.length)}
+      times={{
+        opens: clockIn(h.time_zone, h.opens_at),
+        due: clockIn(h.time_zone, h.due_at),
+        closes: clockIn(h.time_zone, h.closes_at),
+        grace: h.grace_minutes,
+        after: h.after_due,
+        pointsADay: h.points_a_day,
+        audience: await audienceOf(id),
+      }}
+      choices={await choicesIn(h.course_id)}
+      acts={
+        role === "instructor"
+          ? { again: checkHandoutAgain, giveTime, changeMarking, changeWhen, withdraw: withdrawHandout }
+          : undefined
+      }
       terms={{
         attempts_most: h.attempts_most,
         counts: h.counts,

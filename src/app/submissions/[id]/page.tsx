@@ -3,11 +3,12 @@ import { deskQueue } from "@/server/desk-queue";
 import { handout, type Handout } from "@/server/handouts";
 import { markedBy, remarksOf } from "@/server/marking";
 import { studentView } from "@/server/results";
+import { handoutOf } from "@/server/own-parts";
 import { submission } from "@/server/submissions";
 import { MarkingDesk } from "@/ui/marking/desk";
 import type { DeskHandout } from "@/ui/marking/desk-data";
 import { StudentResult } from "@/ui/marking/student-result";
-import { checkSubmissionAgain } from "../../exercise-actions";
+import { checkSubmissionAgain } from "../../handout-actions";
 import { allowed } from "../../visitor";
 
 export const dynamic = "force-dynamic";
@@ -18,15 +19,16 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const s = await submission(id);
   const h = await handout(s.handout_id);
   if (role === "student") {
+    const own = await handoutOf(h, person.id);
     const { number, title, units } = h.exercise;
     return (
       <StudentResult
         person={person}
         heading={{ number, title, course: h.course, handout: h.id }}
         state={headOf(s)}
-        view={await studentView(id, h)}
+        view={await studentView(id, own)}
         units={units}
-        sheet={h.sheet?.svg}
+        sheet={own.sheet?.svg}
       />
     );
   }

@@ -34,6 +34,11 @@ export function atWork(document: PartDocument, mode: Mode): AtWork | undefined {
 export function stepMode({ get, set, document, rebuild, openCard, closeCard, ask }: Room) {
   return {
     openStep(kind: Step["kind"], preset: Partial<Step> = {}) {
+      const { mayUse } = get();
+      if (mayUse && kind !== "sketch" && !mayUse.includes(kind)) {
+        const text = `This handout is built without that step. It offers: ${mayUse.join(", ")}.`;
+        return set({ message: { kind: "notice", text, about: [] } });
+      }
       const { steps, units } = document(),
         at = get().upTo ?? steps.length;
       const draft = freshStep(kind, freeStepId(document(), kind), steps.slice(0, at), units, preset);

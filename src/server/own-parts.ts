@@ -1,0 +1,268 @@
+import type pg from "pg";
+import type { Report } from "@/core/check/check";
+import type { Exercise } from "@/core/check/exercise";
+import {
+  builtFrom,
+  isAlike,
+  checkVarying,
+  numbersThatMayVary,
+  ownNumbersAt,
+  ownNumbersText,
+  withOwnNumbers,
+  type OwnNumbers,
+  type Signature,
+} from "@/core/check/own-numbers";
+import type { Targets } from "@/core/check/prepare";
+import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { one, row, rows, transaction } from "./database";
+import type { Handout } from "./handouts";
+import { enqueue, PRIORITY } from "./queue";
+
+/** A student's own part of a handout. */
+export interface OwnPart {
+  readonly numbers: OwnNumbers;
+  readonly state: "making" | "ready" | "trouble";
+  readonly trouble: string | null;
+  readonly sheet: Handout["sheet"];
+  readonly targets: OwnTargets | null;
+}
+export interface OwnTargets extends Pick<Targets, "volume" | "area" | "mass"> {
+  readonly signature: Signature;
+}
+
+const BEING_MADE = "Your own numbers are being put on the Sheet. It comes by itself in a moment.";
+
+/**
+ * The students of a handout who have no part of their own yet get the next places in the row, and the worker measures
+ * them. Asked twice, or by two at once, nobody has two.
+ * @param only one student, who has come later
+ */
+export async function giveOwnParts(handoutId: string, client: pg.PoolClient, only?: string): Promise<void> {
+  await client.query("select pg_advisory_xact_lock(hashtext($1))", [`own:${handoutId}`]);
+  const h = await one<{ exercise: Exercise }>(
+    "select coalesce(marking, exercise) as exercise from handouts where id = $1",
+    [handoutId],
+    client,
+  );
+  const without = await rows<{ person_id: string }>(
+    `select e.person_id from handouts h
+     join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
+     where h.id = $1 and ($2::uuid is null or e.person_id = $2) and is_for(h.id, h.for_all, e.person_id, e.group_id)
+       and not exists (select 1 from own_parts o where o.handout_id = h.id and o.person_id = e.person_id)
+     order by e.joined_at, e.person_id`,
+    [handoutId, only ?? null],
+    client,
+  );
+  let place = await nextPlace(handoutId, client);
+  for (const { person_id } of without) {
+    const numbers = ownNumbersAt(h.exercise, handoutId, place);
+    // more students than parts: who comes last is told, and the instructor sees it
+    if (!numbers) break;
+    await client.query("insert into own_parts (handout_id, person_id, place, numbers) values ($1, $2, $3, $4)", [
+      handoutId,
+      person_id,
+      place++,
+      JSON.stringify(numbers),
+    ]);
+    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.prepare }, client);
+  }
+}
+
+const nextPlace = async (handoutId: string, client: pg.PoolClient): Promise<number> =>
+  (
+    await one<{ next: number }>(
+      "select coalesce(max(place) + 1, 0)::int as next from own_parts where handout_id = $1",
+      [handoutId],
+      client,
+    )
+  ).next;
+
+/** Gives a student who opens a handout of own numbers theirs, where they have none. */
+export async function ensureOwnPart(h: Pick<Handout, "id" | "exercise">, personId: string): Promise<void> {
+  if (!h.exercise.varies?.length) return;
+  const has = await row("select 1 from own_parts where handout_id = $1 and person_id = $2", [h.id, personId]);
+  if (!has) await transaction((client) => giveOwnParts(h.id, client, personId));
+}
+
+/** Whether there are different parts enough for a class. */
+export async function enoughParts(exercise: Exercise, students: number): Promise<Outcome<void>> {
+  if (!exercise.varies?.length) return done(undefined);
+  const parts = checkVarying(exercise);
+  if (!parts.ok) return parts;
+  if (parts.value >= students) return done(undefined);
+  return refuse(
+    "too-few",
+    `Own numbers give ${parts.value} different parts, and there are ${students} students. Let more numbers vary, or ` +
+      "give them more values.",
+  );
+}
+
+/** A handout as one student has it: with their own numbers where it has such. */
+export async function handoutOf(h: Handout, personId: string): Promise<Handout> {
+  if (!h.exercise.varies?.length) return h;
+  await ensureOwnPart(h, personId);
+  const own = await ownPart(h.id, personId);
+  if (!own)
+    return { ...h, sheet: null, trouble: "There are not enough different parts for everybody. Tell your instructor." };
+  const trouble = own.state === "making" && !own.sheet ? BEING_MADE : own.trouble;
+  return { ...h, exercise: ownExercise(h.exercise, own.numbers), sheet: own.sheet, trouble };
+}
+
+export const ownPart = (handoutId: string, personId: string) =>
+  row<OwnPart>(
+    "select numbers, state, trouble, sheet, targets from own_parts where handout_id = $1 and person_id = $2",
+    [handoutId, personId],
+  );
+
+/** The exercise that somebody's part is measured by. @param numbers none: the same for all */
+export function ownExercise(exercise: Exercise, numbers: OwnNumbers | null): Exercise {
+  if (!numbers) return exercise;
+  const own = withOwnNumbers(exercise, numbers);
+  // where a changed reference has lost the number, it is measured by what there is
+  return own.ok ? own.value : exercise;
+}
+
+/** What the worker needs to measure somebody's part; undefined where it was done. */
+export const ownPartInput = (handoutId: string, personId: string) =>
+  row<{ exercise: Exercise; revision: number; numbers: OwnNumbers; place: number }>(
+    `select coalesce(h.marking, h.exercise) as exercise, coalesce(h.marking_revision, h.revision) as revision,
+       o.numbers, o.place
+     from own_parts o join handouts h on h.id = o.handout_id
+     where o.handout_id = $1 and o.person_id = $2 and o.state = 'making'`,
+    [handoutId, personId],
+  );
+
+/**
+ * Writes what was measured on somebody's part. @returns false where another student of the handout has the same part by
+ * other numbers: a symmetric part turned over, say
+ */
+export const saveOwnPart = (handoutId: string, personId: string, revision: number, t: Targets): Promise<boolean> =>
+  transaction(async (client) => {
+    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`own:${handoutId}`]);
+    const others = await rows<{ signature: Signature }>(
+      `select targets->'signature' as signature from own_parts
+       where handout_id = $1 and person_id <> $2 and targets is not null`,
+      [handoutId, personId],
+      client,
+    );
+    const had = await row("select 1 from own_parts where handout_id = $1 and person_id = $2 and sheet is not null", [
+      handoutId,
+      personId,
+    ]);
+    if (!had && others.some((o) => isAlike(o.signature, t.signature))) return false;
+    await client.query(
+      `update own_parts set state = 'ready', trouble = null, revision = $3, sheet = $4, drawing = $5, targets = $6,
+         changed_at = now()
+       where handout_id = $1 and person_id = $2`,
+      [
+        handoutId,
+        personId,
+        revision,
+        t.sheet,
+        t.drawing,
+        { volume: t.volume, area: t.area, mass: t.mass, signature: t.signature },
+      ],
+    );
+    return true;
+  });
+
+/** So many places are tried before a person has to look. */
+const MOST_PLACES = 8;
+
+/**
+ * Numbers that cannot be built, or whose Sheet leaves something open, give way to the next in the row; a part that was
+ * given out already keeps its own.
+ */
+export async function passOver(handoutId: string, personId: string, tried: number, why: string): Promise<void> {
+  await transaction(async (client) => {
+    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`own:${handoutId}`]);
+    const o = await one<{ sheet: unknown; exercise: Exercise }>(
+      `select o.sheet, h.exercise from own_parts o join handouts h on h.id = o.handout_id
+       where o.handout_id = $1 and o.person_id = $2`,
+      [handoutId, personId],
+      client,
+    );
+    const place = await nextPlace(handoutId, client);
+    const numbers = o.sheet || tried >= MOST_PLACES ? undefined : ownNumbersAt(o.exercise, handoutId, place);
+    if (!numbers) {
+      await client.query(
+        `update own_parts set state = 'trouble', trouble = $3, changed_at = now()
+         where handout_id = $1 and person_id = $2`,
+        [handoutId, personId, why],
+      );
+      return;
+    }
+    await client.query("update own_parts set place = $3, numbers = $4 where handout_id = $1 and person_id = $2", [
+      handoutId,
+      personId,
+      place,
+      JSON.stringify(numbers),
+    ]);
+  });
+}
+
+/** After a change of what a handout is marked by: every own part is measured by it, and stands as it is until then. */
+export async function measureAnew(handoutId: string, client: pg.PoolClient): Promise<void> {
+  const parts = await rows<{ person_id: string }>(
+    "update own_parts set state = 'making' where handout_id = $1 returning person_id",
+    [handoutId],
+    client,
+  );
+  for (const { person_id } of parts)
+    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.prepare }, client);
+}
+
+/** Own numbers as the Marking desk shows them. */
+export interface DeskOwn {
+  readonly text: string;
+  readonly sheet: Handout["sheet"];
+  /** Whose Sheet the part was built from, where that is another's. */
+  readonly builtFrom: string | undefined;
+}
+
+/** One student's own numbers beside what was found; undefined where all have the same. */
+export async function ownOnDesk(
+  { handoutId, personId }: { readonly handoutId: string; readonly personId: string },
+  report: Report | undefined,
+): Promise<DeskOwn | undefined> {
+  const own = await row<OwnPart & { exercise: Exercise }>(
+    `select o.numbers, o.state, o.trouble, o.sheet, o.targets, coalesce(h.marking, h.exercise) as exercise
+     from own_parts o join handouts h on h.id = o.handout_id where o.handout_id = $1 and o.person_id = $2`,
+    [handoutId, personId],
+  );
+  if (!own) return undefined;
+  const { exercise, numbers, sheet } = own;
+  return {
+    text: ownNumbersText(numbers, numbersThatMayVary(exercise), exercise.units),
+    sheet,
+    builtFrom: (await builtFromAnother({ handoutId, personId }, own, report))?.name,
+  };
+}
+
+/** The student whose Sheet a part was built from instead of one's own. */
+export async function builtFromAnother(
+  { handoutId, personId }: { readonly handoutId: string; readonly personId: string },
+  own: Pick<OwnPart, "targets">,
+  report: Report | undefined,
+): Promise<{ readonly name: string } | undefined> {
+  const figures = report?.evidence.flatMap((e) => (e.check === "figures" ? [e] : []))[0];
+  if (!figures?.off || !own.targets) return undefined;
+  const others = await rows<{ name: string; signature: Signature }>(
+    `select p.name, o.targets->'signature' as signature from own_parts o join people p on p.id = o.person_id
+     where o.handout_id = $1 and o.person_id <> $2 and o.targets is not null order by o.place`,
+    [handoutId, personId],
+  );
+  const found = builtFrom(
+    figures,
+    own.targets.signature,
+    others.map((o) => o.signature),
+  );
+  return found === undefined ? undefined : others[found];
+}
+
+/** How the parts of a class stand. */
+export const ownPartsOf = (handoutId: string) =>
+  rows<{ person_id: string; numbers: OwnNumbers; state: OwnPart["state"]; trouble: string | null }>(
+    "select person_id, numbers, state, trouble from own_parts where handout_id = $1",
+    [handoutId],
+  );
