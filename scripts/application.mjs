@@ -19,7 +19,7 @@ export function start(name, args, env, { quiet = false } = {}) {
   for (const s of [child.stdout, child.stderr])
     s.on("data", (d) => {
       child.log = (child.log + d).slice(-20_000);
-      if (!quiet && s === child.stderr) process.stderr.write(d);
+      if (!quiet) (s === child.stderr ? process.stderr : process.stdout).write(d);
     });
   child.once("exit", () => running.delete(child));
   child.label = name;

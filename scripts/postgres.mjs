@@ -38,6 +38,19 @@ async function heal(folder, bin) {
   if (existsSync(lock)) unlinkSync(lock);
 }
 
+/** The address of a server that runs already on this project's data folder; undefined where none does. */
+export function runningPostgres(name, folder = dataFolder(name)) {
+  const lock = join(folder, "postmaster.pid");
+  if (!existsSync(lock) || !existsSync(`${folder}.secret`)) return undefined;
+  const [pid, , , port] = readFileSync(lock, "utf8").split("\n");
+  try {
+    if (!readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(folder)) return undefined;
+  } catch {
+    return undefined;
+  }
+  return `postgres://caliper:${readFileSync(`${folder}.secret`, "utf8")}@127.0.0.1:${port}/postgres`;
+}
+
 /**
  * Starts the server, making its data folder at the first start.
  * @param folder where its data lie

@@ -1,9 +1,12 @@
 "use server";
 
 import { revalidatePath } from "next/cache";
+import { z } from "zod";
 import { CopyCourse, NewCourse } from "@/core/roster/forms";
+import type { Outcome } from "@/core/units/refusal";
 import { copyCourse, makeCourse } from "@/server/courses";
 import { personByEmail } from "@/server/people";
+import { removeCourse, removePerson } from "@/server/removal";
 import { enrol, welcomeNew } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { administrating, allowed } from "./visitor";
@@ -25,6 +28,24 @@ export async function newCourse(values: unknown): Promise<Answer> {
       : `${about.title} is there. A letter with a way in is on its way to ${email}.`,
   };
 }
+
+const TakenAway = z.object({ id: z.uuid(), name: z.string().max(200), typed: z.string().max(200) });
+
+/** Takes a person or a course away with all that is theirs, where its name was typed. */
+async function takeAway(values: unknown, remove: (id: string) => Promise<Outcome<void>>): Promise<Answer> {
+  await administrating();
+  const r = TakenAway.safeParse(values);
+  if (!r.success) return { sentence: "Choose whom or what to take away." };
+  const { id, name, typed } = r.data;
+  if (typed.trim() !== name) return { sentence: `Type “${name}” to be sure: it cannot be undone.` };
+  const done = await remove(id);
+  revalidatePath("/administration");
+  return done.ok
+    ? { done: `${name} is taken away. The points stay, without a name.` }
+    : { sentence: done.refusal.sentence };
+}
+export const takePersonAway = async (values: unknown): Promise<Answer> => takeAway(values, removePerson);
+export const takeCourseAway = async (values: unknown): Promise<Answer> => takeAway(values, removeCourse);
 
 /** The same course for a new term: exercises and rules, no people but whoever copies it. */
 export async function copyForTerm(course: string, values: unknown): Promise<Answer> {

@@ -29,13 +29,13 @@ export async function createFromForm(_: ExerciseFormState, form: FormData): Prom
 /** Saves the sheet of particulars; the reference part stays unless a part document is brought along. */
 export async function updateExercise(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
   const id = String(form.get("id") ?? "");
-  await allowed("exercise.edit", id);
+  const { person } = await allowed("exercise.edit", id);
   const row = await exercise(id);
   const shown = row.prepared && "sizes" in row.prepared ? (row.prepared.sizes ?? []) : [];
   const next = await exerciseFrom(form, row.document, shown);
   if (!next.ok) return { sentence: next.refusal.sentence };
   const based = z.coerce.number().int().safeParse(form.get("version"));
-  const version = based.success ? await saveExercise(id, next.value, based.data) : undefined;
+  const version = based.success ? await saveExercise(id, next.value, based.data, person.name) : undefined;
   if (version !== undefined) return { done: "Saved. The reference is being measured.", version };
   return {
     sentence:
@@ -48,10 +48,10 @@ export async function updateExercise(_: ExerciseFormState, form: FormData): Prom
 /** What the exercise asks for becomes what its reference part says: material and unit. */
 export async function takeFromReference(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
   const id = String(form.get("id") ?? "");
-  await allowed("exercise.edit", id);
+  const { person } = await allowed("exercise.edit", id);
   const { document, version } = await exercise(id);
   const { material, units } = document.reference;
-  const saved = await saveExercise(id, { ...document, material, units }, version);
+  const saved = await saveExercise(id, { ...document, material, units }, version, person.name);
   return saved === undefined
     ? { sentence: "This exercise was changed meanwhile. Try again." }
     : { done: "Taken over from the reference part.", version: saved };

@@ -1,4 +1,5 @@
 import pg from "pg";
+import { noted } from "./log";
 
 let pool: pg.Pool | undefined;
 
@@ -32,7 +33,7 @@ function opened(): pg.Pool {
     keepAlive: true,
   });
   // a connection lost while nobody uses it is made anew by the next who does
-  made.on("error", (e) => console.error("database:", e.message));
+  made.on("error", (e) => noted("database", e));
   return made;
 }
 

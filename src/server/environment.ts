@@ -12,6 +12,7 @@ const Environment = z.object({
   CALIPER_SECURE_COOKIE: z.enum(["0", "1"], "is 1 or 0").optional(),
   PORT: z.coerce.number("is a number").int().min(1).max(65_535).optional(),
   HOST: z.string().max(200).optional(),
+  LOG_LEVEL: z.enum(["debug", "info", "warn", "error", "silent"], "is debug, info, warn, error or silent").optional(),
   SMTP_URL: z
     .string()
     .regex(/^smtps?:\/\//, "is an address that begins with smtp:// or smtps://")

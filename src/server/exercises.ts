@@ -67,11 +67,17 @@ export async function createExercise(courseId: string, document: Exercise): Prom
  * Saves over a version and has the worker measure anew. @returns the new version, or undefined when another has saved
  * since
  */
-export async function saveExercise(id: string, document: Exercise, version: number): Promise<number | undefined> {
+export async function saveExercise(
+  id: string,
+  document: Exercise,
+  version: number,
+  by?: string,
+): Promise<number | undefined> {
   return transaction(async (client) => {
     const saved = await row<{ version: number }>(
-      "update exercises set document = $2, version = version + 1 where id = $1 and version = $3 returning version",
-      [id, document, version],
+      `update exercises set document = $2, version = version + 1, changed_by = coalesce($4, changed_by)
+       where id = $1 and version = $3 returning version`,
+      [id, document, version, by ?? null],
       client,
     );
     if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
@@ -99,6 +105,8 @@ export const setPreparing = (id: string, version: number, what: string) =>
 interface Save {
   readonly id: string;
   readonly version: number;
+  /** Whose it is, for the history. */
+  readonly by?: string;
 }
 
 /**
@@ -131,13 +139,13 @@ async function savedOnce(
 export const saveReference = (id: string, part: PartDocument, save: Save): Promise<number | undefined> =>
   savedOnce(id, save, (client, version, saves) =>
     client.query(
-      `update exercises set version = $3, saves = $4, document = jsonb_set(document, '{reference}', $2)
+      `update exercises set version = $3, saves = $4, changed_by = coalesce($5, changed_by), document = jsonb_set(document, '{reference}', $2)
          || case when jsonb_array_length(document->'reference'->'steps') = 0
               and document->'material' = document->'reference'->'material'
               and document->'units' = document->'reference'->'units'
             then jsonb_build_object('material', $2::jsonb->'material', 'units', $2::jsonb->'units') else '{}'::jsonb end
        where id = $1`,
-      [id, JSON.stringify(part), version, saves],
+      [id, JSON.stringify(part), version, saves, save.by ?? null],
     ),
   );
 
@@ -145,9 +153,9 @@ export const saveReference = (id: string, part: PartDocument, save: Save): Promi
 export const saveArrangement = (id: string, { sizes, sheet }: Arrangement, save: Save): Promise<number | undefined> =>
   savedOnce(id, save, (client, version, saves) =>
     client.query(
-      `update exercises set version = $4, saves = $5,
+      `update exercises set version = $4, saves = $5, changed_by = coalesce($6, changed_by),
          document = jsonb_set(jsonb_set(document, '{sizes}', $2), '{sheet}', $3)
        where id = $1`,
-      [id, JSON.stringify(sizes), JSON.stringify(sheet), version, saves],
+      [id, JSON.stringify(sizes), JSON.stringify(sheet), version, saves, save.by ?? null],
     ),
   );

@@ -1,19 +1,46 @@
 import { randomBytes } from "node:crypto";
+import pino from "pino";
 
-/**
- * Writes a fault down under a number that the person is shown. Messages of the database quote what was sent: only the
- * code and where it happened go into the log, no names and no documents.
- */
+/** Lines of JSON on standard output; no names, no addresses, no documents. LOG_LEVEL says how much. */
+export const log = pino({
+  level: process.env["LOG_LEVEL"] ?? "info",
+  base: { pid: process.pid },
+  timestamp: pino.stdTimeFunctions.isoTime,
+});
+
+/** Says that a process is ready, whatever the level: whoever started it waits for that. */
+export const ready = (what: string): void => log.child({}, { level: "info" }).info(`${what} ready`);
+
+/** What of a fault may be written down: messages of the database quote what was sent. */
+function told(fault: unknown): object {
+  const e = fault instanceof Error ? fault : new Error("no error");
+  const code = (fault as { code?: unknown } | undefined)?.code;
+  const isOfDatabase = typeof code === "string" && "severity" in e;
+  return {
+    kind: e.name,
+    ...(typeof code === "string" && { code }),
+    ...(!isOfDatabase && { message: e.message.slice(0, 200) }),
+    where: (e.stack ?? "")
+      .split("\n")
+      .filter((l) => l.startsWith("    at "))
+      .slice(0, 6)
+      .map((l) => l.trim()),
+  };
+}
+
+/** Writes a fault down under a number that the person is shown. */
 export function logged(fault: unknown): string {
   const number = `F-${randomBytes(3).toString("hex")}`;
-  const e = fault instanceof Error ? fault : new Error("no error");
-  const code = (fault as { code?: unknown }).code;
-  const isOfDatabase = typeof code === "string" && "severity" in e;
-  const message = isOfDatabase ? "" : ` ${e.message.slice(0, 200)}`;
-  const where = (e.stack ?? "")
-    .split("\n")
-    .filter((l) => l.startsWith("    at "))
-    .slice(0, 6);
-  console.error([`${number} ${e.name}${typeof code === "string" ? ` ${code}` : ""}${message}`, ...where].join("\n"));
+  log.error({ number, ...told(fault) }, "fault");
   return number;
 }
+
+/** Writes down that something outside failed, and goes on. @param what it was doing */
+export const noted = (what: string, fault: unknown): void => log.warn(told(fault), what);
+
+const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/gi;
+const LONG_WORD = /[\w-]{24,}/g;
+
+/** An address as it may be written down: what names a thing or opens a door stands for itself, questions go. */
+export const pathOf = (url: string): string =>
+  (url.split("?")[0] ?? "").replace(UUID, ":id").replace(LONG_WORD, ":key").slice(0, 120);

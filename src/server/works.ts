@@ -37,18 +37,46 @@ const LONG_SPELL = "45 minutes";
 
 /** A student's part on a handout; begun empty when opened first. */
 export async function openWork(h: Handout, personId: string): Promise<OpenWork> {
+  const standing = () =>
+    row<OpenWork>("select document, version, variant, changed_at from works where handout_id = $1 and person_id = $2", [
+      h.id,
+      personId,
+    ]);
+  const found = await standing();
+  if (found) return found;
   // files are named after the part: whose it is shows in a folder of thirty
   const { initials } = await one<{ initials: string }>("select initials from people where id = $1", [personId]);
-  const start = emptyPart(`${h.exercise.title} ${initials}`.trim(), h.exercise.units, h.exercise.material);
+  const name = `${h.exercise.title} ${initials}`.trim();
+  const empty = emptyPart(name, h.exercise.units, h.exercise.material);
+  const start = { ...((await startOf(h, personId)) ?? empty), name };
   await rows("insert into works (handout_id, person_id, document) values ($1, $2, $3) on conflict do nothing", [
     h.id,
     personId,
     start,
   ]);
-  return one<OpenWork>(
-    "select document, version, variant, changed_at from works where handout_id = $1 and person_id = $2",
-    [h.id, personId],
+  return (await standing())!;
+}
+
+/**
+ * What a student starts from: the part given to all, or their own of an earlier exercise of the course, as they handed
+ * it in last, or as it stands on their Bench. Undefined where they begin with nothing.
+ */
+async function startOf(h: Handout, personId: string): Promise<PartDocument | undefined> {
+  const { start } = h.exercise;
+  if (!start) return undefined;
+  if (start.from === "starter") return start.part;
+  const own = await row<{ document: PartDocument }>(
+    `select document from (
+       select s.document::jsonb as document, 0 as rank, s.handed_in_at as at
+       from handouts e join submissions s on s.handout_id = e.id and s.person_id = $2
+       where e.course_id = $1 and e.exercise->>'number' = $3 and s.document->>'format' = 'caliper-part'
+       union all
+       select w.document::jsonb, 1, w.changed_at from handouts e join works w on w.handout_id = e.id and w.person_id = $2
+       where e.course_id = $1 and e.exercise->>'number' = $3 and json_array_length(w.document->'steps') > 0
+     ) own order by rank, at desc limit 1`,
+    [h.course_id, personId, start.number],
   );
+  return own?.document;
 }
 
 /** What stands on the server, and how a save finds it. */

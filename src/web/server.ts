@@ -2,6 +2,7 @@
 import { createServer } from "node:http";
 import next from "next";
 import { environment } from "@/server/environment";
+import { log, pathOf, ready } from "@/server/log";
 import { sendLetters } from "@/server/outbox";
 import { quick } from "./quick";
 import { warmUp } from "./warm";
@@ -11,7 +12,21 @@ const app = next({ dev: false, hostname, port });
 await app.prepare();
 const pages = app.getRequestHandler();
 
+/** An answer that took longer is written down whatever the level. */
+const SLOW_MS = 1_000;
+/** Streams of news last as long as their page. */
+const isToLog = (url: string) => !/^\/(_next|kernel|api\/news|icon)/.test(url);
+
 const server = createServer((request, response) => {
+  const began = performance.now();
+  const { method = "GET", url = "" } = request;
+  if (isToLog(url))
+    response.once("close", () => {
+      const ms = Math.round(performance.now() - began);
+      const line = { method, path: pathOf(url), status: response.statusCode, ms };
+      if (ms >= SLOW_MS) log.warn(line, "slow answer");
+      else log.info(line, "answer");
+    });
   if (!quick(request, response)) void pages(request, response);
 });
 /** Longer than any proxy in front keeps an idle connection, so that none is closed while a request is on its way. */
@@ -20,7 +35,7 @@ const address = `http://${hostname}:${port}`;
 server.listen(port, hostname, async () => {
   // a database that is not there yet is told on the pages
   await warmUp(address).catch(() => {});
-  console.error(`web server ready at ${address}`);
+  ready("web server");
 });
 
 const POST_MS = 5_000;

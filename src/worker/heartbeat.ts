@@ -1,5 +1,6 @@
 import { makeWorkerUtils } from "graphile-worker";
 import { connectionString, rows } from "@/server/database";
+import { noted } from "@/server/log";
 
 export interface Beat {
   readonly everyMs: number;
@@ -32,7 +33,7 @@ export async function startHeartbeat(pools: () => readonly string[], beat = BEAT
     once()
       .catch((e: unknown) => {
         steadySince = Date.now();
-        console.error("heartbeat:", e instanceof Error ? e.message : e);
+        noted("heartbeat", e);
       })
       .finally(() => (busy = false));
   }, beat.everyMs);

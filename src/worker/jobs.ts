@@ -3,11 +3,13 @@ import type { JobHelpers, TaskList } from "graphile-worker";
 import { gradeReport } from "@/core/grade/grade";
 import { exercise, savePrepared, setPreparing } from "@/server/exercises";
 import { withOwnNumbers } from "@/core/check/own-numbers";
+import { log } from "@/server/log";
 import { news } from "@/server/news";
 import { ownPartInput, passOver, saveOwnPart } from "@/server/own-parts";
 import { packPicture } from "@/server/pictures";
 import { enqueue, PRIORITY } from "@/server/queue";
 import { practiceInput, sayPractice } from "@/server/practices";
+import { sweep } from "@/server/removal";
 import { trialInput, writeTrial } from "@/server/rechecks";
 import { saveTried, sayTrying } from "@/server/rubrics";
 import { beginCheck, checkInput, setProgress, setState, writeReport } from "@/server/submissions";
@@ -73,6 +75,7 @@ export const longJobs = (threads: KernelThreads): TaskList => ({
   "prepare-exercise": (payload) => prepare(threads, payload),
   "try-rubric": (payload) => tryOn(threads, payload),
   "second-check": (payload) => secondCheck(threads, payload),
+  sweep: async () => log.info(await sweep(), "thrown away what is past its time"),
   "own-part": (payload) => measureOwnPart(threads, payload),
 });
 

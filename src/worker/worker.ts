@@ -3,6 +3,7 @@ import { setPriority } from "node:os";
 import { setTimeout as pause } from "node:timers/promises";
 import { Logger, run, type Runner, type TaskList, type WorkerEventMap } from "graphile-worker";
 import { connectionString, database } from "@/server/database";
+import { log, noted, ready } from "@/server/log";
 import { startHeartbeat } from "./heartbeat";
 import { longJobs, shortJobs } from "./jobs";
 import { KernelThreads, LIMITS, SHORT } from "./threads";
@@ -15,11 +16,14 @@ const quick = new KernelThreads(SHORT),
   long = new KernelThreads(LIMITS, 1);
 const pools = new Map<string, string>();
 const quiet = new Logger(() => (level, message) => {
-  if (level === "error") console.error(message);
+  if (level === "error") log.error({ message: message.slice(0, 300) }, "queue");
 });
 
+/** At a quarter past three, by one of however many processes there are. */
+const NIGHTLY = "15 3 * * * sweep";
+
 /** Begins a lane. @returns the runner, whose promise fails when the database is lost for good */
-function lane(name: string, taskList: TaskList): Promise<Runner> {
+function lane(name: string, taskList: TaskList, crontab = ""): Promise<Runner> {
   const events: EventEmitter & { on: unknown } = new EventEmitter();
   (events as unknown as WorkerEventMapEmitter).on("pool:create", ({ workerPool }) => pools.set(name, workerPool.id));
   return run({
@@ -28,6 +32,7 @@ function lane(name: string, taskList: TaskList): Promise<Runner> {
     pollInterval: 1000,
     noHandleSignals: true,
     taskList,
+    crontab,
     events: events as never,
     logger: quiet,
   });
@@ -46,9 +51,9 @@ async function stretch(): Promise<void> {
   const runners: Runner[] = [];
   let still: (() => Promise<void>) | undefined;
   try {
-    runners.push(await lane("quick", shortJobs(quick)), await lane("long", longJobs(long)));
+    runners.push(await lane("quick", shortJobs(quick)), await lane("long", longJobs(long), NIGHTLY));
     still = await startHeartbeat(() => [...pools.values()]);
-    console.log("grading worker ready");
+    ready("grading worker");
     stop = async () => {
       await Promise.all(runners.map((r) => r.stop().catch(() => {})));
       await still?.();
@@ -78,7 +83,7 @@ for (const s of ["SIGINT", "SIGTERM"]) process.on(s, () => void end());
 let wait = FIRST_PAUSE_MS;
 while (!ending) {
   const began = Date.now();
-  await stretch().catch((e: unknown) => console.error("grading worker:", e instanceof Error ? e.message : e));
+  await stretch().catch((e: unknown) => noted("grading worker", e));
   if (ending) break;
   // a stretch that went well begins the pauses anew
   wait = Date.now() - began > LONGEST_PAUSE_MS ? FIRST_PAUSE_MS : Math.min(2 * wait, LONGEST_PAUSE_MS);

@@ -2,7 +2,8 @@ import { allCourses, peopleLike } from "@/server/courses";
 import { environment } from "@/server/environment";
 import { letters } from "@/server/outbox";
 import { AdministrationPage } from "@/ui/people/administration-page";
-import { newCourse } from "../administration-actions";
+import { restingCourses } from "@/server/removal";
+import { newCourse, takeCourseAway, takePersonAway } from "../administration-actions";
 import { administrating } from "../visitor";
 
 export const dynamic = "force-dynamic";
@@ -11,7 +12,12 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ q
   const person = await administrating();
   const { q } = await searchParams;
   const wanted = (typeof q === "string" ? q : "").slice(0, 80);
-  const [courses, people, post] = await Promise.all([allCourses(), peopleLike(wanted), letters()]);
+  const [courses, people, post, resting] = await Promise.all([
+    allCourses(),
+    peopleLike(wanted),
+    letters(),
+    restingCourses(2),
+  ]);
   return (
     <AdministrationPage
       person={person}
@@ -24,7 +30,10 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ q
         sentAt: sent_at?.toISOString() ?? null,
       }))}
       hasMail={environment().SMTP_URL !== undefined}
+      resting={resting.map((c) => ({ id: c.id, name: [c.title, c.term].filter(Boolean).join(", ") }))}
       newCourse={newCourse}
+      takePersonAway={takePersonAway}
+      takeCourseAway={takeCourseAway}
     />
   );
 }

@@ -121,32 +121,40 @@ const PRIVATE = { "cache-control": "no-store" };
 /** "null" and what is no address have no host. */
 const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
 
+export const SIGNED_OUT = "You are signed out. Sign in again in another window; nothing here is lost.";
+
+const say = (status: number, sentence: string, data: object = {}) =>
+  Response.json({ ...data, sentence }, { status, headers: PRIVATE });
+
+/** The answer to a request; every failure ends in a sentence. */
+export async function answered(work: () => Promise<unknown>): Promise<Response> {
+  try {
+    const result = (await work()) ?? {};
+    return result instanceof Response ? result : Response.json(result, { headers: PRIVATE });
+  } catch (e) {
+    if (e instanceof Denied) return say(404, e.message);
+    if (e instanceof Refused) return say(e.status, e.message, e.data);
+    return say(500, `Something went wrong on the server. Nothing already saved is lost; try again. (${logged(e)})`);
+  }
+}
+
 /**
- * A route handler for signed-in people who may do this; every failure ends in a sentence. @param thing which part of
- * the address names what it is done to
+ * A route handler for signed-in people who may do this. @param thing which part of the address names what it is done to
  */
 export function endpoint<P extends Record<string, string>>(
   action: Action,
   thing: keyof P,
   work: (person: Person, params: P, request: Request) => Promise<unknown>,
 ) {
-  return async (request: Request, { params }: { params: Promise<P> }) => {
-    const say = (status: number, sentence: string, data: object = {}) =>
-      Response.json({ ...data, sentence }, { status, headers: PRIVATE });
-    try {
+  return (request: Request, { params }: { params: Promise<P> }) =>
+    answered(async () => {
       // changes are only taken from our own pages
       const origin = request.headers.get("origin");
       if (request.method !== "GET" && origin && hostOf(origin) !== request.headers.get("host"))
-        return say(403, "This request comes from another site.");
+        throw new Refused(403, "This request comes from another site.");
       const named = await params;
       const person = await admit(tokenIn(request.headers.get("cookie")), action, named[thing]!);
-      if (!person) return say(401, "You are signed out. Sign in again in another window; nothing here is lost.");
-      const result = (await work(person, named, request)) ?? {};
-      return result instanceof Response ? result : Response.json(result, { headers: PRIVATE });
-    } catch (e) {
-      if (e instanceof Denied) return say(404, e.message);
-      if (e instanceof Refused) return say(e.status, e.message, e.data);
-      return say(500, `Something went wrong on the server. Nothing already saved is lost; try again. (${logged(e)})`);
-    }
-  };
+      if (!person) throw new Refused(401, SIGNED_OUT);
+      return work(person, named, request);
+    });
 }

@@ -48,6 +48,23 @@ export const ExerciseSchema = z.strictObject({
   questions: z.array(QuestionSchema).max(40).optional(),
   /** The right answers, as a handout froze them; left out: worked out on the reference. */
   wanted: WantedSchema.optional(),
+  /** What a library finds it by: tags, how hard it is (1 to 3), minutes needed. */
+  about: z
+    .strictObject({
+      tags: z.array(z.string().trim().min(1).max(30)).max(12),
+      level: z.number().int().min(1).max(3).optional(),
+      minutes: z.number().int().min(1).max(10_000).optional(),
+    })
+    .optional(),
+  /** Exercises that build on each other, in the order of their places. */
+  series: z.strictObject({ name: z.string().trim().min(1).max(60), place: z.number().int().min(1).max(99) }).optional(),
+  /** What students start from, where it is not nothing: a part for all, or their own of an earlier exercise. */
+  start: z
+    .discriminatedUnion("from", [
+      z.strictObject({ from: z.literal("starter"), part: PartSchema }),
+      z.strictObject({ from: z.literal("own"), number: z.string().min(1).max(20) }),
+    ])
+    .optional(),
   /** Own numbers: what differs from student to student. */
   varies: z.array(VaryingSchema).max(8).optional(),
   rubric: RubricSchema,

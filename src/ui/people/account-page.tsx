@@ -22,6 +22,11 @@ export function AccountPage({
     <PageFrame person={person}>
       <h1 className="text-xl font-semibold">Your account</h1>
       <p className="quiet">You sign in as {person.email}.</p>
+      <p className="mt-1 text-sm">
+        <a className="text-accent underline" href="/api/account/data" download>
+          Everything that is kept of you here, as one file
+        </a>
+      </p>
       <div className="mt-5 grid gap-8 lg:grid-cols-3">
         <section aria-labelledby="name">
           <h2 id="name" className="mb-2 font-semibold">

@@ -7,6 +7,7 @@ import { DenseTable, type Column } from "../parts/dense-table";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import { ZodForm, type Answer } from "../parts/zod-form";
+import { TakeAway } from "./take-away";
 
 export interface CourseLine {
   readonly id: string;
@@ -35,6 +36,9 @@ export interface LetterLine {
   readonly trouble: string | null;
 }
 
+/** "Part Modelling 1, Autumn". */
+const nameOf = (c: { title: string; term: string }): string => [c.title, c.term].filter(Boolean).join(", ");
+
 const COURSES: readonly Column<CourseLine>[] = [
   { id: "title", header: "Course", value: (c) => c.title },
   { id: "term", header: "Term", value: (c) => c.term },
@@ -60,7 +64,10 @@ export function AdministrationPage({
   wanted,
   letters,
   hasMail,
+  resting,
   newCourse,
+  takePersonAway,
+  takeCourseAway,
 }: {
   person: { name: string; email: string };
   courses: readonly CourseLine[];
@@ -69,7 +76,11 @@ export function AdministrationPage({
   wanted: string;
   letters: readonly LetterLine[];
   hasMail: boolean;
+  /** Courses in which nothing has happened for long. */
+  resting: readonly { readonly id: string; readonly name: string }[];
   newCourse: (values: unknown) => Promise<Answer>;
+  takePersonAway: (values: unknown) => Promise<Answer>;
+  takeCourseAway: (values: unknown) => Promise<Answer>;
 }) {
   const [open, setOpen] = useState<string>();
   return (
@@ -113,6 +124,17 @@ export function AdministrationPage({
             act={newCourse}
           />
         </div>
+        {resting.length > 0 && (
+          <p className="mt-3 text-sm">
+            Nothing has happened for two years in {resting.map((c) => c.name).join(", ")}: decide whether they may go.
+          </p>
+        )}
+        <TakeAway
+          what="a course"
+          things={courses.map((c) => ({ id: c.id, name: nameOf(c) }))}
+          stays="Its exercises, handouts, submissions and results go for good. Its points stay, without names."
+          act={takeCourseAway}
+        />
       </section>
       <section className="mt-8" aria-labelledby="people">
         <h2 id="people" className="font-semibold">
@@ -133,6 +155,13 @@ export function AdministrationPage({
           </span>
         </form>
         <DenseTable label="Everybody" rows={people} columns={PEOPLE} empty="Nobody is called so." search={undefined} />
+        <TakeAway
+          what="a person"
+          things={people.map((p) => ({ id: p.id, name: p.name }))}
+          stays="Account, parts, submissions, results and questions go for good. The points stay, without the name."
+          dataOf={(id) => `/api/account/data?of=${id}`}
+          act={takePersonAway}
+        />
       </section>
       <section className="mt-8" aria-labelledby="outbox">
         <h2 id="outbox" className="font-semibold">
