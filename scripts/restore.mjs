@@ -37,7 +37,8 @@ try {
   runProgram("src/server/prepare.ts", { DATABASE_URL: database.url });
   // letters that waited then were sent since by the server the backup was taken of, or are of no use any more
   await ask(
-    "update outbox set sent_at = now(), trouble = 'not sent: it waited when the backup was taken' where sent_at is null",
+    `update outbox set sent_at = now(), trouble = 'not sent: it waited when the backup was taken'
+     where sent_at is null`,
   );
   const [sum] = await ask(
     `select (select count(*) from people) as people, (select count(*) from courses) as courses,

@@ -94,6 +94,31 @@ function questionsIn(
   return done(list);
 }
 
+/** What a library finds it by, as it was typed. */
+function aboutIn(text: (name: string) => string): Pick<Exercise, "about" | "series"> {
+  const tags = [...new Set(text("tags").split(",").map((t) => t.trim()).filter(Boolean))]; // prettier-ignore
+  const [level, minutes, name] = [text("level"), text("minutes"), text("series")];
+  const isSaid = tags.length > 0 || level || minutes;
+  return {
+    ...(isSaid && {
+      about: { tags, ...(level && { level: Number(level) }), ...(minutes && { minutes: Number(minutes) }) },
+    }),
+    ...(name && { series: { name, place: Number(text("series-place")) || 1 } }),
+  };
+}
+
+/** What students start from, as it was chosen; what there was where the form does not say. */
+async function startIn(form: FormData, old: Exercise): Promise<Outcome<Exercise["start"]>> {
+  const from = form.get("start");
+  if (from === null) return done(old.start);
+  if (from === "own") return done({ from: "own", number: String(form.get("start-number") ?? "").trim() });
+  if (from !== "starter") return done(undefined);
+  const brought = await partIn(form.get("starter"));
+  if (!brought.ok) return brought;
+  if (brought.value) return done({ from: "starter", part: brought.value });
+  return old.start?.from === "starter" ? done(old.start) : refuse("no-starter", "Bring the starter part along.");
+}
+
 /** Own numbers as they were typed; what there was where the form holds none. */
 function variesIn(form: FormData, old: Exercise, units: LengthUnit): Outcome<readonly Varying[]> {
   const typed = form.get("varies");
@@ -133,11 +158,24 @@ export async function exerciseFrom(
   if (!questions.ok) return questions;
   const rubric = rubricIn(form, old);
   if (!rubric.ok) return rubric;
+  const start = await startIn(form, old);
+  if (!start.ok) return start;
   const varies = variesIn(form, old, units);
   if (!varies.ok) return varies;
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
-  const { massUnit: _, shapeBy: __, materialByName: ___, questions: ____, hints: _____, varies: ______, ...rest } = old;
+  const {
+    massUnit: _,
+    shapeBy: __,
+    materialByName: ___,
+    questions: ____,
+    hints: _____,
+    varies: ______,
+    about,
+    series,
+    start: _______,
+    ...rest
+  } = old;
   const hints = text("hints")
     .split(/\r?\n/)
     .map((h) => h.trim())
@@ -168,6 +206,8 @@ export async function exerciseFrom(
     ...(form.get("material-by-name") === "on" && { materialByName: true }),
     ...(sizes.value && { sizes: sizes.value }),
     ...(hints.length && { hints }),
+    ...(form.has("tags") ? aboutIn(text) : { about, series }),
+    ...(start.value && { start: start.value }),
     ...(questions.value.length && { questions: questions.value }),
     ...(varies.value.length && { varies: varies.value }),
     rubric: rubric.value,

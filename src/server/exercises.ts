@@ -139,7 +139,8 @@ async function savedOnce(
 export const saveReference = (id: string, part: PartDocument, save: Save): Promise<number | undefined> =>
   savedOnce(id, save, (client, version, saves) =>
     client.query(
-      `update exercises set version = $3, saves = $4, changed_by = coalesce($5, changed_by), document = jsonb_set(document, '{reference}', $2)
+      `update exercises set version = $3, saves = $4, changed_by = coalesce($5, changed_by),
+         document = jsonb_set(document, '{reference}', $2)
          || case when jsonb_array_length(document->'reference'->'steps') = 0
               and document->'material' = document->'reference'->'material'
               and document->'units' = document->'reference'->'units'

@@ -71,7 +71,8 @@ async function startOf(h: Handout, personId: string): Promise<PartDocument | und
        from handouts e join submissions s on s.handout_id = e.id and s.person_id = $2
        where e.course_id = $1 and e.exercise->>'number' = $3 and s.document->>'format' = 'caliper-part'
        union all
-       select w.document::jsonb, 1, w.changed_at from handouts e join works w on w.handout_id = e.id and w.person_id = $2
+       select w.document::jsonb, 1, w.changed_at
+       from handouts e join works w on w.handout_id = e.id and w.person_id = $2
        where e.course_id = $1 and e.exercise->>'number' = $3 and json_array_length(w.document->'steps') > 0
      ) own order by rank, at desc limit 1`,
     [h.course_id, personId, start.number],

@@ -49,6 +49,9 @@ const program = (script: string, url: string, file: string) =>
     child.on("exit", (code) => resolve({ code, said }));
   });
 
+/** Everything that stands in a database, as text. */
+const DUMP = `exec "$(ls -d /usr/lib/postgresql/*/bin | tail -1)/pg_dump" --data-only "$1"`;
+
 let h: Handout;
 beforeAll(async () => void (h = await handoutNumbered("WS-08")));
 afterAll(async () => {
@@ -188,7 +191,7 @@ describe("taking away", () => {
     );
     expect(said).toEqual({ by_name: "somebody who has left", person_id: null });
     // no name of theirs is left anywhere
-    const dump = spawnSync("sh", ["-c", `exec "$(ls -d /usr/lib/postgresql/*/bin | tail -1)/pg_dump" --data-only "$1"`, "-", connectionString()], { encoding: "utf8", maxBuffer: 1 << 29 }); // prettier-ignore
+    const dump = spawnSync("sh", ["-c", DUMP, "-", connectionString()], { encoding: "utf8", maxBuffer: 1 << 29 });
     expect(dump.status).toBe(0);
     for (const p of [student, teacher]) expect(dump.stdout.includes(p.name)).toBe(false);
     // the last one of a course stays

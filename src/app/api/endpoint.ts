@@ -138,6 +138,16 @@ export async function answered(work: () => Promise<unknown>): Promise<Response> 
   }
 }
 
+/** A zip to be kept as a file. */
+export const zipFile = (bytes: Uint8Array<ArrayBuffer>, name: string) =>
+  new Response(bytes, {
+    headers: {
+      ...PRIVATE,
+      "content-type": "application/zip",
+      "content-disposition": `attachment; filename="${name}"`,
+    },
+  });
+
 /**
  * A route handler for signed-in people who may do this. @param thing which part of the address names what it is done to
  */

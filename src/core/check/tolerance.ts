@@ -98,3 +98,7 @@ export const COPIED = 2e-4;
 export const WHOLE_STEPS = 1e-9;
 /** Values of a number that differs from student to student lie so many tolerances apart. */
 export const OWN_NUMBER_STEP = 3;
+/** So many traces of hands in common are no chance. */
+export const ENOUGH_TRACES = 4;
+/** The order of relations is told where so much of it is the same. */
+export const ORDER_SHARED = 0.6;

@@ -6,3 +6,5 @@ export const LEVEL_ENOUGH = 1e-3;
 export const CROSSING = 1e-6;
 /** A face looks along a direction when the cosine between them is more than this. */
 export const FACING = 1e-6;
+/** A coordinate further from whole hundredths of a millimetre was put by a hand, not typed; hundredths. */
+export const HAND_PLACED = 1e-4;

@@ -35,6 +35,11 @@ export function CourseList({
       person={person}
       actions={
         <>
+          {courses.some((c) => c.role === "instructor") && (
+            <Link className="btn btn-ghost btn-sm" href="/library">
+              All exercises
+            </Link>
+          )}
           {isAdministrator && (
             <Link className="btn btn-ghost btn-sm" href="/administration">
               People and courses
@@ -71,6 +76,9 @@ export function CourseList({
             {c.title}
             {c.term && <span className="quiet text-base font-normal">{c.term}</span>}
             <span className="ml-auto flex gap-2">
+              <Link className="btn btn-sm" href={`/courses/${c.id}/calendar`}>
+                Calendar
+              </Link>
               {c.role !== "student" && (
                 <Link className="btn btn-sm" href={`/courses/${c.id}/gradebook`}>
                   Gradebook

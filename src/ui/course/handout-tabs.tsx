@@ -5,7 +5,10 @@ const TABS = [
   ["/class", "Class view"],
   ["/live", "Live"],
   ["/second-check", "Second check"],
+  ["/same-work", "Same work"],
 ] as const;
+/** For instructors only. */
+const TEACHING: ReadonlySet<string> = new Set(["/second-check", "/same-work"]);
 
 /** The pages of a handout. @param here the end of the address that is shown */
 export function HandoutTabs({
@@ -19,7 +22,7 @@ export function HandoutTabs({
 }) {
   return (
     <nav className="no-print mt-3 flex gap-5 border-b border-base-300" aria-label="Handout">
-      {TABS.filter(([end]) => mayTeach || end !== "/second-check").map(([end, text]) => (
+      {TABS.filter(([end]) => mayTeach || !TEACHING.has(end)).map(([end, text]) => (
         <Link
           key={end}
           href={`/handouts/${handout}${end}`}

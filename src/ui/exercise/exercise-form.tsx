@@ -8,6 +8,8 @@ import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
 import { OwnNumbersEditor } from "./own-numbers-editor";
+import { FollowOnForm } from "./follow-on-form";
+import { LibraryFields, MaterialFields } from "./library-fields";
 import { PrintedSizes } from "./printed-sizes";
 import { QuestionsEditor } from "./questions-editor";
 import { SheetFields } from "./sheet-fields";
@@ -57,6 +59,19 @@ export function ExerciseForm(props: Props) {
               <span className="quiet text-sm">It is made when you save it; then its reference part can be built.</span>
             )}
           </div>
+          {made && (
+            <p className="no-print mt-1 flex gap-4 text-sm">
+              <Link className="text-accent underline" href={`/exercises/${made.id}/revisions`}>
+                Revisions
+              </Link>
+              <a className="text-accent underline" href={`/api/exercises/${made.id}/package`} download>
+                As a package
+              </a>
+              <Link className="text-accent underline" href="/library">
+                All exercises
+              </Link>
+            </p>
+          )}
           {made && <Difference made={made} exercise={e} />}
           {/* sent by hand: a form's own action would empty the fields, and a refusal take what was typed */}
           <form
@@ -113,20 +128,7 @@ export function ExerciseForm(props: Props) {
                   />
                 </Field>
               </div>
-              <div className="col-span-3">
-                <Field label="Material">
-                  <input name="material" className="input w-full" defaultValue={e.material.name} required />
-                </Field>
-              </div>
-              <Field label="Density, g/cm³">
-                <input
-                  name="density"
-                  inputMode="decimal"
-                  className="input figures w-full text-right"
-                  defaultValue={e.material.density}
-                  required
-                />
-              </Field>
+              <MaterialFields material={e.material} key={e.material.name} />
               <Field label="Masses in">
                 <select name="mass-unit" className="select w-full" defaultValue={e.massUnit ?? ""}>
                   <option value="">g or kg</option>
@@ -225,6 +227,7 @@ export function ExerciseForm(props: Props) {
               )}
               {made && measured?.table && <OwnNumbersEditor exercise={e} numbers={measured.table.numbers} />}
             </fieldset>
+            <LibraryFields exercise={e} />
             <SheetFields exercise={e} />
             <div className="flex items-center gap-4">
               <button className="btn btn-primary" disabled={saving}>
@@ -249,6 +252,9 @@ export function ExerciseForm(props: Props) {
               trying={made.tried.trying}
               start={made.tryRubric}
             />
+          )}
+          {made && measured?.table && (
+            <FollowOnForm id={made.id} numbers={measured.table.numbers} units={e.units} act={made.followOn} />
           )}
           {made && (
             <IssueForm

@@ -26,6 +26,7 @@ export interface Issued {
   readonly times?: TimesShown | undefined;
   readonly terms?: MarkingTerms | undefined;
   readonly issue: Act;
+  readonly followOn: Act;
   readonly takeFromReference: Act;
   /** What the rubric gives for typical mistakes, and has it tried. */
   readonly tried: Tried;

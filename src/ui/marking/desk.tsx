@@ -29,6 +29,8 @@ export function MarkingDesk(start: {
   first: DeskSubmission;
   remarks: readonly Remark[];
   again: (form: FormData) => Promise<void>;
+  /** Takes a part over as the reference of a new exercise; none for who only marks. */
+  makeExercise?: ((form: FormData) => Promise<void>) | undefined;
 }) {
   const [store] = useState(() => deskStore(start));
   const at = store((s) => s.at);
@@ -84,7 +86,7 @@ export function MarkingDesk(start: {
       {isHelp && <KeyHelp close={() => setHelp(false)} />}
       <div className="flex min-h-0 flex-1">
         <Queue store={store} />
-        <Middle store={store} item={item} isBusy={isBusy} />
+        <Middle store={store} item={item} isBusy={isBusy} makeExercise={start.makeExercise} />
         {item ? (
           <RubricPane store={store} item={item} />
         ) : (
@@ -130,7 +132,17 @@ const TITLES: Record<View, string> = {
 };
 const MODEL: ReadonlySet<View> = new Set(["difference", "reference", "submission", "edges", "section", "deviation"]);
 
-function Middle({ store, item, isBusy }: { store: DeskStore; item: Item | undefined; isBusy: boolean }) {
+function Middle({
+  store,
+  item,
+  isBusy,
+  makeExercise,
+}: {
+  store: DeskStore;
+  item: Item | undefined;
+  isBusy: boolean;
+  makeExercise: ((form: FormData) => Promise<void>) | undefined;
+}) {
   const { view, picture, trouble, handout, at, isPinning, set } = store();
   const [camera] = useState(() => new Camera());
   const desk = item?.desk;
@@ -211,7 +223,15 @@ function Middle({ store, item, isBusy }: { store: DeskStore; item: Item | undefi
         )}
         {view === "steps" &&
           (desk?.document.format === "caliper-part" ? (
-            <StepsView key={desk.id} document={desk.document} />
+            <>
+              {makeExercise && (
+                <form action={makeExercise} className="px-4 pt-2 text-right">
+                  <input type="hidden" name="submission" value={desk.id} />
+                  <button className="btn btn-xs">Make an exercise of this part</button>
+                </form>
+              )}
+              <StepsView key={desk.id} document={desk.document} />
+            </>
           ) : (
             <p className="quiet p-8">
               It came as {desk?.document.format === "caliper-file" ? `the file ${desk.document.name}` : "figures alone"}

@@ -5,6 +5,7 @@ import { exercise } from "@/server/exercises";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
 import { rubricsOf, triedOf } from "@/server/rubrics";
 import { issue } from "../../handout-actions";
+import { makeFollowOn } from "../../library-actions";
 import { keepRubricFor, takeFromReference, tryRubricOn, updateExercise } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
@@ -28,6 +29,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       isCurrent={row.prepared_version >= row.version}
       save={updateExercise}
       issue={issue}
+      followOn={makeFollowOn}
       takeFromReference={takeFromReference}
       templates={await rubricsOf(row.course_id)}
       tried={await triedOf(id, { ...row.document, wanted: undefined })}

@@ -8,6 +8,7 @@ import { submission } from "@/server/submissions";
 import { MarkingDesk } from "@/ui/marking/desk";
 import type { DeskHandout } from "@/ui/marking/desk-data";
 import { StudentResult } from "@/ui/marking/student-result";
+import { exerciseFromSubmission } from "../../library-actions";
 import { checkSubmissionAgain } from "../../handout-actions";
 import { allowed } from "../../visitor";
 
@@ -42,6 +43,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       first={first}
       remarks={remarks}
       again={checkSubmissionAgain}
+      makeExercise={role === "instructor" ? exerciseFromSubmission : undefined}
     />
   );
 }

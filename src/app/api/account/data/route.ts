@@ -2,7 +2,7 @@ import { z } from "zod";
 import { personData } from "@/server/person-data";
 import { personOfSession } from "@/server/people";
 import { permit } from "@/server/permissions";
-import { answered, Refused, SIGNED_OUT } from "../../endpoint";
+import { answered, Refused, SIGNED_OUT, zipFile } from "../../endpoint";
 import { tokenIn } from "../../../cookie";
 
 /** Everything the server holds of oneself, as a zip; of somebody else for whoever looks after the server. */
@@ -15,11 +15,5 @@ export const GET = (request: Request) =>
     const of = asked === null ? person.id : z.uuid().safeParse(asked).data;
     if (of !== person.id) await permit(person, "server.run", person.id);
     if (!of) throw new Refused(404, "There is nobody by this address.");
-    return new Response(await personData(of), {
-      headers: {
-        "content-type": "application/zip",
-        "content-disposition": 'attachment; filename="rusty-caliper-data.zip"',
-        "cache-control": "no-store",
-      },
-    });
+    return zipFile(await personData(of), "rusty-caliper-data.zip");
   });

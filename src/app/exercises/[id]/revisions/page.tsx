@@ -1,0 +1,33 @@
+import { compareExercises } from "@/core/check/compare";
+import { exercise } from "@/server/exercises";
+import { revisionsOfExercise } from "@/server/library";
+import { RevisionsPage } from "@/ui/exercise/revisions";
+import { bringRevisionBack } from "../../../library-actions";
+import { allowed } from "../../../visitor";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const { person } = await allowed("exercise.edit", id);
+  const { document } = await exercise(id);
+  const list = await revisionsOfExercise(id);
+  return (
+    <RevisionsPage
+      person={person}
+      exercise={{ id, number: document.number, title: document.title }}
+      revisions={list.map((r, i) => {
+        const before = list[i + 1];
+        return {
+          version: r.version,
+          by: r.by_name,
+          at: r.made_at.toISOString(),
+          issued: r.issued,
+          changes: before ? compareExercises(before.document, r.document) : [],
+          isFirst: !before,
+        };
+      })}
+      bringBack={bringRevisionBack}
+    />
+  );
+}

@@ -1,0 +1,64 @@
+"use server";
+
+import { revalidatePath } from "next/cache";
+import { redirect } from "next/navigation";
+import { z } from "zod";
+import { followOn } from "@/core/check/follow-on";
+import { numbersThatMayVary } from "@/core/check/own-numbers";
+import { readQuantity } from "@/core/units/quantity";
+import { createExercise, exercise, newExerciseIn } from "@/server/exercises";
+import { bringBack, duplicateInto } from "@/server/library";
+import { handout } from "@/server/handouts";
+import { submission } from "@/server/submissions";
+import type { ExerciseFormState } from "./exercise-actions";
+import { allowed } from "./visitor";
+
+/** The same exercise once more, in a course that one teaches. */
+export async function duplicateExercise(form: FormData): Promise<void> {
+  const id = String(form.get("id") ?? ""),
+    course = String(form.get("course") ?? "");
+  await allowed("exercise.edit", id);
+  await allowed("course.teach", course);
+  redirect(`/exercises/${await duplicateInto(id, course)}`);
+}
+
+const Follow = z.object({ number: z.string().min(1).max(200), to: z.string().min(1).max(60) });
+
+/** The next exercise of a series: the same part with one number changed, begun from the student's own. */
+export async function makeFollowOn(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  const id = String(form.get("id") ?? "");
+  await allowed("exercise.edit", id);
+  const r = Follow.safeParse(Object.fromEntries(form));
+  if (!r.success) return { sentence: "Choose a number, and say what it is next." };
+  const { document, course_id } = await exercise(id);
+  const known = numbersThatMayVary(document).find((n) => n.id === r.data.number);
+  const to = readQuantity(r.data.to, known?.quantity ?? "length", document.units);
+  if (!to.ok) return { sentence: to.refusal.sentence };
+  const next = followOn(document, r.data.number, to.value);
+  if (!next.ok) return { sentence: next.refusal.sentence };
+  redirect(`/exercises/${await createExercise(course_id, next.value)}`);
+}
+
+/** A student's part becomes the reference of a new exercise. */
+export async function exerciseFromSubmission(form: FormData): Promise<void> {
+  const id = String(form.get("submission") ?? "");
+  await allowed("submission.mark", id);
+  const s = await submission(id);
+  const h = await handout(s.handout_id);
+  await allowed("course.teach", h.course_id);
+  if (s.document.format !== "caliper-part") redirect(`/submissions/${id}`);
+  const { title, units, material } = h.exercise;
+  const plain = await newExerciseIn(h.course_id);
+  const called = `${title} (from a submission)`.slice(0, 120);
+  const reference = { ...s.document, name: called };
+  redirect(`/exercises/${await createExercise(h.course_id, { ...plain, title: called, units, material, reference })}`);
+}
+
+/** Brings a revision of an exercise back as the newest. */
+export async function bringRevisionBack(form: FormData): Promise<void> {
+  const id = String(form.get("id") ?? "");
+  const { person } = await allowed("exercise.edit", id);
+  const version = z.coerce.number().int().safeParse(form.get("version"));
+  if (version.success) await bringBack(id, version.data, person.name);
+  revalidatePath(`/exercises/${id}/revisions`);
+}

@@ -1,0 +1,31 @@
+import { libraryOf, MOST_LISTED, tagsOf, taughtBy } from "@/server/library";
+import { LibraryPage } from "@/ui/exercise/library";
+import { duplicateExercise } from "../library-actions";
+import { signedIn } from "../visitor";
+
+export const dynamic = "force-dynamic";
+
+const text = (v: string | string[] | undefined) => (typeof v === "string" ? v : "").slice(0, 80);
+
+export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+  const person = await signedIn();
+  const asked = await searchParams;
+  const level = Number(text(asked["level"]));
+  const wanted = {
+    text: text(asked["q"]),
+    tag: text(asked["tag"]),
+    level: level >= 1 && level <= 3 ? level : undefined,
+  };
+  const [exercises, tags, courses] = await Promise.all([libraryOf(person, wanted), tagsOf(person), taughtBy(person)]);
+  return (
+    <LibraryPage
+      person={person}
+      wanted={wanted}
+      exercises={exercises.map(({ changed_at, ...x }) => ({ ...x, changedAt: changed_at.toISOString() }))}
+      isCut={exercises.length >= MOST_LISTED}
+      tags={tags}
+      courses={courses}
+      duplicate={duplicateExercise}
+    />
+  );
+}
