@@ -1,7 +1,7 @@
 import { closeDatabase, one, row, rows } from "@/server/database";
 import { createExercise, savePrepared } from "@/server/exercises";
 import { handout } from "@/server/handouts";
-import { issueHandout, type Terms } from "@/server/handout-terms";
+import { issueHandout } from "@/server/handout-terms";
 import { migrate } from "@/server/migrate";
 import { hashPassword, makePerson } from "@/server/people";
 import type { Exercise } from "@/core/check/exercise";
@@ -23,7 +23,8 @@ import {
   spacerExercise,
 } from "./exercises";
 import { handsIn } from "./hands-in";
-import { halfMarkedHandout, markedHandout, practiceHandout } from "./marking";
+import { halfMarkedHandout, markedHandout, practiceHandout, type DemoClass } from "./marking";
+import { secondCourse } from "./second-course";
 import {
   armSubmissions,
   bracketSubmissions,
@@ -32,7 +33,10 @@ import {
   housingSubmissions,
   hubSubmissions,
   ADMINISTRATOR,
+  ASSISTANT,
   INSTRUCTOR,
+  SECOND_INSTRUCTOR,
+  SECOND_STUDENTS,
   spacerSubmissions,
   STUDENTS,
 } from "./people";
@@ -47,17 +51,21 @@ async function load(): Promise<void> {
     if (!made) throw new Error(`There is somebody with the address ${email} already.`);
     return made.id;
   };
-  const made = "insert into courses (title, term, demo) values ('Part Modelling 1', 'Autumn', true) returning id";
-  const course = (await one<{ id: string }>(made)).id;
-  const enrol = (id: string, role: string) =>
-    rows("insert into enrolments (course_id, person_id, role) values ($1, $2, $3)", [course, id, role]);
-  await enrol(await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");
+  const course = await courseWith("Part Modelling 1", "Autumn");
+  const enrol = (courseId: string, id: string, role: string, group: string | null = null) =>
+    rows("insert into enrolments (course_id, person_id, role, group_id) values ($1, $2, $3, $4)", [
+      courseId,
+      id,
+      role,
+      group,
+    ]);
+  await enrol(course, await person(INSTRUCTOR.name, INSTRUCTOR.email), "instructor");
   await person(ADMINISTRATOR.name, ADMINISTRATOR.email, true);
   const students = new Map<string, string>();
   for (const s of STUDENTS) {
     const id = await person(s.name, s.email);
     students.set(s.name, id);
-    await enrol(id, "student");
+    await enrol(course, id, "student");
   }
   const kernel = await openNodeKernel();
   await issue(kernel, course, footExercise(), 4, footSubmissions(), students);
@@ -66,20 +74,47 @@ async function load(): Promise<void> {
   await issue(kernel, course, bracketExercise(), 15, bracketSubmissions(), students);
   await issue(kernel, course, housingExercise(), 18, housingSubmissions(), students, housingAnswers);
   await issue(kernel, course, hubExercise(), 20, hubSubmissions(), students);
-  const demo = {
+  const classIn = (courseId: string, people: ReadonlyMap<string, string>): DemoClass => ({
     kernel,
-    students,
-    issue: async (document: Exercise, days: number, terms: Omit<Terms, "dueAt">) => {
-      const { id } = await prepare(kernel, course, document);
+    course: courseId,
+    students: people,
+    issue: async (document, days, terms) => {
+      const { id } = await prepare(kernel, courseId, document);
       const made = await issueHandout(id, { dueAt: dueIn(days), graceMinutes: 10, ...terms });
       if (!made) throw new Error(`${document.number} could not be issued`);
       return made;
     },
-  };
+  });
+  const demo = classIn(course, students);
   await markedHandout(demo, counterweightExercise(kernel));
   await halfMarkedHandout(demo, glandExercise(kernel));
   await practiceHandout(demo, pulleyExercise(kernel));
+
+  const second = await courseWith("Part Modelling 2", "Autumn");
+  await enrol(second, await person(SECOND_INSTRUCTOR.name, SECOND_INSTRUCTOR.email), "instructor");
+  await enrol(second, await person(ASSISTANT.name, ASSISTANT.email), "assistant");
+  const benches = [];
+  for (const name of ["Bench A", "Bench B"])
+    benches.push(
+      await one<{ id: string }>("insert into groups (course_id, name) values ($1, $2) returning id", [second, name]),
+    );
+  const others = new Map<string, string>();
+  for (const [i, s] of SECOND_STUDENTS.entries()) {
+    const id = await person(s.name, s.email);
+    others.set(s.name, id);
+    await enrol(second, id, "student", benches[i % 2]!.id);
+  }
+  await secondCourse(classIn(second, others));
 }
+
+/** A course of the demo. */
+const courseWith = async (title: string, term: string): Promise<string> =>
+  (
+    await one<{ id: string }>("insert into courses (title, term, demo) values ($1, $2, true) returning id", [
+      title,
+      term,
+    ])
+  ).id;
 
 /** An exercise with what is measured on its reference. */
 async function prepare(kernel: Kernel, course: string, document: Exercise) {

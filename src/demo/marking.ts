@@ -26,6 +26,7 @@ import { INSTRUCTOR } from "./people";
 /** What of a class stands behind a handout of the demo. */
 export interface DemoClass {
   readonly kernel: Kernel;
+  readonly course: string;
   readonly students: ReadonlyMap<string, string>;
   issue(document: Exercise, days: number, terms: Omit<Terms, "dueAt">): Promise<string>;
 }
@@ -175,7 +176,13 @@ export async function practiceHandout(c: DemoClass, exercise: Exercise): Promise
 }
 
 /** What the Bench would tell of a part: its numbers and a small picture. */
-async function shows(kernel: Kernel, handoutId: string, person: string, version: number, document: PartDocument) {
+export async function shows(
+  kernel: Kernel,
+  handoutId: string,
+  person: string,
+  version: number,
+  document: PartDocument,
+) {
   const { solid, properties, built } = measurePart(kernel, document);
   const sketches = [...built.sketches.values()];
   const numbers = {

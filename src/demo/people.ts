@@ -14,6 +14,28 @@ const student = (name: string) => ({ name, email: `${name.toLowerCase().replace(
 export const INSTRUCTOR = student("Hedda Lark");
 /** Looks after the server; is in no course. */
 export const ADMINISTRATOR = student("Wystan Grebe");
+/** Teaches the second course; its assistant helps with marking. */
+export const SECOND_INSTRUCTOR = student("Alasdair Finch");
+export const ASSISTANT = student("Rosalind Thorne");
+export const SECOND_STUDENTS = [
+  "Amabel Crane",
+  "Benedict Sorrel",
+  "Cordelia Nash",
+  "Dorian Pike",
+  "Eudora Wren",
+  "Fergus Hale",
+  "Giselle Moor",
+  "Hamish Oakes",
+  "Imogen Swale",
+  "Jasper Thrift",
+  "Keziah Dale",
+  "Lucian Frost",
+  "Mirabel Stone",
+  "Nathaniel Birch",
+  "Odette Marlow",
+  "Quentin Sedge",
+  "Rowena Tarn",
+].map(student);
 export const STUDENTS = [
   "Ottoline Marsh",
   "Casimir Dunn",

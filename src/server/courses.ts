@@ -108,7 +108,10 @@ export const makeCourse = async (c: { title: string; term: string; timeZone: str
     ])
   ).id;
 
-/** The same course for another term, with its exercises and rubrics, without people, groups and handouts. */
+/**
+ * The same course for another term, with its exercises, the terms they were issued with and its rubrics, without people,
+ * groups and handouts.
+ */
 export const copyCourse = (id: string, term: string): Promise<string> =>
   transaction(async (client) => {
     const made = await one<{ id: string }>(
@@ -118,8 +121,8 @@ export const copyCourse = (id: string, term: string): Promise<string> =>
       client,
     );
     await client.query(
-      `insert into exercises (course_id, document, prepared, prepared_version)
-       select $2, document, case when prepared_version = version then prepared end,
+      `insert into exercises (course_id, document, terms, prepared, prepared_version)
+       select $2, document, terms, case when prepared_version = version then prepared end,
          case when prepared_version = version then 1 else 0 end
        from exercises where course_id = $1 order by created_at`,
       [id, made.id],

@@ -112,6 +112,12 @@ export async function bringBack(id: string, version: number, by: string): Promis
     [id, version],
   );
   if (!was) return undefined;
+  // what stands now is kept, however short a while it stood
+  await rows(
+    `insert into exercise_revisions (exercise_id, version, document, by_name, made_at)
+     select id, version, document, changed_by, changed_at from exercises where id = $1 on conflict do nothing`,
+    [id],
+  );
   const { version: now } = await one<{ version: number }>("select version from exercises where id = $1", [id]);
   return saveExercise(id, was.document, now, by);
 }

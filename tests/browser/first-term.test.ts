@@ -1,77 +1,23 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { randomUUID } from "node:crypto";
-import pg from "pg";
-import type { Browser, BrowserContext, Page } from "playwright-core";
+import type { Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { isAccessible, openBrowser, pictureOnFailure } from "./harness";
+import { College } from "./college";
+import { isAccessible, pictureOnFailure } from "./harness";
 
-/** A college of its own: an empty database, and a web server on it as `npm run web` starts one. */
-const NAME = `first_term_${randomUUID().slice(0, 8)}`;
-const admin = new pg.Client({ connectionString: process.env["DATABASE_URL"] });
-let college: ChildProcess, address: string, browser: Browser, page: Page;
-const contexts: BrowserContext[] = [];
-
-beforeAll(async () => {
-  await admin.connect();
-  await admin.query(`create database ${NAME}`);
-  const url = new URL(process.env["DATABASE_URL"]!);
-  url.pathname = `/${NAME}`;
-  college = spawn(process.execPath, ["scripts/start.mjs", "web"], {
-    env: { ...process.env, DATABASE_URL: url.href, PORT: "3460", CALIPER_DEMO: "0" },
-    stdio: ["pipe", "pipe", "pipe"],
-  });
-  let said = "";
-  for (const s of [college.stdout!, college.stderr!]) s.on("data", (d) => (said += String(d)));
-  while (!/running at http/.test(said)) {
-    if (college.exitCode !== null) throw new Error(said);
-    await new Promise((r) => setTimeout(r, 100));
-  }
-  address = /running at (\S+)/.exec(said)![1]!;
-  browser = await openBrowser();
-}, 120_000);
-afterAll(async () => {
-  await browser?.close();
-  const gone = new Promise((r) => college.once("exit", r));
-  college.kill("SIGTERM");
-  await gone;
-  await admin.query(`drop database ${NAME} with (force)`);
-  await admin.end();
-});
-beforeEach(pictureOnFailure(() => [page]));
-afterEach(() => Promise.all(contexts.splice(0).map((c) => c.close())));
-
-/** Somebody at a machine of their own. */
-async function visitor(path = "/"): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
-  contexts.push(context);
-  page = await context.newPage();
-  page.setDefaultTimeout(20_000);
-  await page.goto(path.startsWith("http") ? path : address + path);
-  return page;
-}
-const PASS = "three words will do";
-async function signedIn(email: string, password = PASS): Promise<Page> {
-  const p = await visitor();
-  await p.getByLabel("Email").fill(email);
-  await p.getByLabel("Password").fill(password);
-  await p.getByRole("button", { name: "Sign in" }).click();
-  await p.waitForURL("**/courses");
-  return p;
-}
-const choose = async (p: Page, password = PASS) => {
-  await p.getByLabel("Password").fill(password);
-  await p.getByLabel("The same again").fill(password);
+const college = new College();
+const { visitor, signedIn, choose, letterTo } = {
+  visitor: (path?: string) => college.visitor(path),
+  signedIn: (email: string, password?: string) => college.signedIn(email, password),
+  choose: college.choose,
+  letterTo: (p: Page, email: string) => college.letterTo(p, email),
 };
-/** The newest letter to somebody, as the administrator reads it. */
-async function letterTo(p: Page, email: string): Promise<string> {
-  await p.goto(`${address}/administration`);
-  await p
-    .getByRole("button", { name: new RegExp(`to ${email},`) })
-    .first()
-    .click();
-  const body = await p.locator("pre").first().textContent();
-  return new URL(/https?:\S+\/key\/\S+/.exec(body!)![0]).pathname;
-}
+let address: string;
+beforeAll(async () => {
+  await college.open(3460);
+  ({ address } = college);
+}, 120_000);
+afterAll(() => college.close());
+beforeEach(pictureOnFailure(() => [college.page]));
+afterEach(college.leave);
 
 const ROSTER = [
   "Full name;E-mail;Group",

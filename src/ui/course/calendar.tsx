@@ -148,7 +148,7 @@ function Day({
               title={`${e.number} ${e.title} ${e.what} ${e.time}`}
             >
               <b className={e.what === "due" && !e.isDone ? "text-accent" : ""}>{e.what}</b>{" "}
-              <span className="figures text-xs">{e.time}</span>
+              <span className="text-xs tabular-nums">{e.time}</span>
               <span className="block truncate text-xs">
                 {e.number} {e.title}
                 {isStudent && e.isDone && e.what === "due" && " · handed in"}

@@ -6,7 +6,13 @@ import type { Answer } from "../parts/zod-form";
 import { CodeForm } from "../people/door";
 import { WarmKernel } from "./warm-kernel";
 
-type Handout = Omit<HandoutRow, "due_at"> & { due_at: string };
+type Handout = Omit<HandoutRow, "due_at" | "opens_at" | "closes_at" | "withdrawn_at"> & {
+  due_at: string;
+  opens_at: string | null;
+  withdrawn_at: string | null;
+  /** It opens later. */
+  isAhead: boolean;
+};
 interface Course {
   readonly id: string;
   readonly title: string;
@@ -137,6 +143,12 @@ function Teaching({ course }: { course: Course }) {
                 </td>
                 <td>
                   <LocalTime iso={h.due_at} />
+                  {h.isAhead && h.opens_at && (
+                    <span className="quiet block text-xs">
+                      opens <LocalTime iso={h.opens_at} />
+                    </span>
+                  )}
+                  {h.withdrawn_at && <span className="quiet block text-xs">withdrawn</span>}
                 </td>
                 <td className="figures text-right">
                   {h.handed_in} of {h.students}

@@ -14,7 +14,8 @@ interface DemoPerson {
 export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (form: FormData) => Promise<void> }) {
   const [state, act, pending] = useActionState(signIn, {});
   const groups = [
-    ["instructor", "Instructor"],
+    ["instructor", "Instructors"],
+    ["assistant", "Assistant"],
     ["student", "Students"],
     ["administrator", "Who looks after the server"],
   ] as const;
@@ -50,7 +51,9 @@ export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (
       {demo.length > 0 && (
         <section className="border-base-300 md:border-l md:pl-10">
           <h2 className="font-semibold">Look around as…</h2>
-          <p className="quiet text-sm">Saltmarsh Technical College, a made-up course. One click signs you in.</p>
+          <p className="quiet text-sm">
+            Saltmarsh Technical College, made up, with two courses. One click signs you in.
+          </p>
           {groups.map(([role, title]) => (
             <form key={role} action={signInDemo} className="mt-4">
               <h3 className="quiet text-xs">{title}</h3>

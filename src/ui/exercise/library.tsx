@@ -141,7 +141,7 @@ function Table({
                 <input type="hidden" name="id" value={x.id} />
                 <select
                   name="course"
-                  className="select select-xs w-40"
+                  className="select select-xs w-52"
                   aria-label={`Course to copy ${x.number} ${x.title} into`}
                   defaultValue={x.course_id}
                 >

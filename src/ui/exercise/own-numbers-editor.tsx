@@ -14,6 +14,8 @@ export function OwnNumbersEditor({ exercise, numbers }: { exercise: Exercise; nu
   const parts = read.ok ? checkVarying({ ...exercise, varies: [...read.value] }) : read;
   const free = numbers.filter((n) => !list.some((v) => v.number === n.id));
   const valueText = (n: DrivingNumber) => (n.quantity === "angle" ? angleText(n.value) : lengthText(n.value, units));
+  // most labels say the value already
+  const calledWith = (n: DrivingNumber) => (n.label.includes(valueText(n)) ? n.label : `${n.label}: ${valueText(n)}`);
   const change = (at: number, text: string) => setList((l) => l.map((v, i) => (i === at ? { ...v, text } : v)));
   return (
     <fieldset className="mt-4" aria-label="Own numbers">
@@ -29,7 +31,7 @@ export function OwnNumbersEditor({ exercise, numbers }: { exercise: Exercise; nu
           return (
             <li key={v.number} className="flex flex-wrap items-end gap-3">
               <span className="w-96 max-w-full py-1 text-sm">
-                {n ? `${n.label}, now ${valueText(n)}` : "a number that is not there any more"}
+                {n ? calledWith(n) : "a number that is not there any more"}
               </span>
               <label className="grow">
                 <span className="quiet block text-xs">Values: 20; 24; 28 or 20 to 40 by 4</span>
@@ -66,7 +68,7 @@ export function OwnNumbersEditor({ exercise, numbers }: { exercise: Exercise; nu
           <option value="">Let a number vary …</option>
           {free.map((n) => (
             <option key={n.id} value={n.id}>
-              {n.label}: {valueText(n)}
+              {calledWith(n)}
             </option>
           ))}
         </select>

@@ -1,0 +1,260 @@
+import { randomUUID } from "node:crypto";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import Papa from "papaparse";
+import type { Page } from "playwright-core";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import type { Exercise } from "@/core/check/exercise";
+import { withOwnNumbers, type OwnNumbers } from "@/core/check/own-numbers";
+import type { PartDocument } from "@/core/part/document";
+import { Draft } from "@/demo/draft";
+import { STEEL } from "@/demo/parts";
+import { College } from "./college";
+import { isAccessible, kept, pictureOnFailure } from "./harness";
+
+/** Thirty in the long run: each comes in by a letter, opens the Bench and hands in. */
+const STUDENTS = process.env["CALIPER_LONG"] ? 30 : 4;
+const email = (i: number) => `s${i + 1}@college.example`;
+const ROSTER = ["Full name;E-mail", ...Array.from({ length: 30 }, (_, i) => `Student ${i + 1};${email(i)}`)].join("\n");
+
+/** A gauge plate: 80 × 50 × 12 with a ⌀20 hole in its middle. */
+function gaugePlate(): PartDocument {
+  const d = new Draft("Gauge plate", "mm", STEEL).sketch("top");
+  const [bottom, right] = d.rectangle([0, 0], [80, 50]) as [string, string];
+  const hole = d.circle([40, 25], 10);
+  d.constrain("coincident", `${bottom}.start`, "origin")
+    .dimension("length", [bottom], 80)
+    .dimension("length", [right], 50)
+    .dimension("diameter", [hole], 20)
+    .dimension("horizontal-distance", ["origin", `${hole}.centre`], 40)
+    .dimension("vertical-distance", ["origin", `${hole}.centre`], 25);
+  return d.extrude("add", { kind: "depth", depth: 12 }).document;
+}
+
+const college = new College();
+let administrator: Page, teacher: Page;
+let course = "",
+  exercise = "",
+  handout = "";
+beforeAll(async () => {
+  await college.open(3470, 2);
+  administrator = await college.begin("Wilfreda Moss", "moss@college.example");
+}, 180_000);
+afterAll(() => college.close());
+beforeEach(pictureOnFailure(() => [teacher, college.page]));
+
+/** The part of a student as they should build it. */
+async function ownPart(who: string): Promise<PartDocument> {
+  const [found] = await college.asked<{ exercise: Exercise; numbers: OwnNumbers }>(
+    `select h.exercise, o.numbers from own_parts o join handouts h on h.id = o.handout_id
+     join people p on p.id = o.person_id where o.handout_id = $1 and p.email = $2`,
+    [handout, who],
+  );
+  const own = withOwnNumbers(found!.exercise, found!.numbers);
+  if (!own.ok) throw new Error(own.refusal.sentence);
+  return own.value.reference;
+}
+
+describe.sequential("a term, from an empty database", () => {
+  it("a course of thirty comes by a list", async () => {
+    const p = administrator;
+    await p.goto(`${college.address}/administration`);
+    await p.getByLabel("New course").fill("Part Modelling 1");
+    await p.getByLabel("Term").fill("Autumn");
+    await p.getByLabel("Time zone").fill("Europe/London");
+    await p.getByLabel("Its instructor’s email").fill("lark@college.example");
+    await p.getByRole("button", { name: "Make it" }).click();
+    await p.getByText("A letter with a way in is on its way").waitFor();
+    teacher = await college.comesIn(administrator, "lark@college.example");
+    await teacher.getByRole("link", { name: "People", exact: true }).click();
+    await teacher.waitForURL("**/people");
+    course = new URL(teacher.url()).pathname.split("/")[2]!;
+    await teacher.getByLabel("Roster").fill(ROSTER);
+    await teacher.getByRole("button", { name: "Look at it" }).click();
+    await teacher.getByRole("button", { name: "Take 30 in" }).click();
+    await teacher.getByText("30 came into the course").waitFor();
+  });
+  it("an exercise gets a reference, tags, a series and numbers that differ from student to student", async () => {
+    await teacher.goto(`${college.address}/exercises/new?course=${course}`);
+    await teacher.getByLabel("Number", { exact: true }).fill("T-01");
+    await teacher.getByLabel("Title", { exact: true }).fill("Gauge plate");
+    await teacher.getByLabel(/^Material, from the table/).fill("Steel S235");
+    expect(await teacher.getByLabel("Density, g/cm³").inputValue()).toBe("7.85");
+    await teacher.getByLabel("Tags, with commas between").fill("plate, hole, plate");
+    await teacher.getByLabel("Series, if it belongs to one").fill("Plates");
+    const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.json");
+    writeFileSync(file, JSON.stringify(gaugePlate()));
+    await teacher.getByLabel("Reference part (document)").setInputFiles(file);
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
+    exercise = new URL(teacher.url()).pathname.split("/")[2]!;
+    const own = teacher.getByRole("group", { name: "Own numbers" });
+    await own.waitFor({ timeout: 60_000 });
+    const vary = async (label: RegExp, values: string) => {
+      const choice = own.getByLabel("Let a number vary");
+      const option = choice.locator("option").filter({ hasText: label });
+      await choice.selectOption({ value: (await option.getAttribute("value"))! });
+      await own.getByRole("textbox").last().fill(values);
+    };
+    await vary(/is 80 mm long/, "80; 80.01");
+    await own.getByText(/the tolerance cannot tell apart/).waitFor();
+    await own.getByRole("textbox").last().fill("70 to 90 by 2");
+    await vary(/has diameter 20 mm/, "16 to 22 by 1");
+    await own.getByText("77 different parts").waitFor();
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.getByText("Saved.").waitFor();
+    await isAccessible(teacher);
+  });
+  it("issued, each has a Sheet of their own, proved and drawn", async () => {
+    await teacher.goto(`${college.address}/exercises/${exercise}`);
+    await expect.poll(() => teacher.getByText("The reference is being measured").count(), { timeout: 60_000 }).toBe(0);
+    await teacher.getByLabel(/^Due, by the clock/).fill("2031-06-01T18:00");
+    await teacher.getByText("Tries, practice and what students see").click();
+    await teacher.getByLabel("Tries, empty: any number").fill("3");
+    await teacher.getByRole("button", { name: "Make a handout" }).click();
+    await teacher.waitForURL("**/handouts/*");
+    handout = new URL(teacher.url()).pathname.split("/")[2]!;
+    const made = () =>
+      college
+        .asked<{ n: number }>("select count(*)::int as n from own_parts where handout_id = $1 and state = 'ready'", [
+          handout,
+        ])
+        .then((r) => r[0]!.n);
+    await expect.poll(made, { timeout: 120_000 }).toBe(30);
+    await teacher.reload();
+    expect(await teacher.getByRole("row", { name: /Student \d+ .* mm · \d/ }).count()).toBe(30);
+    await isAccessible(teacher);
+  }, 150_000);
+  it("students read their Sheets, build and hand in; one builds what the neighbour's says", async () => {
+    for (let i = 0; i < STUDENTS; i++) {
+      const p = await college.comesIn(administrator, email(i));
+      const link = p.getByRole("row", { name: /Gauge plate/ }).getByRole("link", { name: "Begin" });
+      const address = (await link.getAttribute("href"))!;
+      await p.request.get(college.address + address);
+      const mark = (await (await p.request.get(`${college.address}/api/works/${handout}`)).json()) as object;
+      const document = await ownPart(email(i === 1 ? 0 : i));
+      const put = await p.request.put(`${college.address}/api/works/${handout}`, {
+        data: { ...mark, id: randomUUID(), window: "test", document },
+      });
+      expect(put.ok()).toBe(true);
+      await link.click();
+      await p.waitForURL("**/bench/*");
+      await p.getByRole("toolbar").waitFor();
+      await kept(p);
+      await p.getByRole("button", { name: "Hand in", exact: true }).click();
+      await p.getByRole("dialog", { name: "Hand in" }).getByRole("button", { name: "Hand in now" }).click();
+      await p.waitForURL("**/submissions/*");
+      await p.context().close();
+    }
+    const checked = () =>
+      college
+        .asked<{ n: number }>("select count(*)::int as n from checks where state = 'checked'")
+        .then((r) => r[0]!.n);
+    await expect.poll(checked, { timeout: 120_000 }).toBe(STUDENTS);
+    // both grading processes took their share of parts and checks, or could have: both are heard of
+    const lanes = await college.asked("select 1 from worker_heartbeats where seen_at > now() - interval '10 seconds'");
+    expect(lanes.length).toBe(4);
+  }, 600_000);
+  it("the desk shows each against their own numbers, and whose Sheet a copy was built from", async () => {
+    await teacher.goto(`${college.address}/handouts/${handout}`);
+    await teacher.getByRole("link", { name: "Student 2", exact: true }).click();
+    await teacher.waitForURL("**/submissions/*");
+    await teacher.getByText("Built to the numbers of Student 1’s Sheet").waitFor();
+    await teacher.getByText("Own numbers", { exact: true }).waitFor();
+    await teacher.getByRole("button", { name: "Return several" }).click();
+    await teacher.getByRole("button", { name: /^Return all \d+ that are checked/ }).click();
+    const returned = () => college.asked<{ n: number }>("select count(*)::int as n from returned").then((r) => r[0]!.n);
+    await expect.poll(returned, { timeout: 20_000 }).toBe(STUDENTS);
+    const student = await college.signedIn(email(1));
+    await student
+      .getByRole("row", { name: /Gauge plate/ })
+      .getByRole("link", { name: /\/ 25/ })
+      .click();
+    await student.getByText("built to the numbers of another Sheet of your class").waitFor();
+    await isAccessible(student);
+  });
+  it("the gradebook is exported", async () => {
+    const csv = await (await teacher.request.get(`${college.address}/api/courses/${course}/gradebook?as=csv`)).text();
+    const [head, ...body] = Papa.parse<string[]>(csv.replace(/^\uFEFF/, "")).data;
+    expect(head![3]).toMatch(/^T-01 Gauge plate/);
+    const points = new Map(body.map((r) => [r[0], r[3]]));
+    expect(points.get("Student 1")).toBe("25");
+    expect(Number(points.get("Student 2"))).toBeLessThan(20);
+    expect(points.get("Student 30")).toBe("");
+  });
+  it("the calendar shows when it is due, and the library finds it", async () => {
+    await teacher.goto(`${college.address}/courses/${course}/calendar?month=2031-06`);
+    await teacher.getByRole("link", { name: /due 18:00/ }).waitFor();
+    await isAccessible(teacher);
+    const file = await (await teacher.request.get(`${college.address}/api/courses/${course}/calendar`)).text();
+    expect(file).toContain("SUMMARY:T-01 Gauge plate is due");
+    await teacher.goto(`${college.address}/library`);
+    await teacher.getByLabel("Tag", { exact: true }).selectOption("hole");
+    await teacher.getByRole("button", { name: "Search" }).click();
+    await teacher.getByRole("link", { name: "Gauge plate" }).waitFor();
+    await isAccessible(teacher);
+    await teacher.getByLabel(/^Search number/).fill("no such thing");
+    await teacher.getByRole("button", { name: "Search" }).click();
+    await teacher.getByText("Nothing is like that").waitFor();
+  });
+  it("what changed stands in the revisions, and an earlier one is brought back", async () => {
+    await teacher.goto(`${college.address}/exercises/${exercise}`);
+    await teacher.getByLabel("Points for Mass").fill("3");
+    await teacher.getByRole("button", { name: "Save" }).click();
+    await teacher.getByText("Saved.").waitFor();
+    await teacher.getByRole("link", { name: "Revisions" }).click();
+    await teacher.getByText("The line “Mass” gave 4 points and gives 3 points.").waitFor();
+    await isAccessible(teacher);
+    await teacher.getByRole("button", { name: "Bring it back" }).first().click();
+    await teacher.getByText("The line “Mass” gave 3 points and gives 4 points.").waitFor();
+  });
+  it("a package goes out and comes in again, and a damaged one is refused", async () => {
+    const out = await teacher.request.get(`${college.address}/api/exercises/${exercise}/package`);
+    const folder = mkdtempSync(join(tmpdir(), "caliper-"));
+    const file = join(folder, "plate.zip");
+    writeFileSync(file, await out.body());
+    await teacher.goto(`${college.address}/library`);
+    await teacher.getByLabel(/^A package/).setInputFiles(file);
+    await teacher.getByRole("button", { name: "Bring it in" }).click();
+    await teacher.getByText("1 exercise is in the course now.").waitFor();
+    const bad = join(folder, "bad.zip");
+    writeFileSync(bad, (await out.body()).subarray(0, 200));
+    await teacher.getByLabel(/^A package/).setInputFiles(bad);
+    await teacher.getByRole("button", { name: "Bring it in" }).click();
+    await teacher.getByText("This file is damaged").waitFor();
+  });
+  it("copied to a new term the course has its exercises, series and rules", async () => {
+    await teacher.goto(`${college.address}/courses/${course}/people`);
+    await teacher.getByLabel("New term").fill("Spring");
+    await teacher.getByRole("button", { name: "Copy the course" }).click();
+    await teacher.getByText("There is a course for Spring now").waitFor();
+    const spring = teacher.getByRole("heading", { name: /Part Modelling 1.*Spring/ });
+    await teacher.goto(`${college.address}/courses`);
+    await spring.waitFor();
+    await teacher.locator("section").filter({ has: spring }).getByRole("link", { name: /T-01/ }).first().click();
+    await teacher.waitForURL("**/exercises/*");
+    expect(await teacher.getByLabel("Series, if it belongs to one").inputValue()).toBe("Plates");
+    await teacher.getByText("77 different parts").waitFor();
+    expect(await teacher.getByLabel("Tries, empty: any number").inputValue()).toBe("3");
+  });
+  it("a follow-on begins with the student's own part", async () => {
+    await teacher.goto(`${college.address}/exercises/${exercise}`);
+    await teacher.getByText("Make a follow-on").click();
+    const form = teacher.getByRole("form", { name: "Follow-on" });
+    const option = form.locator("option").filter({ hasText: /depth/ });
+    await form.getByLabel("What changes").selectOption({ value: (await option.getAttribute("value"))! });
+    await form.getByLabel("is next").fill("15");
+    await form.getByRole("button", { name: "Make it" }).click();
+    await teacher.waitForURL((u) => !u.pathname.endsWith(exercise));
+    await teacher.getByRole("heading", { name: "T-01b Gauge plate, changed" }).waitFor();
+    await expect.poll(() => teacher.getByText("The reference is being measured").count(), { timeout: 60_000 }).toBe(0);
+    await teacher.getByLabel(/^Due, by the clock/).fill("2031-07-01T18:00");
+    await teacher.getByRole("button", { name: "Make a handout" }).click();
+    await teacher.waitForURL("**/handouts/*");
+    const p = await college.signedIn(email(0));
+    await p.getByRole("row", { name: /T-01b/ }).getByRole("link", { name: "Begin" }).click();
+    await p.waitForURL("**/bench/*");
+    await p.getByRole("button", { name: /^Suppress step 2/ }).waitFor();
+  });
+});
