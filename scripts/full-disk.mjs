@@ -8,7 +8,7 @@ import { startPostgres } from "./postgres.mjs";
 import { studentsOf } from "./students.mjs";
 
 const PLACE = "/var/tmp/rusty-caliper-small-disk";
-const SIZE_MB = 160;
+const SIZE_MB = 320;
 const BALLAST_MB = 8;
 const wait = (ms) => new Promise((r) => setTimeout(r, ms));
 

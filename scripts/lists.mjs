@@ -1,4 +1,5 @@
-// npm run bench -- lists: what lists and pages cost over 60,000 submissions, and with 2,000 people in 40 courses.
+// npm run bench -- lists: what every page costs with 500 students in 20 courses and 60,000 submissions of theirs, among
+// 2,000 people in 40 courses.
 import { spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
 import { join } from "node:path";
@@ -43,15 +44,36 @@ try {
   const { address } = await startWeb(env, 3_660, { quiet: true });
   const caretaker = await entered((await one("select id from people where administrator limit 1")).id);
   const teaching = await one(
-    `select e.person_id, h.course_id, h.id from handouts h join enrolments e on e.course_id = h.course_id
-     where e.role = 'instructor' limit 1`,
+    `select e.person_id, h.course_id, h.id, h.exercise_id from handouts h join enrolments e on e.course_id = h.course_id
+     where e.role = 'instructor' order by h.id limit 1`,
   );
-  const teacher = await entered(teaching.person_id);
+  const learning = await one(
+    "select s.id, s.person_id from submissions s where s.handout_id = $1 order by attempt desc limit 1",
+    [teaching.id],
+  );
+  const [teacher, student] = [await entered(teaching.person_id), await entered(learning.person_id)];
+  const { course_id: course, id: handout, exercise_id: exercise } = teaching;
   const pages = [
     ["people and courses", "/administration", caretaker],
-    ["people of a course", `/courses/${teaching.course_id}/people`, teacher],
+    ["what runs here", "/running", caretaker],
     ["courses", "/courses", teacher],
-    ["class on a handout", `/handouts/${teaching.id}`, teacher],
+    ["courses of a student", "/courses", student],
+    ["people of a course", `/courses/${course}/people`, teacher],
+    ["calendar", `/courses/${course}/calendar`, teacher],
+    ["gradebook", `/courses/${course}/gradebook`, teacher],
+    ["library", "/library", teacher],
+    ["library searched", "/library?q=exercise+1", teacher],
+    ["exercise", `/exercises/${exercise}`, teacher],
+    ["drawing board", `/exercises/${exercise}/sheet`, teacher],
+    ["revisions", `/exercises/${exercise}/revisions`, teacher],
+    ["class on a handout", `/handouts/${handout}`, teacher],
+    ["class view", `/handouts/${handout}/class`, teacher],
+    ["live", `/handouts/${handout}/live`, teacher],
+    ["second check", `/handouts/${handout}/second-check`, teacher],
+    ["same work", `/handouts/${handout}/same-work`, teacher],
+    ["marking desk", `/submissions/${learning.id}`, teacher],
+    ["result", `/submissions/${learning.id}`, student],
+    ["Bench", `/bench/${handout}`, student],
     ["account", "/account", teacher],
   ];
   for (const [name, path, cookie] of pages) {

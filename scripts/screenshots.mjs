@@ -105,16 +105,20 @@ try {
   await teacher.getByText("It says all there is to know").waitFor({ timeout: 60_000 });
   await shot(teacher, "drawing-board");
 
+  const second = await visit("Alasdair Finch");
+  await second.getByRole("link", { name: "All exercises" }).click();
+  await second.waitForURL("**/library");
+  await shot(second, "library");
+  await second.goto(`${web.address}/courses`);
+  await second.getByRole("link", { name: "Spacer of one's own" }).first().click();
+  await second.waitForURL("**/handouts/*");
+  await second.waitForFunction(() => !document.querySelector(".loading"), undefined, { timeout: 120_000 });
+  await shot(second, "own-numbers");
+
   const student = await visit("Idris Fenwick");
   await student.getByRole("row", { name: /WS-08/ }).getByRole("link", { name: "Go on" }).click();
   await student.locator("[data-gauge=Volume]", { hasText: "mm³" }).waitFor({ timeout: 30_000 });
   await shot(student, "bench-solid");
-  await student.getByRole("button", { name: "History" }).click();
-  await student.getByLabel("Name of the version or variant").fill("before the holes");
-  await student.getByRole("button", { name: "Name this version" }).click();
-  await student.getByText("before the holes").waitFor();
-  await shot(student, "bench-history");
-  await student.keyboard.press("Escape");
   await student.getByRole("button", { name: /^Sketch on front/ }).click();
   await student.getByTestId("sketch").waitFor();
   await shot(student, "bench-sketch-loose");
@@ -131,10 +135,6 @@ try {
   await builder.getByRole("row", { name: /WS-02/ }).getByRole("link", { name: "Go on" }).click();
   await builder.locator("[data-gauge=Volume]", { hasText: "mm³" }).waitFor({ timeout: 30_000 });
   await builder.waitForTimeout(1000);
-  await builder.mouse.click(560, 330);
-  await builder.keyboard.press("3");
-  await shot(builder, "bench-section");
-  for (let i = 0; i < 3; i++) await builder.keyboard.press("3");
   await builder.getByRole("button", { name: /^Hole counterbored/ }).click();
   await builder.getByRole("form", { name: "Hole" }).waitFor();
   await builder.waitForTimeout(1500);

@@ -1,9 +1,10 @@
 import { z } from "zod";
-import { readExercise, type Exercise } from "@/core/check/exercise";
+import { newExercise, readExercise, type Exercise } from "@/core/check/exercise";
 import type { RubricLine } from "@/core/check/rubric";
 import { LineDraftSchema, rubricOf } from "@/ui/exercise/rubric-draft";
 import type { Question } from "@/core/check/question";
-import { MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
+import { emptyPart, MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
+import { MAX_IMPORTED } from "@/core/part/steps/imported/schema";
 import { checkVarying, numbersThatMayVary } from "@/core/check/own-numbers";
 import type { Varying } from "@/core/check/varying";
 import { varyingOf } from "@/ui/exercise/own-numbers-draft";
@@ -181,7 +182,9 @@ export async function exerciseFrom(
     .map((h) => h.trim())
     .filter(Boolean);
   const rule = text("tolerance-sizes");
-  const isFirst = brought.value !== undefined && !old.reference.steps.length;
+  // a file says nothing of material and unit
+  const isFile = brought.value?.steps[0]?.kind === "imported";
+  const isFirst = brought.value !== undefined && !isFile && !old.reference.steps.length;
   const asked = {
     units: text("units"),
     material: { name: text("material"), density: Number(text("density").replace(",", ".")) },
@@ -195,7 +198,11 @@ export async function exerciseFrom(
     ...asked,
     // the first reference hands its material and unit on; later differences are shown and asked about
     ...(isFirst && { units: brought.value.units, material: brought.value.material }),
-    reference: { ...(brought.value ?? referenceFor(old.reference, asked)), name: text("title") },
+    reference: {
+      ...(brought.value ?? referenceFor(old.reference, asked)),
+      ...(isFile && asked),
+      name: text("title"),
+    },
     tolerances: {
       volume: percent(form, "tolerance-volume"),
       mass: percent(form, "tolerance-mass"),
@@ -242,10 +249,20 @@ function paperFrom(typed: string): Exercise["sheet"]["paper"] {
 const referenceFor = (reference: PartDocument, asked: object): object =>
   reference.steps.length ? reference : { ...reference, ...asked };
 
+/** A part document, or the body of a STEP file as the one step of a part. */
 async function partIn(file: FormDataEntryValue | null): Promise<Outcome<PartDocument | undefined>> {
   if (!(file instanceof File) || !file.size) return done(undefined);
   if (file.size > MAX_DOCUMENT) return refuse("too-large", "The part document is larger than 2 MB.");
-  return readPart(await file.text());
+  const text = await file.text();
+  if (!/^\s*ISO-10303-21/.test(text)) return readPart(text);
+  if (text.length > MAX_IMPORTED)
+    return refuse(
+      "too-large",
+      "The STEP file is larger than 1.5 MB. Write the one part, without what stands round it.",
+    );
+  const { units, material } = newExercise();
+  const step = { id: "imported1", kind: "imported" as const, file: file.name.slice(0, 120), step: text };
+  return readPart({ ...emptyPart(file.name, units, material), steps: [step] });
 }
 
 /** The rubric as it was typed; what there was where the form holds none. */

@@ -109,8 +109,8 @@ export const makeCourse = async (c: { title: string; term: string; timeZone: str
   ).id;
 
 /**
- * The same course for another term, with its exercises, the terms they were issued with and its rubrics, without people,
- * groups and handouts.
+ * The same course for another term, with its exercises, the terms they were issued with and its rubrics, without
+ * people, groups and handouts.
  */
 export const copyCourse = (id: string, term: string): Promise<string> =>
   transaction(async (client) => {

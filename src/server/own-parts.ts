@@ -145,10 +145,11 @@ export const saveOwnPart = (handoutId: string, personId: string, revision: numbe
       [handoutId, personId],
       client,
     );
-    const had = await row("select 1 from own_parts where handout_id = $1 and person_id = $2 and sheet is not null", [
-      handoutId,
-      personId,
-    ]);
+    const had = await row(
+      "select 1 from own_parts where handout_id = $1 and person_id = $2 and sheet is not null",
+      [handoutId, personId],
+      client,
+    );
     if (!had && others.some((o) => isAlike(o.signature, t.signature))) return false;
     await client.query(
       `update own_parts set state = 'ready', trouble = null, revision = $3, sheet = $4, drawing = $5, targets = $6,

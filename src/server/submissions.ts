@@ -5,6 +5,7 @@ import type { Grade } from "@/core/grade/grade";
 import { acceptedAs, FIGURES_ONLY, type Accepted, type FiguresOnly, type PartFile } from "@/core/check/part-file";
 import type { Answers } from "@/core/check/question";
 import type { PartDocument } from "@/core/part/document";
+import { foreignSteps } from "@/core/part/foreign";
 import type { OwnNumbers } from "@/core/check/own-numbers";
 import { ownExercise } from "./own-parts";
 import type { PackedPicture } from "./pictures";
@@ -70,7 +71,8 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       [h.id, personId],
       client,
     );
-    const fault = faultOf(h, meant) ?? (isFromBench(meant) ? faultOfWork(work, meant) : undefined);
+    const fault =
+      faultOf(h, meant) ?? (isFromBench(meant) ? (faultOfWork(work, meant) ?? foreignIn(h, work)) : undefined);
     if (fault) return fault;
     const moment = await one<{ now: Date; own_due: Date | null }>(
       `select now() as now,
@@ -148,6 +150,17 @@ function faultOf(h: Handout, meant: HandIn): ReturnType<typeof refuse> | undefin
   if (h.accepts.includes(as)) return undefined;
   const list = h.accepts.map((a) => TAKEN[a]).join(" or ");
   return refuse("not-accepted", `This handout does not take ${TAKEN[as]}: hand in ${list}.`);
+}
+
+/** A body from a file is a file, though it came in a part: only what all were given to begin with may hold one. */
+function foreignIn(h: Handout, work: Work | undefined): ReturnType<typeof refuse> | undefined {
+  const { start } = h.exercise;
+  const isGiven = start?.from === "starter" && foreignSteps(start.part).length > 0;
+  if (!work || isGiven || h.accepts.includes("step") || !foreignSteps(work.document).length) return undefined;
+  return refuse(
+    "not-accepted",
+    "This part holds a body from a file, and this handout takes only what is built on the Bench.",
+  );
 }
 
 function faultOfWork(work: Work | undefined, meant: HandIn): ReturnType<typeof refuse> | undefined {

@@ -1,4 +1,7 @@
 import { spawn, type ChildProcess } from "node:child_process";
+import { cpSync, mkdtempSync, rmSync, symlinkSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { randomUUID } from "node:crypto";
 import pg from "pg";
 import type { Browser, BrowserContext, Page } from "playwright-core";
@@ -6,12 +9,13 @@ import { openBrowser } from "./harness";
 
 export const PASS = "three words will do";
 
-/** A college of its own: an empty database, and web and worker on it as `npm run web` and `npm run worker` start them. */
+/** A college of its own: an empty database, web and workers on it as `npm run web` and `npm run worker` start them. */
 export class College {
   page!: Page;
   private readonly name = `college_${randomUUID().slice(0, 8)}`;
   private readonly admin = new pg.Client({ connectionString: process.env["DATABASE_URL"] });
   private readonly parts: ChildProcess[] = [];
+  private readonly folders: string[] = [];
   private readonly contexts: BrowserContext[] = [];
   private browser!: Browser;
   address = "";
@@ -22,18 +26,29 @@ export class College {
     return url.href;
   }
 
-  /** @param workers how many grading processes, each a process of its own */
+  /** @param workers how many grading processes, each in a folder of its own as on machines of their own */
   async open(port: number, workers = 0): Promise<void> {
     await this.admin.connect();
     await this.admin.query(`create database ${this.name}`);
     const said = await this.start("web", /running at (\S+)/, port);
     this.address = said[1]!;
-    for (let i = 0; i < workers; i++) await this.start("worker", /grading process is running/, port);
+    for (let i = 0; i < workers; i++) await this.start("worker", /grading process is running/, port, this.folder());
     this.browser = await openBrowser();
   }
 
-  private async start(part: string, ready: RegExp, port: number): Promise<RegExpExecArray> {
+  /** The program once more, elsewhere. */
+  private folder(): string {
+    const folder = mkdtempSync(join(tmpdir(), "caliper-elsewhere-"));
+    this.folders.push(folder);
+    for (const name of ["src", "scripts", "package.json", "package-lock.json", "tsconfig.json"])
+      cpSync(name, join(folder, name), { recursive: true });
+    symlinkSync(join(process.cwd(), "node_modules"), join(folder, "node_modules"));
+    return folder;
+  }
+
+  private async start(part: string, ready: RegExp, port: number, cwd = process.cwd()): Promise<RegExpExecArray> {
     const child = spawn(process.execPath, ["scripts/start.mjs", part], {
+      cwd,
       env: { ...process.env, DATABASE_URL: this.database, PORT: String(port), CALIPER_DEMO: "0", LOG_LEVEL: "error" },
       stdio: ["pipe", "pipe", "pipe"],
     });
@@ -55,6 +70,7 @@ export class College {
       child.kill("SIGTERM");
       await gone;
     }
+    for (const folder of this.folders) rmSync(folder, { recursive: true, force: true });
     await this.admin.query(`drop database ${this.name} with (force)`);
     await this.admin.end();
   }

@@ -115,13 +115,19 @@ describe.sequential("a term, from an empty database", () => {
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     handout = new URL(teacher.url()).pathname.split("/")[2]!;
-    const made = () =>
-      college
-        .asked<{ n: number }>("select count(*)::int as n from own_parts where handout_id = $1 and state = 'ready'", [
-          handout,
-        ])
-        .then((r) => r[0]!.n);
-    await expect.poll(made, { timeout: 120_000 }).toBe(30);
+    // two grading processes, each in a folder of its own, take their share
+    const holders = new Set<string>();
+    const made = async () => {
+      const [now] = await college.asked<{ n: number; holders: string[] }>(
+        `select (select count(*)::int from own_parts where handout_id = $1 and state = 'ready') as n,
+           array(select distinct locked_by from graphile_worker._private_jobs where locked_by is not null) as holders`,
+        [handout],
+      );
+      now!.holders.forEach((h) => holders.add(h));
+      return now!.n;
+    };
+    await expect.poll(made, { timeout: 120_000, interval: 100 }).toBe(30);
+    expect(holders.size).toBeGreaterThanOrEqual(2);
     await teacher.reload();
     expect(await teacher.getByRole("row", { name: /Student \d+ .* mm · \d/ }).count()).toBe(30);
     await isAccessible(teacher);
@@ -152,9 +158,6 @@ describe.sequential("a term, from an empty database", () => {
         .asked<{ n: number }>("select count(*)::int as n from checks where state = 'checked'")
         .then((r) => r[0]!.n);
     await expect.poll(checked, { timeout: 120_000 }).toBe(STUDENTS);
-    // both grading processes took their share of parts and checks, or could have: both are heard of
-    const lanes = await college.asked("select 1 from worker_heartbeats where seen_at > now() - interval '10 seconds'");
-    expect(lanes.length).toBe(4);
   }, 600_000);
   it("the desk shows each against their own numbers, and whose Sheet a copy was built from", async () => {
     await teacher.goto(`${college.address}/handouts/${handout}`);

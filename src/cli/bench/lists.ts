@@ -1,46 +1,89 @@
+import { checkSubmission } from "@/core/check/check";
+import { prepareExercise } from "@/core/check/prepare";
+import { gradeReport } from "@/core/grade/grade";
 import { readRoster } from "@/core/roster/roster";
+import { footExercise } from "@/demo/exercises";
+import { tripodFoot } from "@/demo/parts";
 import { handoutsOf } from "@/server/courses";
 import { closeDatabase, one, rows } from "@/server/database";
 import { classOn } from "@/server/handouts";
 import { migrate } from "@/server/migrate";
+import { packPicture } from "@/server/pictures";
 import { knownOf, takeIn } from "@/server/roster";
 import { hashPassword, personByPassword, type Person } from "@/server/people";
+import { openNodeKernel } from "@/worker/kernel";
 
-/** Five courses of thirty students, twenty handouts each, twenty tries each: how long a page's lists take. */
+/** Twenty courses of twenty-five students, twenty handouts each, six tries each: how long a page's lists take. */
 const RUNS = 100;
 await migrate();
-await rows(`insert into courses (title) select 'Course ' || c from generate_series(1, 5) c`);
+const kernel = await openNodeKernel();
+const document = footExercise();
+const targets = prepareExercise(kernel, document);
+if (!targets.ok) throw new Error(targets.refusal.sentence);
+const wrong = checkSubmission(kernel, document, tripodFoot({ baseHole: 20 }));
+if (!wrong.ok) throw new Error(wrong.refusal.sentence);
+const { report, picture } = wrong.value;
+const grade = gradeReport(document, report);
+
+await rows(`insert into courses (title, term) select 'Course ' || c, 'Autumn' from generate_series(1, 20) c`);
 await rows(`insert into people (name, email, password_hash)
-  select 'Student ' || p, 'list-' || p || '@elsewhere.example', 'none' from generate_series(1, 150) p`);
+  select 'Student ' || p, 'list-' || p || '@elsewhere.example', 'none' from generate_series(1, 500) p`);
 await rows(`insert into enrolments (course_id, person_id, role)
   select c.id, p.id, 'student' from (select id, row_number() over () as n from courses) c
-  join (select id, row_number() over () as n from people) p on (p.n - 1) / 30 = c.n - 1`);
-await rows(`insert into exercises (course_id, document) select id, '{}' from courses`);
-await rows(`insert into handouts (exercise_id, course_id, exercise, revision, due_at)
-  select x.id, x.course_id, jsonb_build_object('number', 'L-' || h, 'title', 'Handout ' || h), 1,
-    now() + h * interval '1 day'
-  from exercises x, generate_series(1, 20) h`);
-await rows(`insert into submissions (handout_id, person_id, attempt, document)
-  select h.id, e.person_id, a, '{"steps": []}' from handouts h
-  join enrolments e on e.course_id = h.course_id, generate_series(1, 20) a`);
-await rows(`insert into checks (submission_id, state, points, out_of)
-  select id, 'checked', 10 + attempt % 10, 20 from submissions`);
-// and thirty-five courses more, 2,000 people in all, with an instructor each and somebody who looks after the server
-await rows(`with c as (insert into courses (title) select 'Other ' || c from generate_series(1, 35) c returning id),
+  join (select id, row_number() over () as n from people) p on (p.n - 1) / 25 = c.n - 1`);
+await rows(
+  `insert into exercises (course_id, document, prepared, prepared_version)
+   select c.id,
+     $1::jsonb || jsonb_build_object('number', 'L-' || lpad(n::text, 2, '0'), 'title', 'Exercise ' || n), $2, 1
+   from courses c, generate_series(1, 20) n`,
+  [document, targets.value],
+);
+await rows(
+  `insert into handouts (exercise_id, course_id, exercise, revision, due_at, sheet, drawing, targets)
+   select x.id, x.course_id, x.document, 1, now() + interval '1 day', $1, $2, $3 from exercises x`,
+  [targets.value.sheet, targets.value.drawing, { volume: targets.value.volume, mass: targets.value.mass }],
+);
+await rows(
+  `insert into works (handout_id, person_id, document, live_numbers, live_at)
+   select h.id, e.person_id, $1, '{"steps": 6, "sketches": 3, "defined": 3}', now()
+   from handouts h join enrolments e on e.course_id = h.course_id`,
+  [tripodFoot()],
+);
+await rows(
+  `insert into submissions (handout_id, person_id, attempt, document, work_version)
+   select h.id, e.person_id, a, $1, 1 from handouts h
+   join enrolments e on e.course_id = h.course_id, generate_series(1, 6) a`,
+  [tripodFoot({ baseHole: 20 })],
+);
+// every newest try has its whole report, as a page of the class opens them
+await rows(
+  `insert into reports (submission_id, run, revision, kernel, report, grade, picture)
+   select id, id::text, 1, 'k', $1, $2, $3 from submissions where attempt = 6`,
+  [report, grade, packPicture(picture)],
+);
+await rows(`insert into checks (submission_id, state, points, out_of, shown_points, shown_of, report_id)
+  select s.id, 'checked', 10 + s.attempt % 10, 20, 10, 20, r.id
+  from submissions s left join reports r on r.submission_id = s.id`);
+// and twenty courses more, 2,000 people in all, with an instructor each and somebody who looks after the server
+await rows(`with c as (insert into courses (title) select 'Other ' || c from generate_series(1, 20) c returning id),
   p as (insert into people (name, email) select 'Person ' || p, 'other-' || p || '@elsewhere.example'
-    from generate_series(1, 1850) p returning id)
+    from generate_series(1, 1500) p returning id)
   insert into enrolments (course_id, person_id, role)
   select c.id, p.id, 'student' from (select id, row_number() over () as n from c) c
-  join (select id, row_number() over () as n from p) p on p.n % 35 = c.n - 1`);
-await rows(`update enrolments e set role = 'instructor' where person_id in
-  (select min(person_id::text)::uuid from enrolments group by course_id)`);
+  join (select id, row_number() over () as n from p) p on p.n % 20 = c.n - 1`);
+await rows(`insert into people (name, email) select 'Teacher ' || c, 'teacher-' || c || '@elsewhere.example'
+  from generate_series(1, 40) c`);
+await rows(`insert into enrolments (course_id, person_id, role)
+  select c.id, p.id, 'instructor' from (select id, row_number() over (order by title) as n from courses) c
+  join (select id, row_number() over (order by name) as n from people where name like 'Teacher %') p on p.n = c.n`);
 await rows("update people set administrator = true where email = 'other-1@elsewhere.example'");
-await rows("analyze");
+await rows("vacuum analyze");
 
 const { n } = await one<{ n: number }>("select count(*)::int as n from submissions");
-const course = await one<{ id: string }>("select id from courses limit 1");
+const course = await one<{ id: string }>("select id from courses where title = 'Course 1'");
 const student = await one<Person>(
-  "select p.id, p.name, p.email from people p join enrolments e on e.person_id = p.id where e.course_id = $1 limit 1",
+  `select p.id, p.name, p.email from people p join enrolments e on e.person_id = p.id
+   where e.course_id = $1 and e.role = 'student' limit 1`,
   [course.id],
 );
 const handout = await one<{ id: string }>("select id from handouts where course_id = $1 limit 1", [course.id]);

@@ -88,9 +88,13 @@ export const ownNumbersText = (own: OwnNumbers, known: readonly DrivingNumber[],
 /**
  * Whether own numbers can be given: every number is there, and its values lie so far apart that a part with another's
  * is told from the right one.
+ * @param known the numbers of its reference that may vary, where they are known already
+ * @returns how many different parts they give
  */
-export function checkVarying(exercise: Exercise): Outcome<number> {
-  const known = numbersThatMayVary(exercise);
+export function checkVarying(
+  exercise: Exercise,
+  known: readonly DrivingNumber[] = numbersThatMayVary(exercise),
+): Outcome<number> {
   const general = generalTolerance(exercise);
   for (const v of exercise.varies ?? []) {
     const n = known.find((k) => k.id === v.number);

@@ -4,6 +4,7 @@ import { rebuild } from "@/core/part/rebuild";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { sizedBody, type SizedBody } from "./body";
 import { disturbances, standsAs, type Disturbance } from "./disturb";
+import { foreignDisturbances } from "./foreign";
 import { asLettered, roundingOf, type Lettering } from "./lettering";
 import { withSketchesDefined, type DrivingNumber } from "./numbers";
 import { letteringFor } from "./printed";
@@ -65,7 +66,7 @@ export function disturbed(
   const defined = withSketchesDefined(reference);
   // what was drawn loosely may lie a hair beside what defining makes of it: then it stays loose
   const document = defined !== reference && standsAs(kernel, defined, body) ? defined : reference;
-  const changes = disturbances(kernel, document, body, faces, tell);
+  const changes = [...disturbances(kernel, document, body, faces, tell), ...foreignDisturbances(document, body)];
   return done({ reference, body, changes });
 }
 

@@ -4,6 +4,7 @@ import { MAX_DOCUMENT } from "@/core/part/document";
 import Link from "next/link";
 import { startTransition, useActionState, useState } from "react";
 import type { Exercise } from "@/core/check/exercise";
+import { isForeign } from "@/core/part/foreign";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
@@ -42,6 +43,8 @@ export function ExerciseForm(props: Props) {
   const isCurrent = made?.isCurrent ?? true;
   const prepared = made?.prepared ?? null;
   const measured = prepared && "sheet" in prepared ? prepared : null;
+  // what was read off a file can be printed and checked, and not be changed
+  const given = (measured?.table?.numbers ?? []).filter((n) => !isForeign(n, e.reference));
   return (
     <PageFrame person={person}>
       {made && <Follow on={`exercise:${made.id}`} busy={!isCurrent} />}
@@ -140,11 +143,11 @@ export function ExerciseForm(props: Props) {
                 </select>
               </Field>
               <div className="col-span-6">
-                <Field label="Reference part (document)">
+                <Field label="Reference part (document), or a STEP file">
                   <input
                     name="part"
                     type="file"
-                    accept="application/json,.json"
+                    accept="application/json,.json,.step,.stp"
                     className="file-input file-input-sm w-full"
                     onChange={(ev) => {
                       // said here, before it is sent all the way to be refused
@@ -221,11 +224,11 @@ export function ExerciseForm(props: Props) {
                     const size = measured?.sizes?.find((s) => s.id === id);
                     return size ? [{ id, text, size }] : [];
                   })}
-                  numbers={measured?.table?.numbers ?? []}
+                  numbers={given}
                   wanted={measured?.wanted}
                 />
               )}
-              {made && measured?.table && <OwnNumbersEditor exercise={e} numbers={measured.table.numbers} />}
+              {made && measured?.table && <OwnNumbersEditor exercise={e} numbers={given} />}
             </fieldset>
             <LibraryFields exercise={e} />
             <SheetFields exercise={e} />
@@ -253,9 +256,7 @@ export function ExerciseForm(props: Props) {
               start={made.tryRubric}
             />
           )}
-          {made && measured?.table && (
-            <FollowOnForm id={made.id} numbers={measured.table.numbers} units={e.units} act={made.followOn} />
-          )}
+          {made && measured?.table && <FollowOnForm id={made.id} numbers={given} units={e.units} act={made.followOn} />}
           {made && (
             <IssueForm
               made={made}

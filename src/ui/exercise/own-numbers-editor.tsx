@@ -11,7 +11,7 @@ export function OwnNumbersEditor({ exercise, numbers }: { exercise: Exercise; nu
   const quantityOf = (id: string) => numbers.find((n) => n.id === id)?.quantity ?? "length";
   const [list, setList] = useState(() => (exercise.varies ?? []).map((v) => draftOf(v, quantityOf(v.number), units)));
   const read = varyingOf(list, numbers, units);
-  const parts = read.ok ? checkVarying({ ...exercise, varies: [...read.value] }) : read;
+  const parts = read.ok ? checkVarying({ ...exercise, varies: [...read.value] }, numbers) : read;
   const free = numbers.filter((n) => !list.some((v) => v.number === n.id));
   const valueText = (n: DrivingNumber) => (n.quantity === "angle" ? angleText(n.value) : lengthText(n.value, units));
   // most labels say the value already

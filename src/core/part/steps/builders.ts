@@ -3,6 +3,7 @@ import { buildChamfer } from "./chamfer/build";
 import { buildExtrude } from "./extrude/build";
 import { buildFillet } from "./fillet/build";
 import { buildHole } from "./hole/build";
+import { buildImported } from "./imported/build";
 import type { Step } from "./kinds";
 import { buildMirror } from "./mirror/build";
 import { buildPattern } from "./pattern/build";
@@ -27,5 +28,6 @@ const BUILDERS: { [K in Step["kind"]]: Build<Extract<Step, { kind: K }>> } = {
   plane: buildPlane,
   axis: buildAxis,
   point: buildPoint,
+  imported: buildImported,
 };
 export const builderOf = (step: Step): Build<Step> => BUILDERS[step.kind] as unknown as Build<Step>;

@@ -7,6 +7,7 @@ import { extrudeKind } from "./extrude/schema";
 import type { StepKind } from "./fields";
 import { filletKind } from "./fillet/schema";
 import { holeKind } from "./hole/schema";
+import { importedKind } from "./imported/schema";
 import { mirrorKind } from "./mirror/schema";
 import { patternKind } from "./pattern/schema";
 import { planeKind } from "./plane/schema";
@@ -29,6 +30,7 @@ export const STEP_KINDS = {
   plane: planeKind,
   axis: axisKind,
   point: pointKind,
+  imported: importedKind,
 };
 type Kinds = typeof STEP_KINDS;
 export type Step = { [K in keyof Kinds]: z.infer<Kinds[K]["schema"]> }[keyof Kinds];

@@ -14,7 +14,7 @@ export function freshStep(
     used = new Set(before.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])));
   const idle = [...sketches].reverse().find((s) => !used.has(s.id)),
     sketch = idle ?? sketches[sketches.length - 1];
-  const hasSolid = before.some((s) => ["extrude", "revolve"].includes(s.kind) && !s.suppressed);
+  const hasSolid = before.some((s) => ["extrude", "revolve", "imported"].includes(s.kind) && !s.suppressed);
   const noSketch = (what: string) => refuse("no-sketch", `There is no sketch to ${what} yet. Begin with Sketch.`);
   const noSolid = () => refuse("no-body", "There is no material yet. Sketch an outline and add material first.");
   const make = (step: object): Outcome<Step> => done({ id, kind, ...step, ...preset } as Step);
@@ -86,6 +86,8 @@ export function freshStep(
       return make({ by: { kind: "of", of: { axis: "z" } } });
     case "point":
       return make({ by: { kind: "at", at: [0, 0, 0] } });
+    case "imported":
+      return refuse("no-file", "A body from a file is brought in on the exercise’s page.");
     case "sketch":
       return refuse("no-plane", "Choose a plane for the sketch.");
   }

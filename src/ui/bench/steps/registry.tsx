@@ -9,6 +9,7 @@ import { AxisStepCard, PlaneStepCard, PointStepCard } from "./datum";
 import { ExtrudeCard } from "./extrude";
 import { FilletCard } from "./fillet";
 import { HoleCard } from "./hole";
+import { ImportedCard } from "./imported";
 import { MirrorCard } from "./mirror";
 import { PatternCard } from "./pattern";
 import { RevolveCard } from "./revolve";
@@ -27,6 +28,7 @@ const CARDS: Record<Exclude<Step["kind"], "sketch">, unknown> = {
   plane: PlaneStepCard,
   axis: AxisStepCard,
   point: PointStepCard,
+  imported: ImportedCard,
 };
 
 export function StepCard({ store, draft }: { store: BenchStore; draft: Step }) {
