@@ -96,14 +96,12 @@ export async function sweep(): Promise<Record<string, number>> {
   return gone;
 }
 
-/** Courses in which nothing has happened for so many years, for whoever decides what goes. */
+/** Courses in which nothing was due for so many years, for whoever decides what goes. */
 export const restingCourses = (years: number) =>
   rows<{ id: string; title: string; term: string; last: Date }>(
     `select id, title, term, last from (
-       select c.id, c.title, c.term, greatest(c.created_at,
-         (select max(h.due_at) from handouts h where h.course_id = c.id),
-         (select max(s.handed_in_at) from handouts h join submissions s on s.handout_id = h.id
-          where h.course_id = c.id)) as last
+       select c.id, c.title, c.term,
+         greatest(c.created_at, (select max(h.due_at) from handouts h where h.course_id = c.id)) as last
        from courses c) resting
      where last < now() - make_interval(years => $1) order by last`,
     [years],

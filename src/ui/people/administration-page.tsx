@@ -76,7 +76,7 @@ export function AdministrationPage({
   wanted: string;
   letters: readonly LetterLine[];
   hasMail: boolean;
-  /** Courses in which nothing has happened for long. */
+  /** Courses in which nothing was due for long. */
   resting: readonly { readonly id: string; readonly name: string }[];
   newCourse: (values: unknown) => Promise<Answer>;
   takePersonAway: (values: unknown) => Promise<Answer>;
@@ -126,7 +126,7 @@ export function AdministrationPage({
         </div>
         {resting.length > 0 && (
           <p className="mt-3 text-sm">
-            Nothing has happened for two years in {resting.map((c) => c.name).join(", ")}: decide whether they may go.
+            Nothing was due for two years in {resting.map((c) => c.name).join(", ")}: decide whether they may go.
           </p>
         )}
         <TakeAway
