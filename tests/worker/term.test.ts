@@ -8,7 +8,7 @@ import { deskSubmission } from "@/server/desk";
 import { createExercise, exercise } from "@/server/exercises";
 import { changeTimes, extend, issueHandout, withdraw, type Terms } from "@/server/handout-terms";
 import { classOn, drawingOf, handout } from "@/server/handouts";
-import { enoughParts, handoutOf, ownPart } from "@/server/own-parts";
+import { copiesOn, enoughParts, handoutOf, ownPart } from "@/server/own-parts";
 import type { Person } from "@/server/people";
 import { Denied, permit } from "@/server/permissions";
 import { studentView } from "@/server/results";
@@ -134,6 +134,7 @@ describe("own numbers", () => {
     const copied = await deskSubmission(copy);
     expect(copied.grade!.points).toBeLessThan(copied.grade!.of);
     expect(copied.own!.builtFrom).toBe(a.name);
+    expect([...(await copiesOn(id))]).toEqual([[b.id, a.name]]);
     expect((await studentView(copy, await handoutOf(await handout(id), b.id))).isAnothers).toBe(true);
   }, 200_000);
   it("come to who joins later, and nobody has another's", async () => {

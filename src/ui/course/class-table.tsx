@@ -61,7 +61,7 @@ export function ClassTable({
   person,
   handout,
   rows,
-  hasOwn,
+  varying,
   terms,
   times,
   choices,
@@ -70,8 +70,8 @@ export function ClassTable({
   person: { name: string };
   handout: HandoutHead;
   rows: readonly Row[];
-  /** Each student has numbers of their own. */
-  hasOwn: boolean;
+  /** What differs from student to student, as lists of numbers call it; none: all have the same. */
+  varying: readonly string[];
   /** When it is given, and to whom. */
   times: TimesShown;
   choices: Choices;
@@ -136,7 +136,7 @@ export function ClassTable({
                 <th>Student</th>
                 <th>Handed in</th>
                 <th>Open</th>
-                {hasOwn && <th>Own numbers</th>}
+                {varying.length > 0 && <th>Own numbers</th>}
                 <th className="text-right">Try</th>
                 <th className="text-right">Points</th>
               </tr>
@@ -172,7 +172,7 @@ export function ClassTable({
                   <td>
                     <Standing row={r} />
                   </td>
-                  {hasOwn && (
+                  {varying.length > 0 && (
                     <td className="figures whitespace-nowrap">
                       <OwnNumbers own={r.own} />
                     </td>
@@ -185,6 +185,9 @@ export function ClassTable({
               ))}
             </tbody>
           </table>
+          {varying.length > 0 && (
+            <p className="quiet mt-2 text-sm">Own numbers, in this order: {varying.join("; ")}.</p>
+          )}
           {acts && (
             <div className="no-print mt-6 flex flex-wrap items-end gap-6">
               <form action={acts.again} className="flex gap-2">
@@ -235,7 +238,13 @@ export function ClassTable({
 /** One student's own numbers, or how far they are. */
 function OwnNumbers({ own }: { own: Row["own"] }) {
   if (!own) return <span className="quiet">when they open it</span>;
-  if (own.state === "ready") return own.text;
+  if (own.state === "ready")
+    return (
+      <>
+        {own.text}
+        {own.builtFrom && <span className="block text-xs text-accent">built to those of {own.builtFrom}</span>}
+      </>
+    );
   if (own.state === "trouble") return <span className="whitespace-normal text-error">{own.trouble}</span>;
   return <span className="quiet">being made</span>;
 }

@@ -11,7 +11,15 @@ export type Row = Omit<ClassRow, "handed_in_at" | "seen_at" | "extended_to"> & {
   seenAt: string | null;
   extendedTo: string | null;
   /** Their own numbers, where the handout has such. */
-  own?: { readonly text: string; readonly state: string; readonly trouble: string | null } | undefined;
+  own?:
+    | {
+        readonly text: string;
+        readonly state: string;
+        readonly trouble: string | null;
+        /** Whose Sheet the part was built from, where that is another's. */
+        readonly builtFrom: string | undefined;
+      }
+    | undefined;
 };
 export interface HandoutHead {
   readonly id: string;

@@ -4,7 +4,7 @@ import { numbersThatMayVary, ownNumbersText } from "@/core/check/own-numbers";
 import { audienceOf, choicesIn } from "@/server/handout-terms";
 import { classOn, handout } from "@/server/handouts";
 import { clockIn } from "@/server/moments";
-import { ownPartsOf } from "@/server/own-parts";
+import { copiesOn, ownPartsOf } from "@/server/own-parts";
 import { ClassTable } from "@/ui/course/class-table";
 import { changeMarking, changeWhen, checkHandoutAgain, giveTime, withdrawHandout } from "../../handout-actions";
 import { allowed } from "../../visitor";
@@ -23,7 +23,9 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     seenAt: seen_at?.toISOString() ?? null,
   }));
   const own = new Map((await ownPartsOf(id)).map((o) => [o.person_id, o]));
-  const numbers = h.exercise.varies?.length ? numbersThatMayVary(h.exercise) : [];
+  const varies = h.exercise.varies ?? [];
+  const numbers = varies.length ? numbersThatMayVary(h.exercise) : [];
+  const copies = varies.length ? await copiesOn(id) : undefined;
   return (
     <ClassTable
       person={person}
@@ -44,9 +46,10 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       }}
       rows={rows.map((r) => {
         const part = own.get(r.person_id);
-        return { ...r, own: part && { ...part, text: ownNumbersText(part.numbers, numbers, h.exercise.units) } };
+        const text = part && ownNumbersText(part.numbers, numbers, h.exercise.units);
+        return { ...r, own: part && { ...part, text: text!, builtFrom: copies?.get(r.person_id) } };
       })}
-      hasOwn={Boolean(h.exercise.varies?.length)}
+      varying={varies.map((v) => numbers.find((n) => n.id === v.number)?.label ?? v.number)}
       times={{
         opens: clockIn(h.time_zone, h.opens_at),
         due: clockIn(h.time_zone, h.due_at),
