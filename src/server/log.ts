@@ -1,9 +1,13 @@
 import { randomBytes } from "node:crypto";
 import pino from "pino";
 
+const LEVELS = ["debug", "info", "warn", "error", "silent"];
+const wished = process.env["LOG_LEVEL"] ?? "info";
+
 /** Lines of JSON on standard output; no names, no addresses, no documents. LOG_LEVEL says how much. */
 export const log = pino({
-  level: process.env["LOG_LEVEL"] ?? "info",
+  // one that is none is told when the settings are checked
+  level: LEVELS.includes(wished) ? wished : "info",
   base: { pid: process.pid },
   timestamp: pino.stdTimeFunctions.isoTime,
 });

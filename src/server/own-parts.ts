@@ -33,6 +33,8 @@ export interface OwnTargets extends Pick<Targets, "volume" | "area" | "mass"> {
 
 const BEING_MADE = "Your own numbers are being put on the Sheet. It comes by itself in a moment.";
 
+const NOT_MADE = "Your own numbers could not be made into a part. Your instructor sees this too.";
+
 /**
  * The students of a handout who have no part of their own yet get the next places in the row, and the worker measures
  * them. Asked twice, or by two at once, nobody has two.
@@ -105,8 +107,10 @@ export async function handoutOf(h: Handout, personId: string): Promise<Handout> 
   const own = await ownPart(h.id, personId);
   if (!own)
     return { ...h, sheet: null, trouble: "There are not enough different parts for everybody. Tell your instructor." };
-  const trouble = own.state === "making" && !own.sheet ? BEING_MADE : own.trouble;
-  return { ...h, exercise: ownExercise(h.exercise, own.numbers), sheet: own.sheet, trouble };
+  const trouble = own.state === "making" ? BEING_MADE : NOT_MADE;
+  // what is right is worked out when it is checked; what is asked for is the same for all
+  const exercise = { ...ownExercise(h.exercise, own.numbers), wanted: h.exercise.wanted };
+  return { ...h, exercise, sheet: own.sheet, trouble: own.sheet ? null : trouble };
 }
 
 export const ownPart = (handoutId: string, personId: string) =>

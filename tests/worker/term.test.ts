@@ -1,13 +1,14 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ownSpacerExercise } from "@/demo/own-numbers";
+import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
 import { handoutsOf, makeCourse } from "@/server/courses";
 import { closeDatabase, one, rows, transaction } from "@/server/database";
 import { deskSubmission } from "@/server/desk";
 import { createExercise, exercise } from "@/server/exercises";
 import { changeTimes, extend, issueHandout, withdraw, type Terms } from "@/server/handout-terms";
-import { classOn, drawingOf, handout } from "@/server/handouts";
+import { classOn, drawingOf, forStudent, handout } from "@/server/handouts";
 import { copiesOn, enoughParts, handoutOf, ownPart } from "@/server/own-parts";
 import type { Person } from "@/server/people";
 import { Denied, permit } from "@/server/permissions";
@@ -151,6 +152,17 @@ describe("own numbers", () => {
       [id, late.id],
     );
     expect(n).toBe(1);
+  });
+  it("ask each for the same figures, and say nothing of what is right", async () => {
+    const h = await handout(await issued());
+    const asks: Exercise = {
+      ...h.exercise,
+      questions: [{ id: "q", title: "Mass", asks: { what: "mass" }, tolerance: 0.01 }],
+      wanted: { q: { value: 123.456, quantity: "mass" } },
+    };
+    const told = forStudent(await handoutOf({ ...h, exercise: asks }, students[0]!.id));
+    expect(told.figures.questions).toEqual([{ id: "q", title: "Mass", quantity: "mass" }]);
+    expect(JSON.stringify(told)).not.toContain("123.456");
   });
   it("are refused for a class larger than there are parts", async () => {
     const few = { ...ownSpacerExercise(), varies: [{ number: "sketch1:m3", values: { of: [14, 16] } }] };
