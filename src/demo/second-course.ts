@@ -53,7 +53,7 @@ function numbersPut(document: PartDocument, hand: number): PartDocument {
  */
 export async function secondCourse(c: DemoClass): Promise<void> {
   const { kernel, students } = c;
-  const spacer = listed(ownSpacerExercise(), ["turning", "chamfer", "own numbers"], 2, 40);
+  const spacer = listed(ownSpacerExercise(), ["turning", "chamfer"], 2, 40);
   const id = await c.issue(spacer, 5, { counts: "best" });
   await measureOwnParts(kernel, id, students.values());
   const h = await handout(id);
@@ -85,7 +85,7 @@ export async function secondCourse(c: DemoClass): Promise<void> {
 
   const opensAt = new Date(Date.now() + 7 * 86_400_000);
   opensAt.setHours(8, 0, 0, 0);
-  await c.issue(listed(ownFootExercise(), ["bracket", "holes", "own numbers"], 2, 60), 20, {
+  await c.issue(listed(ownFootExercise(), ["bracket", "holes"], 2, 60), 20, {
     opensAt,
     accepts: ["part"],
   });

@@ -129,7 +129,7 @@ describe.sequential("a term, from an empty database", () => {
     await expect.poll(made, { timeout: 120_000, interval: 100 }).toBe(30);
     expect(holders.size).toBeGreaterThanOrEqual(2);
     await teacher.reload();
-    expect(await teacher.getByRole("row", { name: /Student \d+ .* mm · \d/ }).count()).toBe(30);
+    expect(await teacher.getByRole("row", { name: /Student \d+ .*\d · \d+ mm/ }).count()).toBe(30);
     await isAccessible(teacher);
   }, 150_000);
   it("students read their Sheets, build and hand in; one builds what the neighbour's says", async () => {

@@ -10,6 +10,7 @@ import {
   checkVarying,
   differentParts,
   ownNumbersAt,
+  ownNumbersText,
   valuesOf,
   withOwnNumbers,
   isAlike,
@@ -59,6 +60,16 @@ describe("the row of different parts", () => {
       0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7,
     ]);
   });
+});
+
+it("are told with their unit once", () => {
+  const known = [
+    { id: "a", step: "s", label: "", quantity: "length" as const, value: 1 },
+    { id: "b", step: "s", label: "", quantity: "angle" as const, value: 1 },
+  ];
+  const own = (...list: [string, number][]) => list.map(([number, value]) => ({ number, value }));
+  expect(ownNumbersText(own(["a", 36], ["a", 12.5]), known, "mm")).toBe("36 · 12.5 mm");
+  expect(ownNumbersText(own(["a", 36], ["b", Math.PI / 12], ["a", 12]), known, "mm")).toBe("36 mm · 15° · 12 mm");
 });
 
 describe("values that", () => {

@@ -77,13 +77,17 @@ export function withOwnNumbers(exercise: Exercise, own: OwnNumbers): Outcome<Exe
   return done({ ...rest, reference });
 }
 
-/** "36 mm · 12 mm · 15°": own numbers in the order they vary. @param known numbers of the reference */
-export const ownNumbersText = (own: OwnNumbers, known: readonly DrivingNumber[], units: LengthUnit): string =>
-  own
-    .map(({ number, value }) =>
-      known.find((n) => n.id === number)?.quantity === "angle" ? angleText(value) : lengthText(value, units),
-    )
+/** "36 · 12 mm · 15°": own numbers in the order they vary. @param known numbers of the reference */
+export function ownNumbersText(own: OwnNumbers, known: readonly DrivingNumber[], units: LengthUnit): string {
+  const texts = own.map(({ number, value }) =>
+    known.find((n) => n.id === number)?.quantity === "angle" ? angleText(value) : lengthText(value, units),
+  );
+  // the unit stands once behind what it is of
+  const unit = ` ${units}`;
+  return texts
+    .map((t, i) => (t.endsWith(unit) && texts[i + 1]?.endsWith(unit) ? t.slice(0, -unit.length) : t))
     .join(" · ");
+}
 
 /**
  * Whether own numbers can be given: every number is there, and its values lie so far apart that a part with another's

@@ -242,7 +242,9 @@ function OwnNumbers({ own }: { own: Row["own"] }) {
     return (
       <>
         {own.text}
-        {own.builtFrom && <span className="block text-xs text-accent">built to those of {own.builtFrom}</span>}
+        {own.builtFrom && (
+          <span className="block font-sans text-xs text-accent">built to those of {own.builtFrom}</span>
+        )}
       </>
     );
   if (own.state === "trouble") return <span className="whitespace-normal text-error">{own.trouble}</span>;
