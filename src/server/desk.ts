@@ -6,7 +6,7 @@ import type { Grade } from "@/core/grade/grade";
 import type { PartDocument } from "@/core/part/document";
 import { rows } from "./database";
 import { markingOf } from "./marking";
-import { ownOnDesk, type DeskOwn } from "./own-parts";
+import { ownOnDesk, type DeskOwn } from "./copied-parts";
 import { latestReport, submission, type Submission, type SubmissionState } from "./submissions";
 
 /** One try of a student on the same handout. */

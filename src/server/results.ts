@@ -7,7 +7,8 @@ import type { ShownMark, Shows } from "@/core/grade/shows";
 import { rows } from "./database";
 import type { Handout } from "./handouts";
 import { historyOf, shownTo } from "./marking";
-import { builtFromAnother, ownPart } from "./own-parts";
+import { builtFromAnother } from "./copied-parts";
+import { ownPart } from "./own-parts";
 import { latestPicture, latestReport, submission, type Submission } from "./submissions";
 import type { PackedMesh } from "./pictures";
 
