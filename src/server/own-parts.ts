@@ -75,13 +75,6 @@ const nextPlace = async (handoutId: string, client: pg.PoolClient): Promise<numb
     )
   ).next;
 
-/** Gives a student who opens a handout of own numbers theirs, where they have none. */
-export async function ensureOwnPart(h: Pick<Handout, "id" | "exercise">, personId: string): Promise<void> {
-  if (!h.exercise.varies?.length) return;
-  const has = await row("select 1 from own_parts where handout_id = $1 and person_id = $2", [h.id, personId]);
-  if (!has) await transaction((client) => giveOwnParts(h.id, client, personId));
-}
-
 /** Whether there are different parts enough for a class. */
 export async function enoughParts(exercise: Exercise, students: number): Promise<Outcome<void>> {
   if (!exercise.varies?.length) return done(undefined);
@@ -98,8 +91,12 @@ export async function enoughParts(exercise: Exercise, students: number): Promise
 /** A handout as one student has it: with their own numbers where it has such. */
 export async function handoutOf(h: Handout, personId: string): Promise<Handout> {
   if (!h.exercise.varies?.length) return h;
-  await ensureOwnPart(h, personId);
-  const own = await ownPart(h.id, personId);
+  let own = await ownPart(h.id, personId);
+  if (!own) {
+    // who has come later gets theirs when they open it
+    await transaction((client) => giveOwnParts(h.id, client, personId));
+    own = await ownPart(h.id, personId);
+  }
   if (!own)
     return { ...h, sheet: null, trouble: "There are not enough different parts for everybody. Tell your instructor." };
   const trouble = own.state === "making" ? BEING_MADE : NOT_MADE;

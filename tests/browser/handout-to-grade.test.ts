@@ -8,27 +8,9 @@ import { writeStep } from "@/core/kernel/exchange";
 import { meshOf } from "@/core/kernel/mesh";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
-import { Draft } from "@/demo/draft";
-import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
+import { gaugePlate } from "./gauge-plate";
 import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
-
-/** A gauge plate: 80 × 50 × 12 with a ⌀20 hole in its middle. */
-function gaugePlate() {
-  const d = new Draft("Gauge plate", "mm", STEEL).sketch("top");
-  const [bottom, right] = d.rectangle([0, 0], [80, 50]) as [string, string];
-  const hole = d.circle([40, 25], 10);
-  d.constrain("coincident", `${bottom}.start`, "origin")
-    .dimension("length", [bottom], 80)
-    .dimension("length", [right], 50)
-    .dimension("diameter", [hole], 20);
-  d.dimension("horizontal-distance", ["origin", `${hole}.centre`], 40).dimension(
-    "vertical-distance",
-    ["origin", `${hole}.centre`],
-    25,
-  );
-  return d.extrude("add", { kind: "depth", depth: 12 }).document;
-}
 
 let browser: Browser, teacher: Page, student: Page;
 beforeAll(async () => {

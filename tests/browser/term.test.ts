@@ -8,29 +8,14 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Exercise } from "@/core/check/exercise";
 import { withOwnNumbers, type OwnNumbers } from "@/core/check/own-numbers";
 import type { PartDocument } from "@/core/part/document";
-import { Draft } from "@/demo/draft";
-import { STEEL } from "@/demo/parts";
 import { College } from "./college";
+import { gaugePlate } from "./gauge-plate";
 import { isAccessible, kept, pictureOnFailure } from "./harness";
 
 /** Thirty in the long run: each comes in by a letter, opens the Bench and hands in. */
 const STUDENTS = process.env["CALIPER_LONG"] ? 30 : 4;
 const email = (i: number) => `s${i + 1}@college.example`;
 const ROSTER = ["Full name;E-mail", ...Array.from({ length: 30 }, (_, i) => `Student ${i + 1};${email(i)}`)].join("\n");
-
-/** A gauge plate: 80 × 50 × 12 with a ⌀20 hole in its middle. */
-function gaugePlate(): PartDocument {
-  const d = new Draft("Gauge plate", "mm", STEEL).sketch("top");
-  const [bottom, right] = d.rectangle([0, 0], [80, 50]) as [string, string];
-  const hole = d.circle([40, 25], 10);
-  d.constrain("coincident", `${bottom}.start`, "origin")
-    .dimension("length", [bottom], 80)
-    .dimension("length", [right], 50)
-    .dimension("diameter", [hole], 20)
-    .dimension("horizontal-distance", ["origin", `${hole}.centre`], 40)
-    .dimension("vertical-distance", ["origin", `${hole}.centre`], 25);
-  return d.extrude("add", { kind: "depth", depth: 12 }).document;
-}
 
 const college = new College();
 let administrator: Page, teacher: Page;

@@ -1,6 +1,7 @@
 import { allCourses, peopleLike } from "@/server/courses";
 import { environment } from "@/server/environment";
 import { letters } from "@/server/outbox";
+import { courseText } from "@/ui/parts/course-text";
 import { AdministrationPage } from "@/ui/people/administration-page";
 import { restingCourses } from "@/server/removal";
 import { newCourse, takeCourseAway, takePersonAway } from "../administration-actions";
@@ -30,7 +31,7 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ q
         sentAt: sent_at?.toISOString() ?? null,
       }))}
       hasMail={environment().SMTP_URL !== undefined}
-      resting={resting.map((c) => ({ id: c.id, name: [c.title, c.term].filter(Boolean).join(", ") }))}
+      resting={resting.map((c) => ({ id: c.id, name: courseText(c) }))}
       newCourse={newCourse}
       takePersonAway={takePersonAway}
       takeCourseAway={takeCourseAway}

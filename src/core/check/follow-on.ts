@@ -13,7 +13,7 @@ export function followOn(before: Exercise, number: string, to: number): Outcome<
   if (!known) return refuse("no-number", "The reference does not have this number.");
   const changed = withOwnNumbers(before, [{ number, value: to }]);
   if (!changed.ok) return changed;
-  const { varies: _, sheet, ...rest } = changed.value;
+  const { varies: _, ...rest } = changed.value;
   const text = (v: number) => (known.quantity === "angle" ? angleText(v) : lengthText(v, before.units));
   const place = (before.series?.place ?? 1) + 1;
   return done({
@@ -25,8 +25,6 @@ export function followOn(before: Exercise, number: string, to: number): Outcome<
       `${text(to)} now. Find it on the Sheet, and change your part so that everything else stays right.`,
     series: { name: before.series?.name ?? before.title.slice(0, 60), place },
     start: { from: "own", number: before.number },
-    // views stay where they are; sizes find their places anew
-    sheet,
   });
 }
 

@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { spanText } from "@/core/grade/late";
 import type { AlikePair, AlikePart, SameWorkView } from "@/server/same-work";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
@@ -45,7 +46,7 @@ export function SameWorkPage({
 
 function Pair({ pair }: { pair: AlikePair }) {
   const [a, b] = pair.parts;
-  const apart = Math.abs(Date.parse(a.handedInAt) - Date.parse(b.handedInAt)) / 60_000;
+  const apart = Math.abs(Date.parse(a.handedInAt) - Date.parse(b.handedInAt)) / 1000;
   return (
     <li className="rounded-box border border-base-300 p-4" data-pair>
       <h2 className="font-semibold">
@@ -59,18 +60,13 @@ function Pair({ pair }: { pair: AlikePair }) {
             <li key={l.kind}>{l.sentence}</li>
           ))}
           <li className="quiet">
-            Handed in {apart < 1 ? "within a minute of each other" : `${spanText(apart)} apart`}.
+            Handed in {apart < 60 ? "within a minute of each other" : `${spanText(apart)} apart`}.
           </li>
         </ul>
       </div>
     </li>
   );
 }
-
-const spanText = (minutes: number): string => {
-  if (minutes < 90) return `${Math.round(minutes)} min`;
-  return minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
-};
 
 function Part({ part }: { part: AlikePart }) {
   const work = [

@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { useRef, useState } from "react";
 import type { LibraryRow } from "@/server/library";
+import { courseText } from "../parts/course-text";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 
@@ -14,7 +15,6 @@ interface Course {
 }
 
 export const LEVELS = ["", "first steps", "practised", "demanding"] as const;
-const courseText = (c: { title: string; term: string }) => [c.title, c.term].filter(Boolean).join(", ");
 const minutesText = (m: number) => (m >= 90 ? `${Number((m / 60).toFixed(1))} h` : `${m} min`);
 
 /** Exercises across courses: searched, taken over into another, and brought in from files. */

@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { NewCourse } from "@/core/roster/forms";
+import { courseText } from "../parts/course-text";
 import { DenseTable, type Column } from "../parts/dense-table";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
@@ -35,9 +36,6 @@ export interface LetterLine {
   readonly sentAt: string | null;
   readonly trouble: string | null;
 }
-
-/** "Part Modelling 1, Autumn". */
-const nameOf = (c: { title: string; term: string }): string => [c.title, c.term].filter(Boolean).join(", ");
 
 const COURSES: readonly Column<CourseLine>[] = [
   { id: "title", header: "Course", value: (c) => c.title },
@@ -131,7 +129,7 @@ export function AdministrationPage({
         )}
         <TakeAway
           what="a course"
-          things={courses.map((c) => ({ id: c.id, name: nameOf(c) }))}
+          things={courses.map((c) => ({ id: c.id, name: courseText(c) }))}
           stays="Its exercises, handouts, submissions and results go for good. Its points stay, without names."
           act={takeCourseAway}
         />
