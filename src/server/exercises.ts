@@ -12,7 +12,7 @@ export type Prepared = Measured | { readonly trouble: string };
 
 /** What was measured; before there were sizes and questions they were left out. */
 type Measured = Omit<Targets, Later> & Partial<Pick<Targets, Later>>;
-type Later = "sizes" | "table" | "wanted" | "proof" | "drawing" | "signature";
+type Later = "sizes" | "things" | "table" | "wanted" | "proof" | "drawing" | "signature";
 
 export interface ExerciseRow {
   readonly id: string;

@@ -11,10 +11,10 @@ import { generalTolerance, type Exercise } from "./exercise";
 import { compareFacets } from "./facets-comparison";
 import { facetsMesh } from "./facets-mesh";
 import { CHECKERS } from "./kinds/checkers";
-import type { CheckContext, Maker, Measured } from "./kinds/context";
+import { wholeOf, type CheckContext, type Maker, type Measured } from "./kinds/context";
 import { CHECK_NAMES, type CheckName, type Evidence } from "./kinds/kinds";
 import type { ShapePicture } from "./kinds/shape/check";
-import { measurePart, type Tell } from "./measured";
+import { measurePart, withBodiesJoined, type Tell } from "./measured";
 import type { Answers } from "./question";
 import { wantedFigures } from "./questions";
 import { References } from "./references";
@@ -86,6 +86,7 @@ export function checkMeasured(
     kernel.release(
       reference.measured.solid.shape,
       submission?.solid?.shape,
+      submission?.joined?.solid.shape,
       picture.placed?.shape,
       picture.missing?.shape,
       picture.extra?.shape,
@@ -95,7 +96,9 @@ export function checkMeasured(
     release();
     return measured;
   }
-  const submission = measured.value;
+  // a reference of several bodies asks for them as they are
+  const isOne = reference.measured.properties.bodies === 1;
+  const submission = isOne ? withBodiesJoined(kernel, measured.value) : measured.value;
   progress("comparing shapes");
   const asked = new Set(exercise.rubric.map((line) => line.check));
   const sizes =
@@ -147,7 +150,7 @@ function pictureOf(
   referenceMesh: Mesh,
 ): ReportPicture {
   const size = distance3(reference.properties.box.min, reference.properties.box.max);
-  const shown = picture.placed ?? submission.solid;
+  const shown = picture.placed ?? wholeOf(submission).solid;
   const own = submission.properties ? distance3(submission.properties.box.min, submission.properties.box.max) : size;
   const draw = (s: Solid | undefined, at: number) => (s && s.names.length ? displayMesh(kernel, s, at) : undefined);
   // one that is the same is not drawn twice: facets take as long as all the rest

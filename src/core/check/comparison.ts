@@ -9,7 +9,7 @@ import { SAME_PLACE } from "@/core/measure/tolerance";
 import { correspond, type Correspondence } from "./correspond";
 import { mirroredTensor, sameInertia } from "./inertia";
 import type { Deviation } from "./facets-comparison";
-import type { CheckContext, Measured } from "./kinds/context";
+import { wholeOf, type CheckContext, type Measured } from "./kinds/context";
 import { movedFace, transformedFace } from "./match";
 import { placeOn } from "./placement";
 import { INCHES, SAME_SIZE } from "./tolerance";
@@ -41,13 +41,14 @@ export const sizeOfPart = (m: { readonly properties: NonNullable<Measured["prope
 /** Places a submission on the reference, tells mirrored and wrongly scaled parts, and finds which face is which. */
 export function compareParts(kernel: Kernel, reference: Reference, submission: Measured): Comparison {
   const base = { motion: IDENTITY, facesMatched: 0, scale: 1, placed: [], faces: NOTHING };
-  const { solid, properties } = submission;
+  const { properties } = submission,
+    { solid, faces: own } = wholeOf(submission);
   if (!solid || !properties) return { ...base, finding: "absent" };
   const size = sizeOfPart(reference),
     { tensor } = properties;
   const ratio = properties.volume / reference.properties.volume;
   const believed: Witness = ({ rows }) => sameInertia(reference.properties.tensor, tensor, rows);
-  const near = placeOn(reference.faces, submission.faces, size, believed);
+  const near = placeOn(reference.faces, own, size, believed);
   const sameVolume = Math.abs(ratio - 1) <= SAME_SIZE;
   const found = (finding: Comparison["finding"], p: Placement, scale: number, shown: readonly Face[]): Comparison => {
     const placed = shown.map((f) => movedFace(f, p.motion));
@@ -55,16 +56,16 @@ export function compareParts(kernel: Kernel, reference: Reference, submission: M
     return { finding, motion: p.motion, facesMatched: p.matching.pairs.length, scale, placed, faces };
   };
   if (isWhole(near) && sameVolume && believed(near.motion) && isProved(kernel, reference, submission, near, size))
-    return found("same", near, 1, submission.faces);
+    return found("same", near, 1, own);
   const scale = Math.cbrt(ratio),
     byArea = Math.sqrt(properties.area / reference.properties.area);
   if (Math.abs(scale - 1) > INCHES && Math.abs(byArea / scale - 1) < SAME_SIZE) {
-    const scaled = submission.faces.map((f) => transformedFace(f, false, 1 / scale));
+    const scaled = own.map((f) => transformedFace(f, false, 1 / scale));
     const right = placeWhole(reference.faces, scaled, size);
     if (right) return found("scaled", right, scale, scaled);
   }
   if (sameVolume) {
-    const image = submission.faces.map((f) => transformedFace(f, true, 1));
+    const image = own.map((f) => transformedFace(f, true, 1));
     const asImage: Witness = ({ rows }) => sameInertia(reference.properties.tensor, mirroredTensor(tensor), rows);
     const mirrored = placeWhole(reference.faces, image, size, asImage);
     if (mirrored) {
@@ -72,7 +73,7 @@ export function compareParts(kernel: Kernel, reference: Reference, submission: M
       return near ? { ...told, motion: near.motion, facesMatched: near.matching.pairs.length } : told;
     }
   }
-  return near ? found("differs", near, 1, submission.faces) : { ...base, finding: "unplaced" };
+  return near ? found("differs", near, 1, own) : { ...base, finding: "unplaced" };
 }
 
 /** How many points of a surface must lie on its partner. */
@@ -83,15 +84,16 @@ const POINTS = 5;
  * irrational places of each lie on its partner.
  */
 function isProved(kernel: Kernel, reference: Reference, submission: Measured, p: Placement, size: number): boolean {
+  const whole = wholeOf(submission);
   return p.matching.pairs.every(([r, s]) => {
-    const [own, other] = [reference.faces[r]!, submission.faces[s]!];
+    const [own, other] = [reference.faces[r]!, whole.faces[s]!];
     if (own.carrier.kind !== "other") return true;
     const shapes = (m: { solid: Measured["solid"] }, f: Surface) => {
       const all = faceShapes(kernel, m.solid!.shape).shapes;
       return f.pieces.map((i) => all[i]!);
     };
     const target = shapes(reference, own);
-    return shapes(submission, other).every((piece) => {
+    return shapes(whole, other).every((piece) => {
       const on = pointsOfSurface(kernel, piece).filter((q) => distanceToFace(kernel, piece, q) <= SAME_PLACE * size);
       return on
         .slice(0, POINTS)

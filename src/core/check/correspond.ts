@@ -4,10 +4,10 @@ import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
 import type { Matching } from "./match";
-import { AREA_WEIGHT, FAR_FROM_PARTNER, LEANING, NEAR_WEIGHT, OTHER_SIZE } from "./tolerance";
+import { AREA_WEIGHT, BETTER, FAR_FROM_PARTNER, LEANING, NEAR_WEIGHT, OTHER_SIZE } from "./tolerance";
 
 /** What became of a face of the reference on the submission. */
-type FaceState =
+export type FaceState =
   /** The very same. */
   | { readonly state: "same"; readonly at: number }
   /** On the same surface, of another extent: something beside it differs. */
@@ -24,8 +24,8 @@ export interface Correspondence {
 }
 
 /**
- * Which face of a submission stands for which of the reference: those that coincide first, then greedily by how little
- * their surfaces, places and areas differ.
+ * Which face of a submission stands for which of the reference: those that coincide first, then by how little their
+ * surfaces, places and areas differ.
  * @param placed the submission's faces where they lie on the reference @param size of the reference, mm
  */
 export function correspond(
@@ -36,7 +36,7 @@ export function correspond(
 ): Correspondence {
   const faces: FaceState[] = reference.map(() => ({ state: "missing" }));
   for (const [i, at] of matching.pairs) faces[i] = { state: "same", at };
-  const pairs: { i: number; k: number; cost: number; gap: Gap }[] = [];
+  const pairs: Pair[] = [];
   for (const i of matching.unmatchedReference)
     for (const k of matching.unmatchedSubmission) {
       const [r, s] = [reference[i]!, placed[k]!];
@@ -46,11 +46,9 @@ export function correspond(
       const cost = gap.by + NEAR_WEIGHT * distance3(r.centre, s.centre) + AREA_WEIGHT * size * areas;
       pairs.push({ i, k, cost, gap });
     }
-  pairs.sort((a, b) => a.cost - b.cost);
-  const taken = new Set<number>();
-  for (const { i, k, gap } of pairs) {
-    if (faces[i]!.state !== "missing" || taken.has(k)) continue;
-    taken.add(k);
+  const chosen = assigned(pairs),
+    taken = new Set(chosen.map((p) => p.k));
+  for (const { i, k, gap } of chosen) {
     const isOn = sameCarrier(reference[i]!.carrier, placed[k]!.carrier, size);
     faces[i] = isOn ? { state: "cut", at: k } : { state: "changed", at: k, by: gap.by, grown: gap.grown };
   }
@@ -63,6 +61,49 @@ export function correspond(
     if (at >= 0 && r.carrier.kind !== "other") faces[i] = { state: "cut", at };
   });
   return { faces, extra };
+}
+
+/** A face of the reference and one of the submission that could stand for it. */
+interface Pair {
+  readonly i: number;
+  readonly k: number;
+  readonly cost: number;
+  readonly gap: Gap;
+}
+
+/** Rounds of exchanges at most; each makes the sum less, so they end by themselves. */
+const MOST_ROUNDS = 20;
+/** Of more pairs than this greedy is left as it is. */
+const MOST_EXCHANGED = 150;
+
+/**
+ * Pairs with each face once: the least first, then two exchange partners as long as the sum of costs falls. A row of
+ * holes that was shifted by nearly its step is taken as a row, not each hole for its neighbour.
+ */
+function assigned(pairs: readonly Pair[]): readonly Pair[] {
+  const known = new Map(pairs.map((p) => [`${p.i} ${p.k}`, p]));
+  const [rows, columns] = [new Set<number>(), new Set<number>()];
+  const chosen: Pair[] = [];
+  for (const p of [...pairs].sort((a, b) => a.cost - b.cost)) {
+    if (rows.has(p.i) || columns.has(p.k)) continue;
+    rows.add(p.i);
+    columns.add(p.k);
+    chosen.push(p);
+  }
+  if (chosen.length > MOST_EXCHANGED) return chosen;
+  let isBetter = true;
+  for (let round = 0; isBetter && round < MOST_ROUNDS; round++) {
+    isBetter = false;
+    for (let a = 0; a < chosen.length; a++)
+      for (let b = a + 1; b < chosen.length; b++) {
+        const [p, q] = [chosen[a]!, chosen[b]!];
+        const [x, y] = [known.get(`${p.i} ${q.k}`), known.get(`${q.i} ${p.k}`)];
+        if (!x || !y || x.cost + y.cost >= (p.cost + q.cost) * (1 - BETTER)) continue;
+        [chosen[a], chosen[b]] = [x, y];
+        isBetter = true;
+      }
+  }
+  return chosen;
 }
 
 export interface Gap {

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { emptyPart, MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
 import { MASS_UNITS } from "@/core/units/amounts";
+import { FreeSchema } from "@/core/sizes/free";
 import { GeneralToleranceSchema, type GeneralTolerance } from "@/core/sizes/general";
 import { SizeSchema } from "@/core/sizes/size";
 import { defaultRubric, RubricSchema } from "./rubric";
@@ -39,9 +40,7 @@ export const ExerciseSchema = z.strictObject({
   /** The shape line: every face must be there, or only the volumes count. */
   shapeBy: z.enum(["faces", "volume"]).optional(),
   /** Steps and faces of the reference that are left to the student's judgement. */
-  free: z
-    .strictObject({ steps: z.array(z.string().max(40)).max(100), faces: z.array(z.string().max(300)).max(400) })
-    .optional(),
+  free: FreeSchema.optional(),
   /** For whoever is stuck, opened one by one. */
   hints: z.array(z.string().min(1).max(400)).max(10).optional(),
   /** Just the figure: what the student types beside the part, or in its place. */

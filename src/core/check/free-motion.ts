@@ -3,7 +3,7 @@ import { disturbances, shiftOf } from "@/core/sizes/disturb";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
 import { TOUCHING } from "@/core/sizes/tolerance";
 import { freeFaces } from "./free";
-import type { CheckContext } from "./kinds/context";
+import { wholeOf, type CheckContext } from "./kinds/context";
 
 /**
  * How many freedoms of each sketch only move what the exercise leaves free. What is loose is given sizes as it stands;
@@ -12,7 +12,8 @@ import type { CheckContext } from "./kinds/context";
  */
 export function freeMotions(context: CheckContext): ReadonlyMap<string, number> {
   const { kernel, submission, comparison } = context;
-  const { document, properties, faces } = submission;
+  const { document, properties } = submission,
+    { faces } = wholeOf(submission);
   const found = new Map<string, number>();
   const free = freeFaces(context);
   if (!free.size || !document || !properties) return found;

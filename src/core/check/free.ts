@@ -1,23 +1,31 @@
-import { formatFace, stepOf } from "@/core/naming/names";
+import { formatFace } from "@/core/naming/names";
+import { freeAmong, type Free } from "@/core/sizes/free";
 import { facesOfSize } from "@/core/sizes/size";
+import type { FaceState } from "./correspond";
 import type { CheckContext } from "./kinds/context";
-import type { Free } from "./findings";
+import { ON_THE_LIMIT } from "./tolerance";
 
 /**
- * Faces of the reference that the exercise leaves to the student: those of free steps, those marked, and those whose
- * size is free. A size between two faces frees none: both may be held by others.
+ * Faces of the reference that the exercise leaves to the student: also those whose size is free. A size between two
+ * faces frees none: both may be held by others.
  */
 export function freeFaces({ exercise, reference, sizes }: CheckContext): Free {
-  const steps = new Set(exercise.free?.steps),
-    faces = new Set(exercise.free?.faces);
+  const found = new Map(freeAmong(exercise.free, reference.faces));
   const alone = sizes.filter((s) => s.free && (s.kind === "radius" || s.kind === "chamfer"));
-  for (const s of alone) for (const f of s.kind === "chamfer" ? s.of.map((b) => b.slant) : facesOfSize(s)) faces.add(f);
-  const found = new Set<number>();
+  const faces = new Set(
+    alone.flatMap((s) => (s.kind === "chamfer" ? s.of.map((b) => b.slant as string) : facesOfSize(s))),
+  );
   reference.faces.forEach((f, i) => {
-    const names = f.names.map(formatFace);
-    if (names.some((n) => faces.has(n) || steps.has(stepOf(n))) || f.keys.some((k) => faces.has(k))) found.add(i);
+    if (f.names.some((n) => faces.has(formatFace(n))) || f.keys.some((k) => faces.has(k))) found.set(i, Infinity);
   });
   return found;
+}
+
+/** Whether what became of a face is left to the student: one with a band must be there. */
+export function isLeftFree(free: Free, face: number, state: FaceState): boolean {
+  const within = free.get(face);
+  if (within === undefined || within === Infinity) return within === Infinity;
+  return state.state === "changed" ? state.by <= within + ON_THE_LIMIT : state.state !== "missing";
 }
 
 /**
@@ -29,5 +37,5 @@ export function onlyFreeDiffers(context: CheckContext): boolean {
   if (comparison.finding !== "differs" || comparison.faces.extra.length) return false;
   const free = freeFaces(context);
   if (!free.size) return false;
-  return comparison.faces.faces.every((f, i) => f.state === "same" || f.state === "cut" || free.has(i));
+  return comparison.faces.faces.every((f, i) => f.state === "same" || f.state === "cut" || isLeftFree(free, i, f));
 }

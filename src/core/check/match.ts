@@ -29,18 +29,31 @@ export const sameFace = (a: Face, b: Face, size: number): boolean =>
   sameCarrier(a.carrier, b.carrier, size);
 
 /**
+ * Area that two faces on nearly one surface can have in common: the lesser may lie anywhere within the larger, only
+ * what its centre is off beyond that counts against it.
+ */
+export function overlap(a: Face, b: Face): number {
+  const [small, large] = a.area < b.area ? [a, b] : [b, a];
+  const length = lengthOf(large),
+    play = Math.max(0, length - lengthOf(small)) / 2;
+  const off = Math.max(0, distance3(a.centre, b.centre) - play);
+  return small.area * Math.max(0, 1 - off / length);
+}
+
+/** The longer side of the rectangle with a face's area and rim, mm. */
+function lengthOf({ area, rim }: Face): number {
+  const half = rim / 2;
+  return Math.max(Math.sqrt(area), (half + Math.sqrt(Math.max(0, half ** 2 - 4 * area))) / 2);
+}
+
+/**
  * Area of two faces that coincides, from their invariants alone: all of it when they are one, an estimate on one
  * carrier.
  */
 function sharedArea(a: Face, b: Face, size: number): number {
   if (sameFace(a, b, size)) return Math.max(a.area, b.area);
   if (!sameCarrier(a.carrier, b.carrier, size)) return 0;
-  const small = Math.min(a.area, b.area),
-    large = Math.max(a.area, b.area);
-  // the lesser may lie anywhere within the larger: only what its centre is off beyond that counts
-  const play = (large - small) / (2 * Math.sqrt(large));
-  const off = Math.max(0, distance3(a.centre, b.centre) - play);
-  return 0.9 * small * Math.max(0, 1 - off / Math.sqrt(large));
+  return 0.9 * overlap(a, b);
 }
 
 export interface Matching {

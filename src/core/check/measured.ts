@@ -1,7 +1,9 @@
 import { distance3 } from "@/core/geometry/vector";
-import type { Kernel } from "@/core/kernel/opencascade";
+import { combine } from "@/core/kernel/boolean";
+import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf, type Properties } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
+import { piecesOf } from "@/core/kernel/trim";
 import { surfacesOf } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
@@ -28,6 +30,28 @@ export function measurePart(
   if (!solid) return { document, built, solid, properties: undefined, faces: [] };
   return { document, built, ...measureSolid(kernel, solid) };
 }
+
+/**
+ * A part of several bodies with what they make up together: whether they were joined is asked for by itself. Where
+ * they cannot be joined they stay as they are.
+ */
+export function withBodiesJoined(kernel: Kernel, part: Measured): Measured {
+  const { solid, properties } = part;
+  if (!solid || !properties || properties.bodies < 2 || properties.bodies > MOST_JOINED) return part;
+  const pieces = piecesOf(kernel, solid);
+  try {
+    const [first, ...rest] = pieces as [Solid, ...Solid[]];
+    const joined = combine(kernel, "fuse", first, rest);
+    return { ...part, joined: { solid: joined, faces: measureSolid(kernel, joined).faces } };
+  } catch (e) {
+    if (e instanceof KernelFault) return part;
+    throw e;
+  } finally {
+    kernel.release(...pieces.map((p) => p.shape));
+  }
+}
+/** So many bodies are joined at most: each more takes a boolean. */
+const MOST_JOINED = 40;
 
 /** Describes a body that is there already. */
 export function measureSolid(kernel: Kernel, solid: Solid): Measured & { readonly properties: Properties } {

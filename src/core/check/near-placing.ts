@@ -2,7 +2,7 @@ import type { Rigid } from "@/core/geometry/rigid";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import type { Face } from "@/core/kernel/faces";
 import { gapOf } from "./correspond";
-import { areaCentre, matchFaces, movedFace } from "./match";
+import { areaCentre, matchFaces, movedFace, overlap } from "./match";
 import { NEAR_LEVEL, NEAR_REACH } from "./tolerance";
 import { shifts, wishes } from "./votes";
 import type { Placement } from "./whole";
@@ -21,7 +21,7 @@ export function nearArea(reference: readonly Face[], placed: readonly Face[], si
     let most = 0;
     for (const s of placed) {
       const gap = gapOf(r, s, size);
-      if (gap && gap.by < reach) most = Math.max(most, Math.min(r.area, s.area) * (1 - gap.by / reach));
+      if (gap && gap.by < reach) most = Math.max(most, overlap(r, s) * (1 - gap.by / reach));
     }
     sum += most;
   }

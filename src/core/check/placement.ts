@@ -6,7 +6,7 @@ import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { areaCentre, matchFaces, movedFace } from "./match";
-import { BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
+import { AS_DRAWN, BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
 import { largest, nearArea, placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { placeWhole, triad, type Placement, type Witness } from "./whole";
@@ -172,7 +172,7 @@ export function placeOn(
       size,
       size,
     );
-  const bestLikeness = () => (known ??= likeness(best!.motion) * (1 + BETTER));
+  const bestLikeness = () => (known ??= likeness(best!.motion));
   const attempt = (rows: Rigid["rows"], branches: number): number => {
     const turned = submission.map((f) => movedFace(f, { rows, shift: [0, 0, 0] }));
     const fallback = sub3(middle, areaCentre(turned));
@@ -188,7 +188,12 @@ export function placeOn(
       const motion = { rows, shift };
       if (best && matching.area < best.matching.area * (1 - BETTER)) continue;
       // where as much coincides the rest decides: what leaves least wrong is meant
-      if (best && matching.area <= best.matching.area * (1 + BETTER) && likeness(motion) <= bestLikeness()) continue;
+      if (
+        best &&
+        matching.area <= best.matching.area * (1 + BETTER) &&
+        likeness(motion) <= bestLikeness() * (1 + BETTER)
+      )
+        continue;
       best = { motion, matching };
       known = undefined;
     }
@@ -205,13 +210,21 @@ export function placeOn(
   const asBuilt = ranked.find(({ rows }) => rows.every((r, i) => r.every((v, k) => v === IDENTITY.rows[i]![k])));
   // most parts lie as they were drawn: that is looked at closer whatever its first shift brings
   for (const { rows } of new Set([...ranked.slice(0, 6), ...(asBuilt ? [asBuilt] : [])])) attempt(rows, 3);
+  // where it lies about as well as it was drawn, that is how its maker and the drawing see it
+  const drawn = matchFaces(reference, submission, size);
+  const least = largest(reference).reduce((s, f) => s + f.area, 0);
+  const isAsGood = (by: Placement) => {
+    const times = drawn.pairs.length >= by.matching.pairs.length ? AS_DRAWN : 1;
+    return least - likeness(IDENTITY) <= times * (least - bestLikeness());
+  };
+  if (best && isAsGood(best)) best = { motion: IDENTITY, matching: drawn };
   const all = reference.reduce((s, f) => s + f.area, 0);
   if (best && best.matching.area > ENOUGH * all) return best;
   const near = placeNear(
     reference,
     submission,
     turned.length ? turned : [IDENTITY.rows],
-    best ? [best.motion] : [],
+    [IDENTITY, ...(best ? [best.motion] : [])],
     directions,
     size,
   );

@@ -5,6 +5,8 @@ import { svgOf } from "@/core/formats/drawing-svg";
 import type { Proof } from "@/core/sheet/proof";
 import { proveSheet } from "@/core/sheet/prove";
 import { drawSheet, type Sheet } from "@/core/sheet/sheet";
+import { bodyOf, keyOf } from "@/core/sizes/body";
+import { featuresOf } from "@/core/sizes/features";
 import { disturbed, proposedSizes, type RankTable } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
 import { done, type Outcome } from "@/core/units/refusal";
@@ -19,6 +21,8 @@ export interface Targets {
   readonly sheet: Sheet;
   /** The sizes it prints, and how those proposed for the reference follow the numbers it was made with. */
   readonly sizes: readonly Size[];
+  /** What a person sees on the reference, by name, with the faces it is made of: it can be left free. */
+  readonly things: readonly { readonly name: string; readonly faces: readonly string[] }[];
   readonly table: RankTable;
   /** Whether the Sheet says enough, and only once. */
   readonly proof: Proof;
@@ -51,14 +55,19 @@ export function prepareExercise(
   const { drawing, sheet } = drawn.value;
   const wanted = wantedFigures(kernel, exercise);
   if (!wanted.ok) return wanted;
-  const { solid, properties } = measurePart(kernel, exercise.reference);
+  const { solid, properties, faces } = measurePart(kernel, exercise.reference);
   kernel.release(solid?.shape);
-  const { volume, area, moments } = properties!;
+  const { volume, area, moments, box } = properties!;
+  const things = featuresOf(bodyOf(faces, box), { unit: exercise.units }).map((f) => ({
+    name: f.name,
+    faces: f.surfaces.map((s) => keyOf(faces[s]!)),
+  }));
   const { table, proof } = proveSheet(changed.value, drawn.value, { ...exercise, sizes }, volume);
   return done({
     sheet: { ...sheet, svg: svgOf(drawing) },
     drawing,
     sizes,
+    things,
     table,
     proof,
     signature: { area, moments },

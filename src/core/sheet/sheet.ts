@@ -3,6 +3,7 @@ import { svgOf } from "@/core/formats/drawing-svg";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
+import { freeAmong, freeOnPaper, sizesLeftFree } from "@/core/sizes/free";
 import type { Size } from "@/core/sizes/size";
 import { sizesOf } from "@/core/sizes/sizes";
 import { massAsLettered } from "@/core/units/amounts";
@@ -99,10 +100,12 @@ const PICTORIAL: ViewPlan = {
 };
 
 /** Lays a Sheet out: as its layout says, else as a draughtsman would. */
-export function layOut(draft: Draft, subject: LaidSubject, owner = OWNER): DrawnSheet {
+export function layOut(draft: Draft, given: LaidSubject, owner = OWNER): DrawnSheet {
   const { model, features } = draft,
-    { projection, layout, unhatched } = subject.sheet;
-  const { sizes } = subject;
+    { projection, layout, unhatched } = given.sheet,
+    { surfaces } = model.body;
+  const sizes = sizesLeftFree(given.sizes, freeOnPaper(freeAmong(given.free, surfaces)), surfaces);
+  const subject = { ...given, sizes };
   const planned = plannedViews(model, projection);
   const place = (views: readonly View[]) => itemsOf(model, features, sizes, views, letteringOf(subject));
   const views = layout

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { LayoutSchema } from "./layout";
 import { PAPER_NAMES } from "./paper";
+import type { FreeSchema } from "@/core/sizes/free";
 import type { Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
 import type { Size } from "@/core/sizes/size";
@@ -53,6 +54,8 @@ export interface SheetSubject {
   readonly reference: PartDocument;
   /** The sizes it prints; left out: those proposed for the reference. */
   readonly sizes?: readonly Size[] | undefined;
+  /** Steps and faces that are left to the student: their sizes are lettered so. */
+  readonly free?: z.infer<typeof FreeSchema> | undefined;
   readonly tolerances: { readonly mass: number };
   readonly sheet: z.infer<typeof SheetSettingsSchema>;
 }

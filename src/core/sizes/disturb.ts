@@ -74,12 +74,15 @@ export function shiftOf(was: Carrier, now: Carrier | undefined, size: number): n
     return distance3(was.centre, now.centre) + Math.abs(was.radius - now.radius);
   const [p, q] = [axisOf(was), axisOf(now)];
   if (!p || !q) return 0;
+  const leans = size * length3(cross3(p.along, q.along));
   if (was.kind === "cone" && now.kind === "cone")
-    return distance3(was.tip, now.tip) + size * (Math.abs(was.half - now.half) + length3(cross3(p.along, q.along)));
+    return distance3(was.tip, now.tip) + size * Math.abs(was.half - now.half) + leans;
   if (was.kind === "torus" && now.kind === "torus")
-    return distance3(was.centre, now.centre) + Math.abs(was.major - now.major) + Math.abs(was.minor - now.minor);
+    return (
+      distance3(was.centre, now.centre) + Math.abs(was.major - now.major) + Math.abs(was.minor - now.minor) + leans
+    );
   const grown = "radius" in was && "radius" in now ? Math.abs(was.radius - now.radius) : 0;
-  return distance3(footOn(q.at, p), q.at) + size * length3(cross3(p.along, q.along)) + grown;
+  return distance3(footOn(q.at, p), q.at) + leans + grown;
 }
 
 /** Whether a document builds just the faces of a body. */

@@ -1,4 +1,4 @@
-import { cross3, dot3, length3, type Vec3 } from "@/core/geometry/vector";
+import { add3, cross3, dot3, length3, scale3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, normalAt } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { parseFace } from "@/core/naming/names";
@@ -14,13 +14,16 @@ import {
   type Direction,
   type Plane,
 } from "./candidates/candidate";
+import { slotsOf } from "./candidates/slots";
 import { letteredLength, type Lettering } from "./lettering";
+import { pocketName } from "./pockets";
 import { placesFor, sideOf } from "./places";
 import { TOUCHING } from "./tolerance";
 
 /** Faces that a person takes for one thing, and what they would call it. */
 export interface Feature {
-  readonly kind: "hole" | "boss" | "fillet" | "rounding" | "chamfer" | "recess" | "cone" | "ball" | "ring" | "face";
+  readonly kind:
+    "hole" | "slot" | "boss" | "fillet" | "rounding" | "chamfer" | "recess" | "cone" | "ball" | "ring" | "face";
   /** "the hole ⌀9 at the left end". */
   readonly name: string;
   /** Without its place, as all that are like it are called: "hole ⌀9". */
@@ -60,6 +63,15 @@ export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
     const called = `hole ⌀${letteredLength(2 * radiusOf(narrow), lettering)}`;
     take({ kind: "hole", called, surfaces: [...new Set(all)], at: narrow.centre });
   }
+  for (const { ends, sides, floors } of slotsOf(body)) {
+    const called = `slot ${letteredLength(2 * radiusOf(ends[0]), lettering)} wide`;
+    take({
+      kind: "slot",
+      called,
+      surfaces: [...ends, ...sides, ...floors].map((s) => index.get(s)!),
+      at: middleOf(ends),
+    });
+  }
   const main = mainDirections(directionsOf(surfaces));
   surfaces.forEach((s, i) => {
     if (!taken.has(i)) take(ofSurface(s, i, body, main, lettering));
@@ -67,6 +79,7 @@ export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
   return named(found, body);
 }
 
+const middleOf = ([a, b]: readonly [Surface, Surface]): Vec3 => scale3(add3(a.centre, b.centre), 0.5);
 const radiusOf = (s: Surface): number => (s.carrier as { radius: number }).radius;
 
 function isOwnFloor(floor: Plane, rounds: readonly Surface[], surfaces: readonly Surface[]): boolean {
@@ -81,7 +94,9 @@ function ofSurface(s: Surface, i: number, body: SizedBody, main: readonly Direct
   const isBevel = made.some((role) => role === "chamfer") || isNarrowSlant(s, body, main);
   if (isPlane(s)) {
     if (isBevel) return { ...own, kind: "chamfer", called: "chamfer" };
-    const side = sideOf(s.carrier, body.box);
+    const side = sideOf(s.carrier, body.box),
+      inPocket = pocketName(s, body);
+    if (inPocket) return { ...own, kind: "face", called: inPocket };
     return { ...own, kind: "face", called: side.name, ...(side.isOuter && { full: side.name }) };
   }
   if (c.kind === "cylinder") {
@@ -115,7 +130,11 @@ function isNarrowSlant(s: Surface, { surfaces }: SizedBody, main: readonly Direc
   if (isCone(s)) return s.beside.length === 2 && s.beside.every((b) => surfaces[b]!.area > s.area);
   if (!isPlane(s)) return false;
   const isMain = main.some((d) => length3(cross3(d.along, s.carrier.normal)) <= TOUCHING);
-  const larger = s.beside.filter((b) => surfaces[b]!.area > 4 * s.area && isPlane(surfaces[b]!));
+  // a side of a prism stands square on what it lies between
+  const larger = s.beside.filter((b) => {
+    const o = surfaces[b]!;
+    return isPlane(o) && o.area > 4 * s.area && !isSquare(o.carrier.normal, s.carrier.normal);
+  });
   return !isMain && larger.length >= 2;
 }
 

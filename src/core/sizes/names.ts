@@ -27,8 +27,8 @@ export function namesOfFaces(body: SizedBody, features: readonly Feature[]): Nam
   return { one, all };
 }
 
-/** "inner fillet R6" to "inner fillets R6": the word before the size. */
-const plural = (base: string): string => (/[⌀R]/.test(base) ? base.replace(/ (?=[⌀R])/, "s ") : `${base}s`);
+/** "inner fillet R6" to "inner fillets R6", "floor of the pocket" to "floors of the pocket". */
+export const plural = (base: string): string => base.replace(/^.*?(?= of | [⌀R\d]|$)/, "$&s");
 
 /** What a size is called in a sentence: "the diameter of the hole ⌀9 at the left", "the distance from … to …". */
 export function nameOfSize(size: Size, { one, all }: Names): string {
@@ -53,7 +53,11 @@ export function nameOfSize(size: Size, { one, all }: Names): string {
     case "wall":
       return "the thickness of the wall";
     case "slot":
-      return `the slot with ${all(size.of.map((s) => s[0]))}`;
+      return `the length and width of ${all(size.of.map((s) => s[0]))}`;
+    case "cone": {
+      const name = all(size.of);
+      return name.startsWith("the cone") ? `the angle of ${name}` : `${noun} of ${name}`;
+    }
     case "arc":
       return `${noun} of ${one(size.of)}`;
     default:

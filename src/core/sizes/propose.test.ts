@@ -3,6 +3,9 @@ import { demoExercises, solidExercises } from "@/cli/bench/demo-parts";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
+import { pulley } from "@/demo/long-part";
+import { counterweight, cordPulley, glandPlate } from "@/demo/sheet-parts";
+import { withSketchesDefined } from "./numbers";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { openNodeKernel } from "@/worker/kernel";
 import { sizedBody } from "./body";
@@ -14,7 +17,10 @@ beforeAll(async () => {
   kernel = await openNodeKernel();
 });
 
-const demo = [...demoExercises(), ...solidExercises()].map(([name, e]) => [name, e.reference] as const);
+const demo = [
+  ...[...demoExercises(), ...solidExercises()].map(([name, e]) => [name, e.reference] as const),
+  ...[cordPulley(), glandPlate(), counterweight(), pulley()].map((d, i) => [`${d.name} (${i})`, d] as const),
+];
 // one way of each; all of them in the long run
 const ways = process.env["CALIPER_LONG"] ? 99 : 1;
 const known = SOLIDS.flatMap((s) => s.ways.slice(0, ways).map((way, i) => [`${s.name}, way ${i + 1}`, way] as const));
@@ -46,5 +52,18 @@ describe("proposed sizes", () => {
   ])("%s: are those a draughtsman would print", (name, want) => {
     const document = demo.find(([n]) => n === name)![1];
     expect(proposed(document).texts).toEqual([...want].sort());
+  });
+  it.each([
+    ["pad leaning inwards on both sides of its sketch", ["20", "50", "50", "10°"]],
+    ["frustum of a pyramid", ["10", "20", "20", "53.13°"]],
+    ["frustum of a cone", ["10", "⌀16", "⌀6"]],
+    ["angle", ["25", "30", "30", "35", "40"]],
+    ["sphere", ["SR7"]],
+    ["half ball", ["SR7"]],
+    ["chamfered shaft", ["12", "⌀16", "2 × 45°"]],
+    ["slotted plate", ["4", "20", "6", "60", "15", "slot 8 × 30"]],
+  ])("%s: too, of a sketch whose corners nobody joined", (name, want) => {
+    const { ways } = SOLIDS.find((s) => s.name === name)!;
+    expect(proposed(withSketchesDefined(ways[0]!)).texts).toEqual([...want].sort());
   });
 });

@@ -5,6 +5,7 @@ import { distanceCandidates } from "./candidates/distances";
 import { holeCandidates } from "./candidates/holes";
 import { patternCandidates } from "./candidates/patterns";
 import { roundCandidates } from "./candidates/rounds";
+import { slotCandidates } from "./candidates/slots";
 import { wallCandidates } from "./candidates/walls";
 import type { SizedBody } from "./body";
 import type { Disturbance } from "./disturb";
@@ -19,6 +20,7 @@ export const candidatesOf = (body: SizedBody): Candidate[] => [
   ...bevelCandidates(body),
   ...wallCandidates(body),
   ...patternCandidates(body),
+  ...slotCandidates(body),
   ...roundCandidates(body),
   ...distanceCandidates(body),
   ...angleCandidates(body),
@@ -67,14 +69,14 @@ const isPlain = (angle: number): boolean => [0, Math.PI / 2, Math.PI].some((plai
  * @param changes where the faces go with each driving number; see `disturbances`
  */
 export function proposeSizes(body: SizedBody, changes: readonly Disturbance[]): ProposedSize[] {
-  const followed = candidatesOf(body).flatMap(({ size, cost }) => {
+  const followed = candidatesOf(body).flatMap(({ size, cost, asRead = false }) => {
     const named = { ...size, id: "candidate" } as Size;
     const f = follow(named, body, changes);
     if (!f || f.rows.every(isNothing)) return [];
     const isDull = f.reading.length === 1 && f.reading[0]!.quantity === "angle" && isPlain(f.reading[0]!.value);
     const own = f.reading.map((v, i) => readingCost(f.rows[i]!, v.value, changes, body.size));
     const other = f.parted.map(({ of, row }) => readingCost(row, f.reading[of]!.value, changes, body.size));
-    const reading = Math.max(...own, ...other);
+    const reading = asRead ? 0 : Math.max(...own, ...other);
     return [{ size: named, ...f, cost: cost + reading + (isDull ? DULL : 0) }];
   });
   followed.sort((a, b) => a.cost - b.cost);

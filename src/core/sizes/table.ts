@@ -114,8 +114,11 @@ function levelsApart(a: Carrier | undefined, b: Carrier | undefined): number | u
 const isAlike = (a: SizeReading, b: SizeReading): boolean =>
   a.length === b.length && a.every((v, i) => Math.abs(v.value - b[i]!.value) <= EQUAL);
 
-/** Where a carrier stands and how large it is, in numbers that are lengths. */
-function numbersOf(c: Carrier, middle: Vec3, size: number): number[] {
+/**
+ * Where a carrier stands and how large it is, in numbers that are lengths.
+ * @param like what it was: an axis that points the other way is the same axis, but for a cone's
+ */
+function numbersOf(c: Carrier, like: Carrier, middle: Vec3, size: number): number[] {
   const scaled = (d: Vec3) => scale3(d, angleScale(size));
   if (c.kind === "plane") return [...scaled(c.normal), c.offset - dot3(c.normal, middle)];
   if (c.kind === "sphere") return [...c.centre, c.radius];
@@ -130,7 +133,9 @@ function numbersOf(c: Carrier, middle: Vec3, size: number): number[] {
         : c.kind === "torus"
           ? [c.major, c.minor]
           : [];
-  return [...scaled(axis.along), ...foot, ...own];
+  const was = axisOf(like)?.along ?? axis.along;
+  const along = c.kind !== "cone" && dot3(was, axis.along) < 0 ? scale3(axis.along, -1) : axis.along;
+  return [...scaled(along), ...foot, ...own];
 }
 
 /**
@@ -141,7 +146,7 @@ export function shapeRank(body: SizedBody, changes: readonly Disturbance[]): num
   const { surfaces, size } = body,
     middle = scale3(add3(body.box.min, body.box.max), 0.5);
   const of = (on: (s: (typeof surfaces)[number]) => Carrier): number[] =>
-    surfaces.flatMap((s) => numbersOf(on(s), middle, size));
+    surfaces.flatMap((s) => numbersOf(on(s), s.carrier, middle, size));
   const base = of((s) => s.carrier);
   const span = new Span();
   const difference = (other: readonly number[], by: number): Row =>

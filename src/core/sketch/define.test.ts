@@ -107,6 +107,33 @@ describe("define the rest", () => {
       ),
     ).toBe(rest[0]!.takes);
   });
+  it("joins ends that lie on each other before it measures them, and keeps on the axes what lies there", () => {
+    const l = (id: string, start: [number, number], end: [number, number]) => ({
+      id,
+      kind: "line" as const,
+      start,
+      end,
+    });
+    const outline = [
+      l("l1", [0, 0], [8, 0]),
+      l("l2", [8, 0], [3, 10]),
+      l("l3", [3, 10], [0, 10]),
+      l("l4", [0, 10], [0, 0]),
+    ];
+    const loose = { ...e, curves: outline };
+    const relations = defineTheRest(loose, "mm").map((p) => p.relation);
+    expect(relations.filter((r) => r.kind === "coincident" && !r.of.includes("origin"))).toHaveLength(4);
+    expect(relations.filter((r) => "value" in r)).toHaveLength(3);
+    expect(freedoms(taken(loose))).toBe(0);
+    // half a disc on the upright axis: its radius alone
+    const half = {
+      ...e,
+      curves: [{ id: "a", kind: "arc" as const, centre: [0, 0], start: [0, -7], end: [0, 7] }, l("m", [0, 7], [0, -7])],
+    } as Sketch;
+    const sizes = defineTheRest(half, "mm").filter((p) => "value" in p.relation);
+    expect(sizes.map((p) => p.relation.kind)).toEqual(["radius"]);
+    expect(freedoms(taken(half))).toBe(0);
+  });
   it("has nothing to say about a sketch that is fully defined", () => {
     expect(defineTheRest(taken(plate), "mm")).toEqual([]);
   });

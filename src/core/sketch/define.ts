@@ -1,4 +1,4 @@
-import { COLLAPSED, STILL } from "./tolerance";
+import { COLLAPSED, JOIN, STILL } from "./tolerance";
 import { headingAt } from "@/core/geometry/segment";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { plainNumber, inUnit, type LengthUnit } from "@/core/units/quantity";
@@ -36,8 +36,9 @@ const AT_ORIGIN = 0.03;
 const TRIES = 600;
 
 /**
- * Proposes relations and sizes for what is loose, in the order of a draughtsman: first what stands on the origin, then
- * level, upright and tangent, then sizes of round things, then lengths, then places from the origin, angles last.
+ * Proposes relations and sizes for what is loose, in the order of a draughtsman: first ends that lie on each other are
+ * joined, then what stands on the origin, then level, upright and tangent, what lies on the axes, then sizes of round
+ * things, then lengths, then places from the origin, angles last.
  * Each takes at least one freedom from what those before it left. Sizes are those of the sketch, rounded.
  */
 export function defineTheRest(sketch: Sketch, unit: LengthUnit): Proposal[] {
@@ -93,6 +94,12 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
         : Number(plainNumber(inUnit(m, unit), unit === "mm" ? 2 : 3).replace(/\s/g, ""));
     return value > 0 ? [{ kind, of, value }] : [];
   };
+  const ends = points.filter((p) => /\.(start|end)$/.test(p));
+  for (const [i, p] of ends.entries())
+    for (const q of ends.slice(i + 1)) {
+      const isCorner = curveOf(p) !== curveOf(q) && distance2(pointAt(s, p), pointAt(s, q)) <= JOIN;
+      if (isCorner) yield tie("coincident", p, q);
+    }
   const first = points[0];
   if (first !== undefined && Math.hypot(...pointAt(s, first)) < AT_ORIGIN * size)
     yield tie("coincident", first, "origin");
@@ -128,6 +135,13 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
             yield tie("tangent", pair[0]!.id, pair[1]!.id);
         }
     }
+  // what lies on an axis is meant to
+  for (const p of points)
+    for (const [axis, at] of [
+      ["y-axis", 0],
+      ["x-axis", 1],
+    ] as const)
+      if (Math.abs(pointAt(s, p)[at]) <= STILL * size) yield tie("point-on-curve", p, axis);
   for (const c of round) yield* measure(c.kind === "circle" ? "diameter" : "radius", c.id);
   const byLength = [...lines].sort((a, b) => distance2(b.start, b.end) - distance2(a.start, a.end));
   for (const l of byLength) {
@@ -140,11 +154,8 @@ function* candidates(s: Sketch, unit: LengthUnit): Generator<NewConstraint | New
     yield* measure("vertical-distance", `${l.id}.start`, `${l.id}.end`);
   }
   for (const p of points) {
-    const [x, y] = pointAt(s, p);
-    if (Math.abs(x) > STILL * size) yield* measure("horizontal-distance", "origin", p);
-    else yield tie("point-on-curve", p, "y-axis");
-    if (Math.abs(y) > STILL * size) yield* measure("vertical-distance", "origin", p);
-    else yield tie("point-on-curve", p, "x-axis");
+    yield* measure("horizontal-distance", "origin", p);
+    yield* measure("vertical-distance", "origin", p);
   }
   for (const l of lines) yield* measure("angle", "x-axis", l.id);
   for (const c of all)

@@ -19,9 +19,14 @@ export interface Measured {
   readonly solid: Solid | undefined;
   readonly properties: Properties | undefined;
   readonly faces: readonly Surface[];
+  /** Of several bodies: what they make up together, as shapes are compared. Those that touch are one there. */
+  readonly joined?: { readonly solid: Solid; readonly faces: readonly Surface[] } | undefined;
   /** Of a part that came as a mesh, in place of a solid. */
   readonly facets?: FacetBody | undefined;
 }
+
+/** A part as its shape is compared: its bodies as one. */
+export const wholeOf = (m: Measured): Pick<Measured, "solid" | "faces"> => m.joined ?? m;
 
 /** What a check may know of who made a part: what their names for things hold. */
 export interface Maker {

@@ -59,6 +59,8 @@ export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
   const { kernel, exercise, references } = judge;
   const truth = truthOf(judge, wrong.document);
   if (!truth) return undefined;
+  // bodies that touch make up the same shape: that they are several is a line of its own
+  const isSame = truth.isSame || wrong.kind === "two bodies";
   const start = performance.now();
   const r = checkSubmission(kernel, exercise, wrong.document, { references });
   const took = performance.now() - start;
@@ -73,7 +75,7 @@ export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
     if (e.verdict !== want) faults.push(`${check}: ${e.verdict}, should be ${want}`);
   }
   const shape = find(report, "shape");
-  const wantShape = truth.isSame ? "met" : "missed";
+  const wantShape = isSame ? "met" : "missed";
   if (shape.verdict !== wantShape && shape.verdict !== "unknown" && truth.isClear)
     faults.push(`shape: ${shape.verdict} (${shape.finding}), should be ${wantShape}`);
   // the sizes of a mirror image are told on the image
@@ -136,16 +138,17 @@ function truthOf({ kernel, exercise, body, properties }: Judge, document: PartDo
     volume: { is: p.volume, want: volume },
     mass: { is: p.volume * density, want: volume },
     isMaterial: Math.abs(density - 1) < FIGURE_NOISE,
-    isSame: most <= PRINTED_LENGTH && isVolume && p.bodies === 1,
+    isSame: most <= PRINTED_LENGTH && isVolume,
     isClear: most < PRINTED_LENGTH / 2 || (most > PRINTED_LENGTH * 3 && !isTwin),
     isWhole,
     wrong,
   };
 }
 
-/** How far a face went: a flat one where it is, not at the far end of the part. */
+/** How far a face went: a flat one, or a cone, where it is, not at the far end of the part. */
 function movedBy(s: Surface, now: Carrier | undefined, size: number): number {
   const was = s.carrier;
+  if (was.kind === "cone" && now?.kind === "cone") return shiftOf(was, now, Math.sqrt(s.area));
   if (was.kind !== "plane" || now?.kind !== "plane") return shiftOf(was, now, size);
   const apart = Math.abs(dot3(now.normal, s.centre) - now.offset);
   return apart + distance3(now.normal, was.normal) * Math.sqrt(s.area);

@@ -1,35 +1,59 @@
+import { cross3, dot3, type Vec3 } from "@/core/geometry/vector";
 import type { Surface } from "@/core/measure/surfaces";
 import { parseFace } from "@/core/naming/names";
 import { isParallel, isSquare } from "../anchor";
 import { keyOf, type SizedBody } from "../body";
-import { isCone, isPlane, type Candidate, type Plane } from "./candidate";
+import { EQUAL, PARALLEL } from "../tolerance";
+import { measureSize } from "../size";
+import { isCone, isCylinder, isPlane, type Candidate, type Cone, type Plane } from "./candidate";
+
+/** A turned bevel is one up to this share of the radius that it stands on; beyond it is a cone. */
+const BEVEL_OF_RADIUS = 0.5;
 
 /** Bevels between two faces: flat ones, and cones about an axis. Those that a step made so come first. */
 export function bevelCandidates(body: SizedBody): Candidate[] {
   const { surfaces } = body;
   return surfaces.flatMap((s): Candidate[] => {
     if (!isPlane(s) && !isCone(s)) return [];
-    const sides = s.beside.map((b) => surfaces[b]!).filter((o) => o.area > s.area && fitsBeside(s, o));
     const isMeant = /(^|\/)(chamfer|bevel)/.test(parseFace(keyOf(s)).role);
-    const list: Candidate[] = [];
-    for (const [i, a] of sides.entries())
-      for (const b of sides.slice(i + 1))
-        for (const [first, second] of [
-          [a, b],
-          [b, a],
-        ] as const) {
-          const of = [{ slant: keyOf(s), first: keyOf(first), second: keyOf(second) }];
-          const cost = isMeant ? 0.5 : 3.4;
-          list.push({ size: { kind: "chamfer", of, by: "angle" }, cost });
-          list.push({ size: { kind: "chamfer", of, by: "legs" }, cost: cost + 0.1 });
-        }
-    return list;
+    const sides = s.beside.map((b) => surfaces[b]!).filter((o) => fitsBeside(s, o));
+    return sides.flatMap((a, i) =>
+      sides.slice(i + 1).flatMap((b) => [...between(s, a, b, isMeant, body), ...between(s, b, a, isMeant, body)]),
+    );
   });
+}
+
+/** @param first the face that the first leg lies on */
+function between(s: Surface, first: Surface, second: Surface, isMeant: boolean, { on }: SizedBody): Candidate[] {
+  if (!runAlong(s, first, second)) return [];
+  const of = [{ slant: keyOf(s), first: keyOf(first), second: keyOf(second) }];
+  const size = { kind: "chamfer" as const, of };
+  const legs = measureSize({ ...size, id: "", by: "legs" }, on)[0]?.map((v) => v.value);
+  if (!legs || Math.min(...legs) <= EQUAL) return [];
+  const isSmall = isCone(s) ? isSmallOnShaft(s, [first, second], legs) : [first, second].every((o) => o.area > s.area);
+  if (!isMeant && !isSmall) return [];
+  // at half a right angle everybody reads one figure
+  const isEven = isCone(s) && !s.carrier.hollow && Math.abs(legs[0]! - legs[1]!) <= EQUAL;
+  const cost = isMeant || isEven ? 0.5 : 3.4;
+  return [
+    { size: { ...size, by: "angle" }, cost, ...(isEven && { asRead: true }) },
+    { size: { ...size, by: "legs" }, cost: cost + 0.1 },
+  ];
+}
+
+function isSmallOnShaft(s: Cone, sides: readonly Surface[], legs: readonly number[]): boolean {
+  const shaft = sides.find(isCylinder)?.carrier;
+  return !!shaft && !s.carrier.hollow && Math.max(...legs) <= BEVEL_OF_RADIUS * shaft.radius;
 }
 
 /** A flat bevel lies between flat faces; a turned one between a flat face and a round one. */
 const fitsBeside = (s: Surface, o: Surface): boolean =>
   isPlane(s) ? isPlane(o) && leans(s, o) : isPlane(o) || o.carrier.kind === "cylinder";
+
+/** Whether both edges of a flat bevel run one way: faces that come together in a corner have no leg there. */
+const runAlong = (s: Surface, a: Surface, b: Surface): boolean =>
+  ![s, a, b].every(isPlane) || isFlat([s, a, b].map((f) => (f as Plane).carrier.normal));
+const isFlat = ([a, b, c]: readonly Vec3[]): boolean => Math.abs(dot3(cross3(a!, b!), c!)) <= PARALLEL;
 
 const leans = (a: Plane, b: Plane): boolean =>
   !isSquare(a.carrier.normal, b.carrier.normal) && !isParallel(a.carrier.normal, b.carrier.normal);

@@ -13,6 +13,8 @@ export interface Candidate {
   readonly size: Nameless;
   /** How gladly a draughtsman would print it: the least first. */
   readonly cost: number;
+  /** It is read as it is, whatever its maker typed. */
+  readonly asRead?: boolean;
 }
 
 export type Plane = Surface & { readonly carrier: Extract<Carrier, { kind: "plane" }> };

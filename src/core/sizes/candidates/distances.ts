@@ -1,4 +1,5 @@
-import { dot3 } from "@/core/geometry/vector";
+import { footOn } from "@/core/geometry/line";
+import { dot3, length3, scale3, sub3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare, supportAt, type Anchor } from "../anchor";
@@ -27,7 +28,7 @@ export function distanceCandidates(body: SizedBody): Candidate[] {
   const directions = directionsOf(body.surfaces).slice(0, MOST_DIRECTIONS);
   const main = mainDirections(directions);
   const straight = directions.flatMap((d) => alongDirection(body, d, main));
-  return [...straight, ...betweenAxes(body)];
+  return [...straight, ...betweenAxes(body), ...betweenEdges(body, directions)];
 }
 
 function stopsAlong(body: SizedBody, d: Direction, main: readonly Direction[]): Stop[] {
@@ -137,4 +138,36 @@ function betweenAxes({ surfaces }: SizedBody): Candidate[] {
       if (isParallel(axisOf(a.carrier)!.along, axisOf(b.carrier)!.along))
         list.push({ size: { kind: "distance", from: [keyOf(a)], to: [keyOf(b)] }, cost: 4.9 });
   return list;
+}
+
+const MOST_EDGES = 40;
+
+/**
+ * Between parallel edges of what slants, across a direction that no face looks: the outline of a tapered block where it
+ * is widest.
+ */
+function betweenEdges({ surfaces, on }: SizedBody, directions: readonly Direction[]): Candidate[] {
+  const edges = surfaces.flatMap((s, i) =>
+    s.beside.flatMap((b) => {
+      const o = surfaces[b]!;
+      if (b <= i || !isPlane(s) || !isPlane(o)) return [];
+      const anchor = [keyOf(s), keyOf(o)],
+        edge = supportAt(anchor, on);
+      return edge && "line" in edge ? [{ anchor, line: edge.line }] : [];
+    }),
+  );
+  if (edges.length > MOST_EDGES) return [];
+  return edges.flatMap((a, i) =>
+    edges.slice(i + 1).flatMap((b): Candidate[] => {
+      if (!isParallel(a.line.along, b.line.along)) return [];
+      const across = sub3(footOn(b.line.at, a.line), b.line.at),
+        length = length3(across);
+      if (length <= EQUAL) return [];
+      const way = scale3(across, 1 / length);
+      // what a face looks along is measured from that face
+      if (directions.some((d) => isParallel(d.along, way))) return [];
+      const isLevel = directions.some((d) => isSquare(d.along, way) && isSquare(d.along, a.line.along));
+      return isLevel ? [{ size: { kind: "distance", from: a.anchor, to: b.anchor }, cost: 5.2 }] : [];
+    }),
+  );
 }

@@ -26,19 +26,12 @@ const apart = (a: Cylinder, b: Cylinder): number => {
   return distance3(footOn(b.carrier.at, p), b.carrier.at);
 };
 
-/** Pitch circles, rows and slots. */
+/** Pitch circles and rows. */
 export function patternCandidates(body: SizedBody): Candidate[] {
   const round = body.surfaces.filter(isCylinder);
   const whole = round.filter((s) => goesRound(s));
   const groups = likeGroups(whole);
-  return [
-    ...groups.flatMap((g) => circles(g, whole)),
-    ...groups.flatMap((g) => rowsIn(g, body)),
-    ...slots(
-      round.filter((s) => !goesRound(s)),
-      body,
-    ),
-  ];
+  return [...groups.flatMap((g) => circles(g, whole)), ...groups.flatMap((g) => rowsIn(g, body))];
 }
 
 function circles(group: readonly Cylinder[], all: readonly Cylinder[]): Candidate[] {
@@ -126,22 +119,4 @@ function rowsIn(group: readonly Cylinder[], { surfaces }: SizedBody): Candidate[
         return isEven ? [{ size: { kind: "pitch", of: sorted.map(keyOf) }, cost: 1.8 }] : [];
       });
     });
-}
-
-/** Two equal round ends that the same two flat sides touch. */
-function slots(ends: readonly Cylinder[], { surfaces }: SizedBody): Candidate[] {
-  const list: Candidate[] = [];
-  for (const [i, a] of ends.entries())
-    for (const b of ends.slice(i + 1)) {
-      const [c, d] = [a.carrier, b.carrier];
-      if (c.hollow !== d.hollow || Math.abs(c.radius - d.radius) > EQUAL || !isParallel(c.axis, d.axis)) continue;
-      const sides = a.beside.filter((k) => {
-        const s = surfaces[k]!.carrier;
-        return b.beside.includes(k) && s.kind === "plane" && isSquare(s.normal, c.axis);
-      });
-      if (sides.length < 2) continue;
-      const of: [string, string][] = [[keyOf(a), keyOf(b)]];
-      list.push({ size: { kind: "slot", of }, cost: 1 }, { size: { kind: "slot", of, overall: true }, cost: 1.1 });
-    }
-  return list;
 }

@@ -3,7 +3,7 @@ import { generalFor } from "@/core/sizes/general";
 import { generalTolerance } from "../../exercise";
 import { liesThere } from "../../facets-comparison";
 import { matchFaces } from "../../match";
-import type { CheckContext } from "../context";
+import { wholeOf, type CheckContext } from "../context";
 import type { PlaceEvidence } from "./kind";
 
 /** As many faces must coincide without moving the part as where it lies best. */
@@ -20,7 +20,7 @@ export function checkPlace({ exercise, reference, submission, comparison }: Chec
       atBest,
     };
   }
-  const asBuilt = matchFaces(reference.faces, submission.faces, sizeOfPart(reference)).pairs.length;
+  const asBuilt = matchFaces(reference.faces, wholeOf(submission).faces, sizeOfPart(reference)).pairs.length;
   const atBest = comparison.facesMatched;
   const isThere = asBuilt > 0 && asBuilt >= atBest;
   return { check: "place", verdict: isThere ? "met" : "missed", off: isThere ? 0 : 1, asBuilt, atBest };

@@ -13,8 +13,8 @@ import { differenceOf, type Difference } from "../../difference";
 import { generalTolerance } from "../../exercise";
 import { findingsOf, type NamedBody } from "../../findings";
 import { freeFaces, onlyFreeDiffers } from "../../free";
-import { FAR_FROM_LIMIT, ON_THE_LIMIT } from "../../tolerance";
-import type { CheckContext } from "../context";
+import { BALANCE, FAR_FROM_LIMIT, ON_THE_LIMIT } from "../../tolerance";
+import { wholeOf, type CheckContext } from "../context";
 import { facetsEvidence } from "./facets";
 import type { Verdict } from "../kind";
 import type { ShapeEvidence, Lump } from "./kind";
@@ -52,7 +52,7 @@ export function checkShape(context: CheckContext): Checked {
   if (!submission.solid || !submission.properties || finding === "absent" || finding === "unplaced")
     return { evidence: { ...base, verdict: "missed", off: 1 }, picture: {} };
   if (finding === "scaled") return { evidence: { ...base, verdict: "missed", off: 1 }, picture: {} };
-  const placed = placedSolid(kernel, submission.solid, comparison.motion);
+  const placed = placedSolid(kernel, wholeOf(submission).solid!, comparison.motion);
   if (finding === "same") return { evidence: { ...base, verdict: "met", off: 0 }, picture: { placed } };
 
   const size = sizeOfPart(reference),
@@ -75,10 +75,10 @@ export function checkShape(context: CheckContext): Checked {
     return { evidence: { ...found, verdict: "missed", off: Math.max(off, tolerance * 2) }, picture };
   const amounts = onlyFreeDiffers(context) ? "met" : verdictOfAmounts(off, d, tolerance, facesDecide);
   const verdict = exercise.shapeBy === "volume" ? amounts : worse(features.length ? "missed" : "met", amounts);
-  const doubt = d.trusted || facesDecide ? undefined : doubtText(d, comparison, submission.faces.length);
+  const doubt = d.trusted || facesDecide ? undefined : doubtText(d, comparison, wholeOf(submission).faces.length);
   // an amount that cannot be believed is none
   const told = d.trusted || facesDecide ? found : { ...found, missing: [], extra: [] };
-  const shown = d.trusted || facesDecide ? off : Math.max(tolerance * 2, Math.min(off, 1));
+  const shown = d.trusted || facesDecide ? off : Math.max(tolerance * 2, Math.min(betweenFaces(context), 1));
   return { evidence: { ...told, verdict, off: shown, ...(doubt && { doubt }) }, picture };
 }
 
@@ -101,8 +101,9 @@ const worse = (faces: "met" | "missed", amounts: Verdict): Verdict => {
 };
 
 function doubtText(d: Difference, { faces }: Comparison, all: number): string {
-  const by = d.imbalance < 1 ? ` (by ${(d.imbalance * 100).toPrecision(2)} % of the volume)` : "";
-  const differing = faces.faces.filter((f) => f.state !== "same").length + faces.extra.length;
+  const isTold = d.imbalance < 1 && d.imbalance > BALANCE;
+  const by = isTold ? ` (by ${(d.imbalance * 100).toPrecision(2)} % of the volume)` : "";
+  const differing = faces.faces.filter((f) => f.state !== "same" && f.state !== "cut").length + faces.extra.length;
   const which = `${differing} of ${all} faces differ`;
   return `the two parts nearly coincide and the cut between them does not balance${by}; ${which}.`;
 }
@@ -125,20 +126,17 @@ const hasStrangers = ({ faces }: Comparison, near: number): boolean =>
  * Every face has a partner within tolerance, so faces decide: beside them only the volumes count, or, where the
  * exercise asks for amounts, what lies between the faces: their area times how far they part.
  */
-function byFaces({ exercise, reference, submission, comparison }: CheckContext): Difference {
-  const volume = reference.properties.volume;
-  const between = comparison.faces.faces.reduce(
-    (s, f, i) => s + (f.state === "changed" ? f.by * reference.faces[i]!.area : 0),
-    0,
-  );
-  const apart = Math.abs(submission.properties!.volume - volume);
-  return {
-    missing: [],
-    extra: [],
-    imbalance: (exercise.shapeBy === "volume" ? between : apart) / volume,
-    trusted: true,
-  };
+function byFaces(context: CheckContext): Difference {
+  const { volume } = context.reference.properties;
+  const apart = Math.abs(context.submission.properties!.volume / volume - 1);
+  const imbalance = context.exercise.shapeBy === "volume" ? betweenFaces(context) : apart;
+  return { missing: [], extra: [], imbalance, trusted: true };
 }
+
+/** What lies between faces and their partners, by how far they part: a share of the reference's volume. */
+const betweenFaces = ({ comparison, reference }: CheckContext): number =>
+  comparison.faces.faces.reduce((s, f, i) => s + (f.state === "changed" ? f.by * reference.faces[i]!.area : 0), 0) /
+  reference.properties.volume;
 
 /** So many faces of the reference for one that differs: the box is then the shorter way. */
 const FEW = 6;
@@ -152,7 +150,7 @@ function byVolumes({ kernel, reference, submission, comparison }: CheckContext, 
     if (f.state === "changed") differing.add(f.at);
     return f.state === "changed" || f.state === "missing";
   });
-  const other = submission.faces.filter((_, k) => differing.has(k));
+  const other = wholeOf(submission).faces.filter((_, k) => differing.has(k));
   const boxes = [...boxesOf(kernel, reference.solid, own), ...boxesOf(kernel, placed, other)];
   const around = boxes.length ? boxes.reduce(joinedBox) : undefined;
   const few = FEW * (own.length + other.length) < reference.faces.length;
@@ -172,7 +170,7 @@ const joinedBox = (a: Box, b: Box): Box => ({
 /** The submission's things by name, where they lie on the reference; only asked for where it has something more. */
 function submissionNamed({ submission, comparison, exercise }: CheckContext): NamedBody | undefined {
   if (!comparison.faces.extra.length) return undefined;
-  const surfaces = submission.faces.map((s, i): Surface => ({
+  const surfaces = wholeOf(submission).faces.map((s, i): Surface => ({
     ...s,
     ...(comparison.placed[i] as Face),
     pieces: s.pieces,

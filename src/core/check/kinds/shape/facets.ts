@@ -17,7 +17,7 @@ export function facetsEvidence(context: CheckContext, d: Deviation): Found {
   const isCut = (s: number) =>
     reference.faces[s]!.carrier.kind === "plane" &&
     reference.faces[s]!.beside.some((o) => d.faces[o]!.beyond > 0 && d.faces[o]!.most >= d.faces[s]!.most);
-  const isOff = (s: number) => !free.has(s) && d.faces[s]!.beyond > 0 && !isCut(s);
+  const isOff = (s: number) => !(d.faces[s]!.most <= (free.get(s) ?? 0)) && d.faces[s]!.beyond > 0 && !isCut(s);
   const features = named.features.flatMap((f): FeatureFinding[] => {
     const off = Math.max(0, ...f.surfaces.filter(isOff).map((s) => d.faces[s]!.most));
     return off ? [{ name: f.name, state: "changed", off, at: named.body.surfaces[f.surfaces[0]!]!.centre }] : [];

@@ -1,4 +1,4 @@
-import { findingText, type FeatureFinding } from "../../finding";
+import { findingTexts, type FeatureFinding } from "../../finding";
 import { INCHES } from "../../tolerance";
 import { begun } from "@/core/naming/words";
 import { z } from "zod";
@@ -69,6 +69,7 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
       .array(
         z.strictObject({
           name: z.string(),
+          like: z.strictObject({ called: z.string(), of: z.number() }).optional(),
           state: z.enum(["missing", "changed", "extra"]),
           moved: z.strictObject({ by: z.number(), way: z.string() }).optional(),
           grown: z.number().optional(),
@@ -131,9 +132,9 @@ const MANY = 5;
 
 function thingsText({ features = [] }: ShapeEvidence, unit: LengthUnit): string {
   if (!features.length) return "";
-  const told = features.slice(0, MANY).map((f) => findingText(f, { unit }));
-  const more = features.length > MANY ? `; and ${features.length - MANY} more` : "";
-  return `${begun(told.join("; "))}${more}.`;
+  const all = findingTexts(features, { unit });
+  const more = all.length > MANY ? `; and ${all.length - MANY} more` : "";
+  return `${begun(all.slice(0, MANY).join("; "))}${more}.`;
 }
 
 function differsText(e: ShapeEvidence, unit: LengthUnit): string {

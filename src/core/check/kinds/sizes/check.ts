@@ -1,5 +1,6 @@
 import type { Vec3 } from "@/core/geometry/vector";
 import { EQUAL } from "@/core/sizes/tolerance";
+import { freeAmong, sizesLeftFree } from "@/core/sizes/free";
 import { asLettered } from "@/core/sizes/lettering";
 import type { Carriers } from "@/core/sizes/anchor";
 import { toleranceOf } from "@/core/sizes/general";
@@ -17,14 +18,15 @@ export function checkSizes(context: CheckContext): SizesEvidence {
   if (context.submission.facets) return { check: "sizes", verdict: "unknown", off: 0, sizes: [] };
   const names = namesOfFaces(named.body, named.features);
   const on = carriersOn(context);
-  const list = sizes.map((s) => checkedSize(s, context, on, names));
-  const asked = list.filter((s) => s.state !== "free"),
-    off = asked.filter((s) => s.state !== "met").length;
+  const asked = sizesLeftFree(sizes, freeAmong(context.exercise.free, named.body.surfaces), named.body.surfaces);
+  const list = asked.map((s) => checkedSize(s, context, on, names));
+  const judged = list.filter((s) => s.state !== "free"),
+    off = judged.filter((s) => s.state !== "met").length;
   const isScaled = comparison.finding === "scaled";
   return {
     check: "sizes",
     verdict: off || isScaled ? "missed" : "met",
-    off: isScaled ? asked.length : off,
+    off: isScaled ? judged.length : off,
     sizes: list,
     ...(isScaled && { scale: comparison.scale }),
   };

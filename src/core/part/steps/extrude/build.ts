@@ -89,12 +89,13 @@ function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
   };
   const made = sweptVolumes<Outline | undefined>(context, step, step.face ? [undefined] : outlines, open, sweep);
   if (!made.ok) return made;
-  const failed = <T>(r: T): T => (kernel.release(...made.value.map((t) => t.shape)), r);
+  let kept: Solid[] | undefined;
   try {
     const cut = trimmed(context, step, frame, made.value);
-    return cut.ok ? cut : failed(cut);
-  } catch (e) {
-    throw failed(e);
+    kept = cut.ok ? cut.value : undefined;
+    return cut;
+  } finally {
+    if (kept !== made.value) kernel.release(...made.value.map((t) => t.shape));
   }
 }
 

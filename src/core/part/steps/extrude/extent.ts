@@ -99,7 +99,7 @@ export function spanOf(context: BuildContext, step: ExtrudeStep, frame: Frame): 
   }
 }
 
-/** Volumes cut off where a face or the part stops them. Takes the volumes over. */
+/** Volumes cut off where a face or the part stops them: others than those given, or the very list where none is cut. */
 export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, solids: Solid[]): Outcome<Solid[]> {
   const { kernel, body } = context,
     { extent } = step,
@@ -110,7 +110,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
       .map((s) => {
         const free = combine(kernel, "cut", s, [body!]);
         const pieces = piecesOf(kernel, free).filter((p) => touches(kernel, p, frame));
-        kernel.release(s.shape, free.shape);
+        kernel.release(free.shape);
         return pieces;
       })
       .flat();
@@ -150,14 +150,10 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
     if (("radius" in carrier ? carrier.radius : "minor" in carrier ? carrier.minor : 1) <= COINCIDENT)
       return refuse("bad-number", "So far beyond the face nothing of its surface is left.", [step.id]);
   } else return plane;
-  const out = solids.map((s) => {
+  const pieces = solids.flatMap((s) => {
     const cut = beyond(kernel, s, carrier, step.id);
-    kernel.release(s.shape);
-    return cut;
-  });
-  const pieces = out.flatMap((s) => {
-    const list = piecesOf(kernel, s).filter((p) => touches(kernel, p, frame));
-    kernel.release(s.shape);
+    const list = piecesOf(kernel, cut).filter((p) => touches(kernel, p, frame));
+    kernel.release(cut.shape);
     return list;
   });
   return pieces.length

@@ -6,6 +6,7 @@ import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { rebuild } from "../../rebuild";
+import { SOLIDS } from "../../testing/solids";
 import { circ, extrude, line, part, sketch } from "../../testing/build";
 import type { Step } from "../kinds";
 import { extrudeKind, type ExtrudeStep } from "./schema";
@@ -41,6 +42,8 @@ function last(d: Draft, change: Partial<ExtrudeStep>): PartDocument {
     steps: steps.map((s, i) => (i === steps.length - 1 ? ({ ...s, ...change } as ExtrudeStep) : s)),
   };
 }
+
+const INSIDE = { base: "top", offset: 20 } as const;
 
 describe("extents", () => {
   it.each<[string, Partial<ExtrudeStep>, [number, number]]>([
@@ -119,6 +122,20 @@ describe("what cannot be", () => {
     expect(rebuild(kernel, part(halved(1).steps[0]!, vague)).steps[1]!.refusal?.sentence).toMatch(
       /which piece was meant/,
     );
+  });
+  it.each([
+    ["post up to a slope", 0, (s: Step) => (s.id === "e" ? { ...s, reverse: true } : s), "behind"],
+    [
+      "post up to a ball",
+      2,
+      (s: Step) => (s.kind === "sketch" && s.id === "t" ? { ...s, sketch: { ...s.sketch, plane: INSIDE } } : s),
+      "meets-at-once",
+    ],
+  ] as const)("%s, which nothing stops: refused, and the part stays", (name, way, change, code) => {
+    const known = SOLIDS.find((s) => s.name === name)!.ways[way]!;
+    const built = rebuild(kernel, { ...known, steps: known.steps.map(change) as PartDocument["steps"] });
+    expect(built.steps.map((s) => s.refusal?.code)).toEqual([undefined, undefined, undefined, code]);
+    expect(built.body).toBeDefined();
   });
   it("a cut that takes everything is refused and the part stays", () => {
     const d = plate().extrude("add", { kind: "depth", depth: 5 });

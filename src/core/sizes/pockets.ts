@@ -1,0 +1,39 @@
+import type { Surface } from "@/core/measure/surfaces";
+import { isParallel } from "./anchor";
+import type { SizedBody } from "./body";
+import { isCylinder, isPlane, over, type Plane } from "./candidates/candidate";
+import { TOUCHING } from "./tolerance";
+
+/** Whether all that a flat face meets rises from it. */
+const isFloor = (s: Surface, { surfaces }: SizedBody): s is Plane =>
+  isPlane(s) && s.beside.length > 2 && s.beside.every((b) => rises(surfaces[b]!, s));
+
+/** A face that stands on a flat one, with an inner corner between them. */
+function rises(s: Surface, from: Plane): boolean {
+  if (over(from, s.centre) <= TOUCHING) return false;
+  if (isPlane(s)) return over(s, from.centre) > TOUCHING;
+  if ("hollow" in s.carrier && s.carrier.hollow) return true;
+  // a boss begins at the floor: its middle is half its length away
+  if (!isCylinder(s) || !isParallel(s.carrier.axis, from.carrier.normal)) return false;
+  return over(from, s.centre) >= BEGINS * (s.area / (4 * Math.PI * s.carrier.radius));
+}
+const BEGINS = 0.9;
+
+/** Walls by the way they look into the pocket: the one that looks right stands at the left. */
+const WALLS = [
+  ["right wall", "left wall"],
+  ["back wall", "front wall"],
+  ["upper wall", "lower wall"],
+] as const;
+
+/** "floor of the pocket", "left wall of the pocket"; undefined of a face that belongs to none. */
+export function pocketName(s: Surface, body: SizedBody): string | undefined {
+  if (isFloor(s, body)) return "floor of the pocket";
+  if (!isPlane(s)) return undefined;
+  // a pad on a floor rises from it too, and looks away
+  const isInside = (o: Surface) => isFloor(o, body) && over(s, o.centre) > TOUCHING;
+  if (!s.beside.some((b) => isInside(body.surfaces[b]!))) return undefined;
+  const axis = [0, 1, 2].find((i) => Math.abs(s.carrier.normal[i]!) > 0.999_999);
+  const wall = axis === undefined ? "slanting wall" : WALLS[axis]![s.carrier.normal[axis]! > 0 ? 1 : 0]!;
+  return `${wall} of the pocket`;
+}
