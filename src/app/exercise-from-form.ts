@@ -7,6 +7,7 @@ import { emptyPart, MAX_DOCUMENT, readPart, type PartDocument } from "@/core/par
 import { MAX_IMPORTED } from "@/core/part/steps/imported/schema";
 import { checkVarying, numbersThatMayVary } from "@/core/check/own-numbers";
 import type { Varying } from "@/core/check/varying";
+import { FreeDraftSchema, freeOf } from "@/ui/exercise/free-draft";
 import { varyingOf } from "@/ui/exercise/own-numbers-draft";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
 import { PAPER_NAMES } from "@/core/sheet/paper";
@@ -120,6 +121,16 @@ async function startIn(form: FormData, old: Exercise): Promise<Outcome<Exercise[
   return old.start?.from === "starter" ? done(old.start) : refuse("no-starter", "Bring the starter part along.");
 }
 
+/** What is left to the student, as it was chosen; what there was where the form does not say. */
+function freeIn(form: FormData, old: Exercise, units: LengthUnit): Outcome<Exercise["free"]> {
+  const typed = form.get("free");
+  if (typeof typed !== "string") return done(old.free);
+  const drafts = z.array(FreeDraftSchema).max(300).safeParse(parsed(typed));
+  return drafts.success
+    ? freeOf(drafts.data, units)
+    : refuse("bad-free", "What is left to the student could not be read.");
+}
+
 /** Own numbers as they were typed; what there was where the form holds none. */
 function variesIn(form: FormData, old: Exercise, units: LengthUnit): Outcome<readonly Varying[]> {
   const typed = form.get("varies");
@@ -163,6 +174,8 @@ export async function exerciseFrom(
   if (!start.ok) return start;
   const varies = variesIn(form, old, units);
   if (!varies.ok) return varies;
+  const free = freeIn(form, old, units);
+  if (!free.ok) return free;
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
   const {
@@ -175,6 +188,7 @@ export async function exerciseFrom(
     about,
     series,
     start: _______,
+    free: ________,
     ...rest
   } = old;
   const hints = text("hints")
@@ -217,6 +231,7 @@ export async function exerciseFrom(
     ...(start.value && { start: start.value }),
     ...(questions.value.length && { questions: questions.value }),
     ...(varies.value.length && { varies: varies.value }),
+    ...(free.value && { free: free.value }),
     rubric: rubric.value,
     sheet: {
       ...old.sheet,

@@ -6,7 +6,7 @@ import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { areaCentre, matchFaces, movedFace } from "./match";
-import { AS_DRAWN, BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
+import { AS_DRAWN, AS_MANY, BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "./tolerance";
 import { largest, nearArea, placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { placeWhole, triad, type Placement, type Witness } from "./whole";
@@ -214,7 +214,7 @@ export function placeOn(
   const drawn = matchFaces(reference, submission, size);
   const least = largest(reference).reduce((s, f) => s + f.area, 0);
   const isAsGood = (by: Placement) => {
-    const times = drawn.pairs.length >= by.matching.pairs.length ? AS_DRAWN : 1;
+    const times = drawn.pairs.length >= AS_MANY * by.matching.pairs.length ? AS_DRAWN : 1;
     return least - likeness(IDENTITY) <= times * (least - bestLikeness());
   };
   if (best && isAsGood(best)) best = { motion: IDENTITY, matching: drawn };

@@ -16,6 +16,7 @@ import { measureSolid } from "./measured";
 import { References } from "./references";
 import type { Exercise } from "./exercise";
 import type { ShapeEvidence } from "./kinds/shape/kind";
+import { otherWays } from "./testing/other-ways";
 import { referenceExercises } from "@/cli/bench/reference-parts";
 
 let kernel: Kernel;
@@ -65,6 +66,17 @@ describe("a right part loses no line", () => {
   it.each(exercises)("%s: as a STEP file, turned", (_, exercise) => {
     const file = (s: Solid) => readStep(kernel, writeStep(kernel, placed(kernel, s, anyMotion(4)), "part"));
     expect(lost(exercise, file)).toEqual([]);
+  });
+  it.each(exercises)("%s: in the other unit, in another order, as a mirrored half", (_, exercise) => {
+    const ways = otherWays(kernel, exercise.reference);
+    expect(ways.length).toBeGreaterThan(0);
+    for (const [label, document] of ways) {
+      const r = checkSubmission(kernel, exercise, document, { references });
+      if (!r.ok) throw new Error(r.refusal.sentence);
+      const { lines } = gradeReport(exercise, r.value.report);
+      const missed = lines.filter((l) => l.id !== "answers" && l.points < l.of).map((l) => l.sentence);
+      expect([label, ...missed]).toEqual([label]);
+    }
   });
   it.each(exercises)("%s: with its sizes rounded by inches", (_, exercise) => {
     // as somebody types them who works in inches with four decimals

@@ -9,6 +9,7 @@ import { sizesOf } from "@/core/sizes/sizes";
 import { bracketExercise, footExercise } from "@/demo/exercises";
 import { tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
+import { makeSheet } from "@/core/sheet/sheet";
 import { checkSubmission } from "./check";
 import type { Exercise } from "./exercise";
 import { newLine } from "./rubric";
@@ -133,5 +134,45 @@ describe("lines that an exercise may ask for besides", () => {
     ]!;
     expect(line.verdict).toBe("met");
     expect(line.sentence).toMatch(/Beside that: Left over is used by no step\./);
+  });
+});
+
+describe("a step or a face that is left free", () => {
+  const { reference } = bracketExercise();
+  const fillets = reference.steps.filter((s) => s.kind === "fillet");
+  const fillet = (radius: number): PartDocument => {
+    const n = drivingNumbers(reference).find((d) => d.step === fillets[0]!.id)!;
+    return n.give(radius);
+  };
+  const asking = (left: { id: string } & { within?: number }): Exercise => ({
+    ...bracketExercise(),
+    free: { steps: [left.within ? { of: left.id, within: left.within } : left.id], faces: [] },
+  });
+  const lost = (e: Exercise, part: PartDocument) =>
+    Object.values(lines(e, part)).flatMap((l) => (l.verdict === "met" ? [] : [l.id]));
+  const { id } = fillets[0]!;
+  const was = drivingNumbers(reference).find((d) => d.step === id)!.value;
+  it("costs nothing whatever it is, or left out, and lets nothing else through", () => {
+    expect(lost(asking({ id }), fillet(was + 1.5))).toEqual([]);
+    const without = { ...reference, steps: reference.steps.map((s) => (s.id === id ? { ...s, suppressed: true } : s)) };
+    expect(lost(asking({ id }), without as PartDocument)).toEqual([]);
+    const hole = drivingNumbers(reference).find((n) => /Hole: diameter/.test(n.label))!;
+    expect(lost(asking({ id }), hole.give(hole.value + 0.5))).toEqual(expect.arrayContaining(["shape", "sizes"]));
+  });
+  it("within a band must be there, and may be off by no more", () => {
+    const verdict = (part: PartDocument) => lines(asking({ id, within: 3 }), part)["shape"]!.verdict;
+    expect([verdict(fillet(was + 0.5)), verdict(fillet(was + 6))]).toEqual(["met", "missed"]);
+    const without = { ...reference, steps: reference.steps.map((s) => (s.id === id ? { ...s, suppressed: true } : s)) };
+    expect(verdict(without as PartDocument)).toBe("missed");
+  });
+  it("is printed as free, without its size", () => {
+    const texts = (e: Exercise) => {
+      const r = makeSheet(kernel, e);
+      return r.ok ? r.value.dimensions.map((d) => d.text) : [];
+    };
+    const [drawn, left] = [texts(bracketExercise()), texts(asking({ id }))];
+    expect(drawn).not.toContain("free");
+    expect(left.filter((t) => t === "free").length).toBeGreaterThan(0);
+    expect(left.length).toBe(drawn.length);
   });
 });

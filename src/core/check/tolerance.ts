@@ -29,8 +29,12 @@ export const NOT_PARALLEL = 1e-3;
 export const SAME_ANGLE = 1e-6;
 /** A placement must cover more than the best one by this share. */
 export const BETTER = 1e-9;
-/** A part may differ by so many times as much and still be taken as it was drawn, where as many faces coincide. */
-export const AS_DRAWN = 1.5;
+/**
+ * A part may differ by so many times as much and still be taken as it was drawn, where at least this share of the faces
+ * coincides that another placing brings together.
+ */
+export const AS_DRAWN = 3;
+export const AS_MANY = 0.6;
 /** Two axes are one below this distance, mm. */
 export const SAME_AXIS = 1e-5;
 /** Two faces stand equally far off an axis below this share: a part in rounded inches is meant too. */

@@ -80,6 +80,11 @@ describe("points", () => {
   });
   it("are never all for less than met, nor less for more wrong", () => {
     expect(graded(0.0101, 4).points).toBe(3.5);
+    // a chamfer is missing: little volume, and not as drawn
+    const chamfer = shape({ finding: "differs", off: 0.0007 });
+    const line: RubricLine = { ...falling(0.1), check: "shape" };
+    const r = { ...report(0), evidence: [chamfer] };
+    expect(gradeReport({ ...exercise, rubric: [line] }, r).lines[0]!.points).toBe(3.5);
     let last = 4;
     for (let off = 0; off < 0.06; off += 0.001) {
       const { points } = graded(off, 4);

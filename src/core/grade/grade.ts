@@ -74,7 +74,7 @@ function gradedLine(line: RubricLine, evidence: Evidence | undefined, exercise: 
   const tolerance = "tolerance" in evidence ? evidence.tolerance : 0;
   const share = shareOf(line, evidence, tolerance);
   // rounding never gives all points for less than all, nor any for nothing
-  const points = share === 1 ? of : Math.min(half(of * share), Math.max(0, of - 0.5));
+  const points = evidence.verdict === "met" ? of : Math.min(half(of * share), Math.max(0, of - 0.5));
   const ratio = tolerance > 0 ? evidence.off / tolerance : 0;
   return {
     ...base,

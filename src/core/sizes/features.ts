@@ -1,9 +1,9 @@
 import { add3, cross3, dot3, length3, scale3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, normalAt } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
-import { parseFace } from "@/core/naming/names";
 import { isSquare } from "./anchor";
 import type { SizedBody } from "./body";
+import { isMadeBevel } from "./candidates/bevels";
 import { holesOf } from "./candidates/holes";
 import {
   directionsOf,
@@ -90,8 +90,7 @@ function ofSurface(s: Surface, i: number, body: SizedBody, main: readonly Direct
   const { carrier: c } = s;
   const own = { surfaces: [i], at: s.centre };
   const length = (mm: number) => letteredLength(mm, l);
-  const made = s.names.map((n) => parseFace(`${n.step}/${n.role}`).role);
-  const isBevel = made.some((role) => role === "chamfer") || isNarrowSlant(s, body, main);
+  const isBevel = isMadeBevel(s) || isNarrowSlant(s, body, main);
   if (isPlane(s)) {
     if (isBevel) return { ...own, kind: "chamfer", called: "chamfer" };
     const side = sideOf(s.carrier, body.box),

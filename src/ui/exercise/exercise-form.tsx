@@ -9,6 +9,7 @@ import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field, percent } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
 import { OwnNumbersEditor } from "./own-numbers-editor";
+import { FreeEditor } from "./free-editor";
 import { FollowOnForm } from "./follow-on-form";
 import { LibraryFields, MaterialFields } from "./library-fields";
 import { PrintedSizes } from "./printed-sizes";
@@ -217,6 +218,7 @@ export function ExerciseForm(props: Props) {
               {measured?.sizes && (
                 <PrintedSizes sizes={measured.sizes} dimensions={measured.sheet.dimensions} units={e.units} />
               )}
+              {measured?.things && <FreeEditor exercise={e} things={measured.things} />}
               {made && (
                 <QuestionsEditor
                   exercise={e}

@@ -1,11 +1,14 @@
 import { cross3, dot3, type Vec3 } from "@/core/geometry/vector";
 import type { Surface } from "@/core/measure/surfaces";
-import { parseFace } from "@/core/naming/names";
+import { formatFace } from "@/core/naming/names";
 import { isParallel, isSquare } from "../anchor";
 import { keyOf, type SizedBody } from "../body";
 import { EQUAL, PARALLEL } from "../tolerance";
 import { measureSize } from "../size";
 import { isCone, isCylinder, isPlane, type Candidate, type Cone, type Plane } from "./candidate";
+
+/** Whether a step made it to be a bevel, or an image of one. */
+export const isMadeBevel = (s: Surface): boolean => s.names.some((n) => /\/bevel(\/|$)/.test(formatFace(n)));
 
 /** A turned bevel is one up to this share of the radius that it stands on; beyond it is a cone. */
 const BEVEL_OF_RADIUS = 0.5;
@@ -15,7 +18,7 @@ export function bevelCandidates(body: SizedBody): Candidate[] {
   const { surfaces } = body;
   return surfaces.flatMap((s): Candidate[] => {
     if (!isPlane(s) && !isCone(s)) return [];
-    const isMeant = /(^|\/)(chamfer|bevel)/.test(parseFace(keyOf(s)).role);
+    const isMeant = isMadeBevel(s);
     const sides = s.beside.map((b) => surfaces[b]!).filter((o) => fitsBeside(s, o));
     return sides.flatMap((a, i) =>
       sides.slice(i + 1).flatMap((b) => [...between(s, a, b, isMeant, body), ...between(s, b, a, isMeant, body)]),
