@@ -14,7 +14,7 @@ const keyOf = (...parts: string[]) => parts.join(" | ");
 
 function read(): Map<string, Kept> {
   if (!existsSync(FILE)) return new Map();
-  const rows = readFileSync(FILE, "utf8").matchAll(/^\| (\S+) \| (\S+) \| (\S+) \| +(\S+) (\S+) \| (.+?) +\|$/gm);
+  const rows = readFileSync(FILE, "utf8").matchAll(/^\| (.+?) \| (.+?) \| (.+?) \| +(\S+) (\S+) \| (.+?) +\|$/gm);
   return new Map(
     [...rows].map(([, bench, name, metric, value, unit, from]) => [
       keyOf(bench!, name!, metric!),
