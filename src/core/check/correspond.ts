@@ -4,7 +4,7 @@ import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
 import type { Matching } from "./match";
-import { AREA_WEIGHT, BETTER, FAR_FROM_PARTNER, LEANING, NEAR_WEIGHT, OTHER_SIZE } from "./tolerance";
+import { AREA_WEIGHT, BETTER, FAR_FROM_PARTNER, LEANING, NEAR_WEIGHT, OTHER_SIZE, SHIFTED } from "./tolerance";
 
 /** What became of a face of the reference on the submission. */
 export type FaceState =
@@ -90,20 +90,23 @@ function assigned(pairs: readonly Pair[]): readonly Pair[] {
     columns.add(p.k);
     chosen.push(p);
   }
-  if (chosen.length > MOST_EXCHANGED) return chosen;
+  // what lies on its partner stays there
+  const loose = chosen.filter((p) => p.gap.by > SHIFTED),
+    fixed = chosen.filter((p) => p.gap.by <= SHIFTED);
+  if (loose.length > MOST_EXCHANGED) return chosen;
   let isBetter = true;
   for (let round = 0; isBetter && round < MOST_ROUNDS; round++) {
     isBetter = false;
-    for (let a = 0; a < chosen.length; a++)
-      for (let b = a + 1; b < chosen.length; b++) {
-        const [p, q] = [chosen[a]!, chosen[b]!];
+    for (let a = 0; a < loose.length; a++)
+      for (let b = a + 1; b < loose.length; b++) {
+        const [p, q] = [loose[a]!, loose[b]!];
         const [x, y] = [known.get(`${p.i} ${q.k}`), known.get(`${q.i} ${p.k}`)];
         if (!x || !y || x.cost + y.cost >= (p.cost + q.cost) * (1 - BETTER)) continue;
-        [chosen[a], chosen[b]] = [x, y];
+        [loose[a], loose[b]] = [x, y];
         isBetter = true;
       }
   }
-  return chosen;
+  return [...fixed, ...loose];
 }
 
 export interface Gap {

@@ -1,6 +1,7 @@
 import type { Feature } from "@/core/sizes/features";
 import { asLettered, type Lettering } from "@/core/sizes/lettering";
 import { letteringFor, printedText } from "@/core/sizes/printed";
+import { times } from "@/core/sizes/kinds/kind";
 import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
 import type { Remark } from "./layout";
 import type { SheetModel } from "./model";
@@ -64,7 +65,10 @@ function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine |
   const reading = measureSize(size, model.body.on)[0];
   if (!reading) return undefined;
   // what is left to the student is marked, and gives no number away
-  if (size.free === true) return { id: size.id, kind: size.kind, text: FREE, values: undefined };
+  if (size.free === true) {
+    const places = "of" in size && Array.isArray(size.of) ? size.of.length : 1;
+    return { id: size.id, kind: size.kind, text: times(places, FREE), values: undefined };
+  }
   return {
     id: size.id,
     kind: size.kind,

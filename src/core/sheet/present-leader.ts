@@ -1,11 +1,11 @@
-import type { Vec2 } from "@/core/geometry/vector";
-import { axisOf } from "@/core/kernel/carrier";
+import { add3, cross3, dot2, dot3, scale3, sub2, sub3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import { facesOfSize, type Size } from "@/core/sizes/size";
 import type { SheetModel } from "./model";
 import { FAULT, type Presentation, type Tip, type TouchedArc } from "./presentation";
-import { isArcOf, seenPoints, sizeOf, surfaceOf } from "./seen";
+import { isArcOf, isOnStroke, seenPoints, sizeOf, surfaceOf } from "./seen";
 import { ON_STROKE } from "./tolerance";
 import { project, type View } from "./views";
 
@@ -34,8 +34,11 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
       isShape = true;
       continue;
     }
-    const { points, isSeen } = seenPoints(model, face, view);
-    if (isSeen) isHidden = false;
+    const seen = seenPoints(model, face, view),
+      slants = s.carrier.kind === "cone" ? tipsOnOutline(s.carrier, model.points(face), view) : [];
+    const points = slants.length ? [] : seen.points;
+    edges.push(...slants);
+    if (seen.isSeen) isHidden = false;
     const axis = axisOf(s.carrier)?.along,
       flat = s.carrier.kind === "plane" ? s.carrier.normal : undefined;
     // a bevel, a cone and an angle are seen from the side
@@ -61,6 +64,31 @@ const ROUND: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>([
   "circle",
   "count",
 ]);
+
+/**
+ * Places in the middle of a cone's two outlines where it is seen from the side, for leaders that come from outside: its
+ * rims are lines of other faces too.
+ */
+function tipsOnOutline(c: Extract<Carrier, { kind: "cone" }>, rims: readonly Vec3[], view: View): Tip[] {
+  const { toViewer } = view.gaze;
+  if (!isSquare(c.axis, toViewer)) return [];
+  const heights = rims.map((p) => dot3(c.axis, sub3(p, c.tip)));
+  const height = (Math.min(...heights) + Math.max(...heights)) / 2,
+    across = unit3(cross3(c.axis, toViewer)),
+    middle = add3(c.tip, scale3(c.axis, height)),
+    origin = project(view, [0, 0, 0]);
+  return [1, -1].flatMap((side) => {
+    const out = scale3(across, side),
+      at = project(view, add3(middle, scale3(out, Math.abs(height) * Math.tan(c.half))));
+    // square to the outline: out from the axis, and towards the tip by as much as the cone leans
+    const away = sub3(scale3(out, Math.cos(c.half)), scale3(c.axis, Math.sin(c.half) * Math.sign(height)));
+    const normal = sub2(project(view, away), origin);
+    if (!isOnStroke(view, at)) return [];
+    return LEANS.map(wayAt).flatMap((from) => (dot2(from, normal) > FROM_OUTSIDE ? [{ at, from }] : []));
+  });
+}
+/** Within forty degrees of square. */
+const FROM_OUTSIDE = 0.76;
 
 /** The visible arcs of a round face that is seen along its axis, or of a ring cut across. */
 function roundArcs(s: Surface, view: View): TouchedArc[] {

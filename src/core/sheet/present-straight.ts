@@ -114,20 +114,30 @@ function reached(at: Vec3, s: Support, side: "near" | "far" | "centre" | undefin
   return add3(at, scale3(d, s.radius * away * (side === "far" ? 1 : -1)));
 }
 
-/** A diameter across the long view: between the two outlines of the round face. */
-export function acrossLong(model: SheetModel, size: SizeOf<"diameter">, view: View): Presentation[] {
-  const face = facesOfSize(size)[0],
+/** What a diameter is measured across: a cylinder over its length, or the circle that a cone ends at. */
+function roundOf(model: SheetModel, size: SizeOf<"diameter">) {
+  const [anchor] = size.of;
+  const face = anchor?.[0],
     s = face === undefined ? undefined : surfaceOf(model, face);
-  const axis = s && axisOf(s.carrier);
-  if (face === undefined || !s || s.carrier.kind !== "cylinder" || !axis) return [];
-  if (!isSquare(axis.along, view.gaze.toViewer)) return [];
-  const lying = alongIn(view, axis.along);
+  if (!anchor || face === undefined || !s) return undefined;
+  const { carrier } = s,
+    line = axisOf(carrier);
+  if (carrier.kind === "cylinder" && line) return { line, radius: carrier.radius, points: model.points(face) };
+  const rim = anchor.length > 1 ? supportAt(anchor, model.body.on) : undefined;
+  if (!rim || !("line" in rim) || !rim.centre || rim.radius === undefined) return undefined;
+  return { line: rim.line, radius: rim.radius, points: [rim.centre] };
+}
+
+/** A diameter across the long view: between the two outlines of the round face, or the ends of a rim. */
+export function acrossLong(model: SheetModel, size: SizeOf<"diameter">, view: View): Presentation[] {
+  const round = roundOf(model, size);
+  if (!round || !isSquare(round.line.along, view.gaze.toViewer)) return [];
+  const lying = alongIn(view, round.line.along);
   if (!lying) return [];
   const along = readable(above(lying)),
-    centre = project(view, axis.at),
-    points = model.points(face).map((p) => project(view, p));
-  const { radius } = s.carrier;
-  const side = (sign: 1 | -1): Vec2 => add2(centre, scale2(along, sign * radius));
+    centre = project(view, round.line.at),
+    points = round.points.map((p) => project(view, p));
+  const side = (sign: 1 | -1): Vec2 => add2(centre, scale2(along, sign * round.radius));
   const end = (sign: 1 | -1): End => ({ at: side(sign), across: reachOf(points, above(along)) });
   const [from, to] = reachOf(points, lying);
   const on = (sign: 1 | -1): Vec2 => add2(side(sign), scale2(lying, (from + to) / 2 - dot2(centre, lying)));

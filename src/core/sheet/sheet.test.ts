@@ -1,12 +1,16 @@
 import { beforeAll, describe, expect, it } from "vitest";
+import { newExercise } from "@/core/check/exercise";
+import type { Vec2 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { emptyPart } from "@/core/part/document";
+import { SOLIDS } from "@/core/part/testing/solids";
+import { withSketchesDefined } from "@/core/sizes/numbers";
 import { Draft } from "@/demo/draft";
 import { armExercise, footExercise } from "@/demo/exercises";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { cleanStrokes } from "./outline";
-import { makeSheet } from "./sheet";
+import { drawSheet, makeSheet } from "./sheet";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -152,5 +156,35 @@ describe("cleanStrokes", () => {
     const strokes = cleanStrokes([arc(0.3, 2.8), arc(2.8, 6.583185307179586)]);
     expect(strokes).toHaveLength(1);
     expect(strokes[0]).toMatchObject({ kind: "arc", from: 0 });
+  });
+});
+
+describe("cones", () => {
+  const placedOf = (name: string) => {
+    const reference = withSketchesDefined(SOLIDS.find((k) => k.name === name)!.ways[0]!);
+    const r = drawSheet(kernel, { ...newExercise(), reference });
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    const all = r.value.composition.views.flatMap((v) =>
+      v.placed.map((placed) => ({ placed, scale: r.value.composition.scale })),
+    );
+    return (text: string) => all.find(({ placed }) => placed.item.lines.some((l) => l.text === text))!;
+  };
+  it("have the diameters of their rims across, between extension lines", () => {
+    const find = placedOf("frustum of a cone");
+    for (const text of ["⌀16", "⌀6"]) {
+      const { placed, scale } = find(text);
+      expect(placed.extensions).toHaveLength(2);
+      const [a, b] = placed.arrows.map((arrow) => arrow.tip);
+      expect(Math.hypot(b![0] - a![0], b![1] - a![1]) / scale).toBeCloseTo(Number(text.slice(1)), 6);
+    }
+  });
+  it("that are chamfers are pointed at in the middle of their slant, from outside", () => {
+    const { placed, scale } = placedOf("chamfered shaft")("2 × 45°");
+    const [{ tip, way }] = placed.arrows as [{ tip: Vec2; way: Vec2 }];
+    // 12 long, the last 2 taper from 8 to 6: the middle of either slant is at 11, and 1 inside the rim
+    expect(tip[0] / scale).toBeCloseTo(11, 6);
+    expect([1, 15].some((y) => Math.abs(tip[1] / scale - y) < 1e-6)).toBe(true);
+    expect(Math.abs(way[0]) + Math.abs(way[1])).toBeGreaterThan(1.2);
+    expect(Math.sign(way[0])).toBe(-1);
   });
 });

@@ -44,6 +44,7 @@ export function FreeEditor({ exercise, things }: { exercise: Exercise; things: T
                   aria-label={`How far off: ${name}`}
                   onChange={(e) => change(i, e.target.value)}
                 />
+                <span className="quiet">{units}</span>
               </label>
               <button
                 type="button"

@@ -31,7 +31,7 @@ export function LibraryFields({ exercise: e }: { exercise: Exercise }) {
             ))}
           </select>
         </Field>
-        <Field label="Time needed, minutes">
+        <Field label="Minutes needed">
           <input
             name="minutes"
             type="number"

@@ -60,7 +60,7 @@ export function judged(judge: Judge, wrong: WrongPart): Judgement | undefined {
   const truth = truthOf(judge, wrong.document);
   if (!truth) return undefined;
   // bodies that touch make up the same shape: that they are several is a line of its own
-  const isSame = truth.isSame || wrong.kind === "two bodies";
+  const isSame = truth.isSame || (wrong.kind === "two bodies" && truth.isBuilt);
   const start = performance.now();
   const r = checkSubmission(kernel, exercise, wrong.document, { references });
   const took = performance.now() - start;
@@ -95,6 +95,8 @@ interface Truth {
   readonly isSame: boolean;
   /** It is far enough from the limit to be told. */
   readonly isClear: boolean;
+  /** Every step builds. */
+  readonly isBuilt: boolean;
   /** All faces of the reference are there by name. */
   readonly isWhole: boolean;
   /** Ids of sizes that are not as printed; those that cannot be read are left out. */
@@ -113,7 +115,8 @@ function truthOf({ kernel, exercise, body, properties }: Judge, document: PartDo
   // faces that ran into each other are other faces, whatever their names
   const isTurned = body.surfaces.some((s) => leans(s.carrier, on(s.keys[0]!)));
   const isAlike = changed.surfaces.length === body.surfaces.length && roundness(changed) === roundness(body);
-  const isWhole = built.steps.every((s) => !s.refusal) && shifts.every((s) => s < Infinity) && isAlike && !isTurned;
+  const isBuilt = built.steps.every((s) => !s.refusal);
+  const isWhole = isBuilt && shifts.every((s) => s < Infinity) && isAlike && !isTurned;
   const wrong = new Set<string>();
   for (const size of exercise.sizes ?? []) {
     const want = measureSize(size, body.on)[0]!,
@@ -140,6 +143,7 @@ function truthOf({ kernel, exercise, body, properties }: Judge, document: PartDo
     isMaterial: Math.abs(density - 1) < FIGURE_NOISE,
     isSame: most <= PRINTED_LENGTH && isVolume,
     isClear: most < PRINTED_LENGTH / 2 || (most > PRINTED_LENGTH * 3 && !isTwin),
+    isBuilt,
     isWhole,
     wrong,
   };
