@@ -62,7 +62,7 @@ export async function giveOwnParts(handoutId: string, client: pg.PoolClient, onl
       place++,
       JSON.stringify(numbers),
     ]);
-    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.prepare }, client);
+    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.ownPart }, client);
   }
 }
 
@@ -207,7 +207,7 @@ export async function measureAnew(handoutId: string, client: pg.PoolClient): Pro
     client,
   );
   for (const { person_id } of parts)
-    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.prepare }, client);
+    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.ownPart }, client);
 }
 
 /** How the parts of a class stand. */

@@ -14,7 +14,13 @@ export type Job =
 export const MAX_TRIES = 3;
 
 /** Lower comes first: measuring an exercise holds up a whole class, a fifth attempt only one student. */
-export const PRIORITY = { prepare: -1, practice: 3, attempt: (n: number) => Math.min(n - 1, 10), again: 20 } as const;
+export const PRIORITY = {
+  prepare: -1,
+  ownPart: 1,
+  practice: 3,
+  attempt: (n: number) => Math.min(n - 1, 10),
+  again: 20,
+} as const;
 
 export interface Place {
   readonly priority?: number;

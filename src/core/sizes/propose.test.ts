@@ -7,7 +7,11 @@ import { pulley } from "@/demo/long-part";
 import { counterweight, cordPulley, glandPlate } from "@/demo/sheet-parts";
 import { withSketchesDefined } from "./numbers";
 import { SOLIDS } from "@/core/part/testing/solids";
+import { extrude, part } from "@/core/part/testing/build";
+import { applyToSketch } from "@/core/sketch/commands";
+import { emptySketch } from "@/core/sketch/sketch";
 import { openNodeKernel } from "@/worker/kernel";
+import type { Outcome } from "@/core/units/refusal";
 import { sizedBody } from "./body";
 import { sizesOf } from "./sizes";
 import { sizeText } from "./size";
@@ -25,14 +29,18 @@ const demo = [
 const ways = process.env["CALIPER_LONG"] ? 99 : 1;
 const known = SOLIDS.flatMap((s) => s.ways.slice(0, ways).map((way, i) => [`${s.name}, way ${i + 1}`, way] as const));
 
-function proposed(document: PartDocument) {
-  const r = sizesOf(kernel, document);
+function must<T>(r: Outcome<T>): T {
   if (!r.ok) throw new Error(r.refusal.sentence);
+  return r.value;
+}
+
+function proposed(document: PartDocument) {
+  const found = must(sizesOf(kernel, document));
   const built = rebuild(kernel, document);
   const body = sizedBody(kernel, built.body!);
   kernel.release(built.body!.shape);
   const lettering = { unit: document.units, fractions: true };
-  return { ...r.value, texts: r.value.sizes.map((s) => sizeText(s, body.on, lettering)).sort() };
+  return { ...found, texts: found.sizes.map((s) => sizeText(s, body.on, lettering)).sort() };
 }
 
 describe("proposed sizes", () => {
@@ -65,5 +73,20 @@ describe("proposed sizes", () => {
   ])("%s: too, of a sketch whose corners nobody joined", (name, want) => {
     const { ways } = SOLIDS.find((s) => s.name === name)!;
     expect(proposed(withSketchesDefined(ways[0]!)).texts).toEqual([...want].sort());
+  });
+  it.each([
+    ["across the flats of a hexagon about its circle", true],
+    ["across the corners of a hexagon in its circle", false],
+  ])("%s", (_, outside) => {
+    const circle = { id: "c", kind: "circle", centre: [0, 0], radius: 15, construction: "construction" } as const;
+    const middle = { id: "k", kind: "coincident", of: ["c.centre", "origin"] } as const;
+    const commands = [
+      { do: "draw", curves: [circle], constraints: [middle] },
+      { do: "pin", constraints: [], dimensions: [{ kind: "diameter", of: ["c"], value: 30 }] },
+      { do: "polygon", circle: "c", count: 6, outside, turn: 0 },
+    ] as unknown as Parameters<typeof applyToSketch>[1][];
+    const drawn = commands.reduce((now, command) => must(applyToSketch(now, command, "mm")), emptySketch("top"));
+    const step = { id: "s", kind: "sketch", sketch: drawn } as PartDocument["steps"][number];
+    expect(proposed(withSketchesDefined(part(step, extrude("b", "s", 8)))).texts).toEqual(["30", "8"]);
   });
 });

@@ -58,7 +58,9 @@ function readingCost(row: Row, value: number, changes: readonly Disturbance[], s
     { number } = changes[only]!;
   const typed = Math.abs(number.value) * slope;
   if (Math.abs(typed - value) > EQUAL * size) return OTHER_VALUE;
-  return Math.abs(slope - 1) < FOLLOWS ? 0 : TWICE;
+  const isTimes = (times: number) => Math.abs(slope / times - 1) < FOLLOWS;
+  if (isTimes(1)) return 0;
+  return isTimes(2) || isTimes(0.5) ? TWICE : OTHER_VALUE;
 }
 
 const isPlain = (angle: number): boolean => [0, Math.PI / 2, Math.PI].some((plain) => Math.abs(angle - plain) <= EQUAL);

@@ -13,6 +13,9 @@ export const isMadeBevel = (s: Surface): boolean => s.names.some((n) => /\/bevel
 /** A turned bevel is one up to this share of the radius that it stands on; beyond it is a cone. */
 const BEVEL_OF_RADIUS = 0.5;
 
+/** What a flat bevel lies between is wider by so much: the sides of a prism are no bevels of each other. */
+const WIDER = 1.2;
+
 /** Bevels between two faces: flat ones, and cones about an axis. Those that a step made so come first. */
 export function bevelCandidates(body: SizedBody): Candidate[] {
   const { surfaces } = body;
@@ -33,7 +36,9 @@ function between(s: Surface, first: Surface, second: Surface, isMeant: boolean, 
   const size = { kind: "chamfer" as const, of };
   const legs = measureSize({ ...size, id: "", by: "legs" }, on)[0]?.map((v) => v.value);
   if (!legs || Math.min(...legs) <= EQUAL) return [];
-  const isSmall = isCone(s) ? isSmallOnShaft(s, [first, second], legs) : [first, second].every((o) => o.area > s.area);
+  const isSmall = isCone(s)
+    ? isSmallOnShaft(s, [first, second], legs)
+    : [first, second].every((o) => o.area > WIDER * s.area);
   if (!isMeant && !isSmall) return [];
   // at half a right angle everybody reads one figure
   const isEven = isCone(s) && !s.carrier.hollow && Math.abs(legs[0]! - legs[1]!) <= EQUAL;
