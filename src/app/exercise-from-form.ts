@@ -11,6 +11,7 @@ import { FreeDraftSchema, freeOf } from "@/ui/exercise/free-draft";
 import { varyingOf } from "@/ui/exercise/own-numbers-draft";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
 import { PAPER_NAMES } from "@/core/sheet/paper";
+import type { GeneralTolerance } from "@/core/sizes/general";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
 import { readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -121,6 +122,20 @@ async function startIn(form: FormData, old: Exercise): Promise<Outcome<Exercise[
   return old.start?.from === "starter" ? done(old.start) : refuse("no-starter", "Bring the starter part along.");
 }
 
+/** How far sizes may be off in general: undefined as they are printed. */
+function generalIn(text: (name: string) => string, units: LengthUnit): Outcome<GeneralTolerance | undefined> {
+  const rule = text("tolerance-sizes");
+  if (rule !== "own") return done(/^[fmcv]$/.test(rule) ? ({ by: "iso", class: rule } as GeneralTolerance) : undefined);
+  const [length, angle] = [
+    readQuantity(text("tolerance-length"), "length", units),
+    readQuantity(text("tolerance-angle"), "angle", units),
+  ];
+  for (const r of [length, angle]) if (!r.ok) return refuse("bad-number", `Tolerance: ${r.refusal.sentence}`);
+  if (!length.ok || !angle.ok) return done(undefined);
+  if (!(length.value > 0 && angle.value > 0)) return refuse("bad-number", "Tolerance: give more than 0.");
+  return done({ by: "plain", length: length.value, angle: angle.value });
+}
+
 /** What is left to the student, as it was chosen; what there was where the form does not say. */
 function freeIn(form: FormData, old: Exercise, units: LengthUnit): Outcome<Exercise["free"]> {
   const typed = form.get("free");
@@ -176,6 +191,8 @@ export async function exerciseFrom(
   if (!varies.ok) return varies;
   const free = freeIn(form, old, units);
   if (!free.ok) return free;
+  const general = generalIn(text, units);
+  if (!general.ok) return general;
   const brought = await partIn(form.get("part"));
   if (!brought.ok) return brought;
   const {
@@ -195,7 +212,6 @@ export async function exerciseFrom(
     .split(/\r?\n/)
     .map((h) => h.trim())
     .filter(Boolean);
-  const rule = text("tolerance-sizes");
   // a file says nothing of material and unit
   const isFile = brought.value?.steps[0]?.kind === "imported";
   const isFirst = brought.value !== undefined && !isFile && !old.reference.steps.length;
@@ -221,7 +237,7 @@ export async function exerciseFrom(
       volume: percent(form, "tolerance-volume"),
       mass: percent(form, "tolerance-mass"),
       shape: percent(form, "tolerance-shape"),
-      ...(/^[fmcv]$/.test(rule) && { sizes: { by: "iso", class: rule } }),
+      ...(general.value && { sizes: general.value }),
     },
     ...(form.get("shape-by-faces") !== "on" && { shapeBy: "volume" }),
     ...(form.get("material-by-name") === "on" && { materialByName: true }),

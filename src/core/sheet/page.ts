@@ -47,6 +47,14 @@ function massField({ massUnit, tolerances, sheet }: LaidSubject, mass: number): 
   return sheet.massTolerance ? `${plain} ± ${percentText(tolerances.mass)}` : plain;
 }
 
+/** The general tolerance as the exercise has it; where it has none, what the trade takes for granted. */
+function generalText({ units, tolerances: { sizes }, sheet }: LaidSubject): string {
+  if (sizes?.by === "iso") return `ISO 2768-${sizes.class}`;
+  if (!sizes) return units === "in" ? "±.005, angles ±.5°" : "ISO 2768-m";
+  const length = letteredLength(sizes.length, letteringOf({ units, sheet: { ...sheet, fractions: false } }));
+  return `±${length}, angles ±${letteredAngle(sizes.angle)}`;
+}
+
 /** Everything on the paper, as marks. */
 export function pageOf(
   subject: LaidSubject,
@@ -69,7 +77,7 @@ export function pageOf(
     date: subject.sheet.date ?? "",
     count: subject.sheet.count ?? "1 of 1",
     units: subject.units === "in" ? "inches" : "mm",
-    tolerance: subject.sheet.general ?? (subject.units === "in" ? "±.005, angles ±.5°" : "ISO 2768-m"),
+    tolerance: subject.sheet.general ?? generalText(subject),
     projection: subject.sheet.projection,
   });
   const shown = views.map((s) => s.view);

@@ -48,6 +48,13 @@ describe("a Sheet", () => {
     expect(texts).toContain("60.5");
     expect(texts).not.toContain("52");
   });
+  it("letters the general tolerance that the exercise checks by", () => {
+    const svg = (sizes: ReturnType<typeof footExercise>["tolerances"]["sizes"]) =>
+      sheet({ ...footExercise(), tolerances: { ...footExercise().tolerances, sizes } }).svg;
+    expect(svg(undefined)).toContain("ISO 2768-m");
+    expect(svg({ by: "iso", class: "f" })).toContain("ISO 2768-f");
+    expect(svg({ by: "plain", length: 0.1, angle: Math.PI / 360 })).toContain("±0.1, angles ±0.5°");
+  });
   it("in inches letters without leading zeros and puts the top view above", () => {
     const arm = armExercise();
     const { svg, dimensions } = sheet({ ...arm, sheet: { ...arm.sheet, fractions: false } });

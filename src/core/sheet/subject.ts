@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { LayoutSchema } from "./layout";
 import { PAPER_NAMES } from "./paper";
+import type { GeneralTolerance } from "@/core/sizes/general";
 import type { FreeSchema } from "@/core/sizes/free";
 import type { Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
@@ -17,7 +18,7 @@ export const SheetSettingsSchema = z.strictObject({
   /** For the title block. */
   drawnBy: z.string().max(60).optional(),
   revision: z.string().max(20).optional(),
-  /** The general tolerance as it is lettered; left out: ISO 2768-m, or decimals in inches. */
+  /** The general tolerance as it is lettered; left out: as the exercise has it, else ISO 2768-m. */
   general: z.string().max(60).optional(),
   /** The paper; left out: the program chooses. */
   paper: z.strictObject({ name: z.enum(PAPER_NAMES), isLying: z.boolean() }).optional(),
@@ -56,6 +57,6 @@ export interface SheetSubject {
   readonly sizes?: readonly Size[] | undefined;
   /** Steps and faces that are left to the student: their sizes are lettered so. */
   readonly free?: z.infer<typeof FreeSchema> | undefined;
-  readonly tolerances: { readonly mass: number };
+  readonly tolerances: { readonly mass: number; readonly sizes?: GeneralTolerance | undefined };
   readonly sheet: z.infer<typeof SheetSettingsSchema>;
 }

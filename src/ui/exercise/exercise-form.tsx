@@ -6,7 +6,7 @@ import { startTransition, useActionState, useState } from "react";
 import type { Exercise } from "@/core/check/exercise";
 import { isForeign } from "@/core/part/foreign";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
-import { Field, percent } from "./field";
+import { Field } from "./field";
 import { Difference, IssueForm, type Act, type Issued } from "./issue-form";
 import { OwnNumbersEditor } from "./own-numbers-editor";
 import { FreeEditor } from "./free-editor";
@@ -17,6 +17,7 @@ import { QuestionsEditor } from "./questions-editor";
 import { SheetFields } from "./sheet-fields";
 import { RubricEditor } from "./rubric-editor";
 import type { RubricTemplate } from "./rubric-templates";
+import { ToleranceFields } from "./tolerance-fields";
 import { RubricTrial } from "./rubric-trial";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
@@ -30,9 +31,6 @@ type Props = {
   save: Act;
   templates: readonly RubricTemplate[];
 } & (Issued | { readonly course: string; readonly id?: undefined });
-
-/** What general tolerance the form shows. */
-const sizeRule = (e: Exercise): string => (e.tolerances.sizes?.by === "iso" ? e.tolerances.sizes.class : "printed");
 
 /** All of an exercise but its reference part, which is built in the Bench or brought as a document. */
 export function ExerciseForm(props: Props) {
@@ -162,53 +160,7 @@ export function ExerciseForm(props: Props) {
             </fieldset>
             <fieldset>
               <legend className="font-semibold">Tolerances and rubric</legend>
-              <div className="mt-2 grid max-w-xl grid-cols-3 gap-3">
-                {(["volume", "mass", "shape"] as const).map((k) => (
-                  <Field
-                    key={k}
-                    label={k === "shape" ? "Shape, % of volume" : `${k === "mass" ? "Mass" : "Volume"}, ± %`}
-                  >
-                    <input
-                      name={`tolerance-${k}`}
-                      inputMode="decimal"
-                      className="input figures w-full text-right"
-                      defaultValue={percent(e.tolerances[k])}
-                    />
-                  </Field>
-                ))}
-              </div>
-              <div className="mt-3 flex flex-wrap items-end gap-6">
-                <div className="w-72">
-                  <Field label="Printed sizes and places of faces">
-                    <select name="tolerance-sizes" className="select w-full" defaultValue={sizeRule(e)}>
-                      <option value="printed">as printed (± 0.02 mm, ± 0.1°)</option>
-                      {(["f", "m", "c", "v"] as const).map((k) => (
-                        <option key={k} value={k}>
-                          ISO 2768-{k}
-                        </option>
-                      ))}
-                    </select>
-                  </Field>
-                </div>
-                <label className="flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    name="shape-by-faces"
-                    className="checkbox checkbox-sm"
-                    defaultChecked={e.shapeBy !== "volume"}
-                  />
-                  Shape wants every face there
-                </label>
-                <label className="flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    name="material-by-name"
-                    className="checkbox checkbox-sm"
-                    defaultChecked={e.materialByName === true}
-                  />
-                  Material by its name too
-                </label>
-              </div>
+              <ToleranceFields exercise={e} />
               <RubricEditor
                 rubric={e.rubric}
                 sizes={measured?.sheet.dimensions.map(({ id, text }) => ({ id, text })) ?? []}

@@ -41,7 +41,7 @@ export function SheetFields({ exercise: { sheet, units } }: { exercise: Exercise
         {text("revision", "Revision", sheet.revision, 20)}
         {text("count", "Sheet of sheets", sheet.count, 20, "1 of 1")}
         {text("owner", "Owner", sheet.owner, 60, "Saltmarsh Technical College")}
-        {text("general", "General tolerances", sheet.general, 60, units === "in" ? "±.005, angles ±.5°" : "ISO 2768-m")}
+        {text("general", "General tolerances", sheet.general, 60, "as it is checked")}
       </div>
       <div className="mt-2 flex flex-wrap gap-x-6">
         {tick("print-mass", "Sheet prints the mass", sheet.printMass)}
