@@ -41,9 +41,10 @@ export function findingsOf(
 ): FeatureFinding[] {
   const { body, features } = named;
   const { faces, extra } = comparison.faces;
-  const isOff = (s: number) => {
+  const following = new Set(features.flatMap((f) => (FOLLOWING.has(f.kind) ? f.surfaces : [])));
+  const leads = (s: number) => {
     const state = faces[s]!;
-    return state.state === "changed" && !free.has(s) && state.by > near(body.surfaces[s]!.area);
+    return !following.has(s) && state.state === "changed" && state.by > near(body.surfaces[s]!.area);
   };
   const list = features.flatMap((f): FeatureFinding[] => {
     const like = likeOf(f, features);
@@ -64,7 +65,7 @@ export function findingsOf(
       is = comparison.placed[k]!.carrier;
     const moved = shiftWords(was, is);
     // what goes along with a face beside it is that face's fault
-    if (!grown && FOLLOWING.has(f.kind) && body.surfaces[first.s]!.beside.some(isOff)) return [];
+    if (!grown && FOLLOWING.has(f.kind) && body.surfaces[first.s]!.beside.some(leads)) return [];
     const off = !moved && !grown && was.kind !== "plane" && first.state.by;
     return [
       {

@@ -69,6 +69,11 @@ describe("what is wrong is told as a person would", () => {
       () => [posts, given(posts, /has diameter 6 mm/, 6.9)],
       "The 3 cylinders ⌀6 are 0.9 mm too wide.",
     ],
+    [
+      "a rounding that nothing led astray",
+      () => [posts, given(posts, /Fillet: radius/, 1.5)],
+      "The 3 roundings R1 have a radius 0.5 mm too large and lie 0.5 mm too far down.",
+    ],
     ["a pocket's floor", () => [pocketed(8), pocketed(9)], "The floor of the pocket lies 1 mm too far down."],
     ["a slot", () => [slotted, given(slotted, /15 mm horizontally/, 17)], "The slot 8 wide lies 2 mm too far right."],
     [
