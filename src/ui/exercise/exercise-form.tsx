@@ -45,9 +45,9 @@ export function ExerciseForm(props: Props) {
   // what was read off a file can be printed and checked, and not be changed
   const given = (measured?.table?.numbers ?? []).filter((n) => !isForeign(n, e.reference));
   return (
-    <PageFrame person={person}>
+    <PageFrame person={person} wide>
       {made && <Follow on={`exercise:${made.id}`} busy={!isCurrent} />}
-      <div className="flex items-start gap-8">
+      <div className="flex flex-col gap-8 xl:flex-row xl:items-start">
         <div className="min-w-0 flex-1">
           <div className="flex items-baseline gap-4">
             <h1 className="text-xl font-semibold">
@@ -220,7 +220,7 @@ export function ExerciseForm(props: Props) {
             />
           )}
         </div>
-        <aside className="w-80 shrink-0">
+        <aside className="w-full shrink-0 xl:w-80">
           <h2 className="font-semibold">Targets</h2>
           {!measured && isCurrent && (
             <p className="quiet mt-1">Measured on the reference part once there is one: volume, mass and the Sheet.</p>

@@ -6,11 +6,14 @@ export function PageFrame({
   person,
   trail,
   actions,
+  wide = false,
   children,
 }: {
   person: { name: string };
   trail?: { href: string; text: string }[];
   actions?: ReactNode;
+  /** For pages with something beside the page. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -30,7 +33,7 @@ export function PageFrame({
         <span className="ml-auto quiet">{person.name}</span>
         {actions}
       </header>
-      <main className="mx-auto w-full max-w-6xl flex-1 px-5 py-6">{children}</main>
+      <main className={`mx-auto w-full flex-1 px-5 py-6 ${wide ? "max-w-[90rem]" : "max-w-6xl"}`}>{children}</main>
     </div>
   );
 }
