@@ -2,7 +2,7 @@ import { beforeAll, expect, it } from "vitest";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
-import { cut, extrude, part, rect, sketch } from "@/core/part/testing/build";
+import { cut, extrude, face, hole, part, rect, row, sketch } from "@/core/part/testing/build";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { box } from "@/core/part/testing/solids/known";
 import { openNodeKernel } from "@/worker/kernel";
@@ -50,6 +50,21 @@ it("a keyway in a shaft is a pocket; a slot is one thing; a prism has sides and 
   expect(names(known("slotted plate"))).toEqual([...OUTER, "the slot 8 wide", "the top face"].sort());
   expect(names(known("hexagonal prism")).filter((n) => /chamfer/.test(n))).toEqual([]);
   expect(names(known("chamfered edge"))).toContain("the chamfer");
+});
+
+it("many holes are counted by rows, and few by where they stand", () => {
+  const sieve = (count: number, rows: number, step: number) =>
+    names(
+      part(
+        ...box(140, 70, 3),
+        hole("h", face("b/end"), 5, [[10, 10]]),
+        row("r", ["h"], "x", count, step, { second: { axis: "y", count: rows, distance: step } }),
+      ),
+    ).filter((n) => /hole/.test(n));
+  const many = sieve(12, 5, 10);
+  expect(new Set(many).size).toBe(60);
+  expect(many).toContain("the hole ⌀5 in row 4 from the front, 11th from the left");
+  expect(sieve(2, 2, 50)).toContain("the hole ⌀5 at the left back");
 });
 
 it.each([

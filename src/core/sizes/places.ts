@@ -46,6 +46,8 @@ export function placesFor(points: readonly Vec3[], box: Box): string[] {
   const spots = points.map((p) => [0, 1, 2].map((i) => third(p[i]!, box.min[i]!, box.max[i]!)));
   // the axis along which they differ most is named first
   const order = [0, 1, 2].sort((a, b) => spread(points, b) - spread(points, a) || a - b);
+  const rows = points.length > MANY ? inRows(points, order[0]!, order[1]!) : undefined;
+  if (rows) return rows;
   const using: number[] = [];
   for (const axis of order) {
     if (new Set(spots.map((s) => key(s, using))).size === points.length) break;
@@ -60,6 +62,24 @@ export function placesFor(points: readonly Vec3[], box: Box): string[] {
     const sorted = [...alike].sort((a, b) => points[a]![axis]! - points[b]![axis]! || a - b);
     return `${w}, ${ordinal(sorted.indexOf(i) + 1)} of ${alike.length} from the ${ENDS[axis]![0]}`;
   });
+}
+
+/** More than so many are counted by rows: ends and middles no longer tell them apart. */
+const MANY = 9;
+
+/** "in row 3 from the front, 2nd from the left"; undefined where they do not stand in rows. */
+function inRows(points: readonly Vec3[], along: number, across: number): string[] | undefined {
+  const levels: number[] = [];
+  const rowOf = (p: Vec3) => levels.findIndex((l) => Math.abs(l - p[across]!) <= BOX_SLACK);
+  for (const p of points) if (rowOf(p) < 0) levels.push(p[across]!);
+  if (levels.length > points.length / 2) return undefined;
+  levels.sort((a, b) => a - b);
+  const words = points.map((p) => {
+    const before = points.filter((o) => rowOf(o) === rowOf(p) && o[along]! < p[along]! - BOX_SLACK).length;
+    const row = levels.length > 1 ? ` in row ${rowOf(p) + 1} from the ${ENDS[across]![0]},` : ",";
+    return `${row} ${ordinal(before + 1)} from the ${ENDS[along]![0]}`;
+  });
+  return new Set(words).size === points.length ? words : undefined;
 }
 
 const key = (spot: readonly number[], using: readonly number[]) => using.map((a) => spot[a]).join();
