@@ -156,7 +156,7 @@ function Middle({
   );
   const pinAt = (pin: Pin) => set({ isPinning: false, line: undefined, writing: { kind: "comment", pin } });
   return (
-    <section className="flex min-w-0 flex-1 flex-col" data-shown={meshes || !desk?.checkedAt ? at : ""}>
+    <section className="flex min-w-0 flex-1 flex-col" data-shown={desk && (meshes || !desk.checkedAt) ? at : ""}>
       <div className="flex items-start justify-between gap-2 px-3 py-1.5">
         <div className="flex flex-wrap gap-1" role="tablist" aria-label="Views">
           {VIEWS.map((v) => (

@@ -109,7 +109,8 @@ function Row({ row, isChosen, go }: { row: QueueRow; isChosen: boolean; go: (id:
         </span>
         <span className="figures whitespace-nowrap">{row.points === null ? "–" : `${row.points} / ${row.of}`}</span>
       </span>
-      <span className={`block truncate text-xs ${why ? "text-accent" : "quiet"}`}>
+      {/* rust on its own wash is too faint to read */}
+      <span className={`block truncate text-xs ${why && !isChosen ? "text-accent" : ""} ${why ? "" : "quiet"}`}>
         {why || row.lacking || (row.isAccepted ? "looked at" : "nothing missing")}
       </span>
     </button>
