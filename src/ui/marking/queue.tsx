@@ -109,8 +109,7 @@ function Row({ row, isChosen, go }: { row: QueueRow; isChosen: boolean; go: (id:
         </span>
         <span className="figures whitespace-nowrap">{row.points === null ? "–" : `${row.points} / ${row.of}`}</span>
       </span>
-      {/* rust on its own wash is too faint to read */}
-      <span className={`block truncate text-xs ${why && !isChosen ? "text-accent" : ""} ${why ? "" : "quiet"}`}>
+      <span className={`block truncate text-xs ${why ? "text-accent" : "quiet"}`}>
         {why || row.lacking || (row.isAccepted ? "looked at" : "nothing missing")}
       </span>
     </button>
