@@ -42,10 +42,11 @@ export function findingsOf(
   const { body, features } = named;
   const { faces, extra } = comparison.faces;
   const following = new Set(features.flatMap((f) => (FOLLOWING.has(f.kind) ? f.surfaces : [])));
-  const leads = (s: number) => {
+  const isOff = (s: number) => {
     const state = faces[s]!;
-    return !following.has(s) && state.state === "changed" && state.by > near(body.surfaces[s]!.area);
+    return state.state === "changed" && state.by > near(body.surfaces[s]!.area);
   };
+  const leads = (s: number) => !following.has(s) && isOff(s);
   const list = features.flatMap((f): FeatureFinding[] => {
     const like = likeOf(f, features);
     const own = f.surfaces.map((s) => ({ s, state: faces[s]! })).filter((o) => !isLeftFree(free, o.s, o.state));
@@ -57,7 +58,7 @@ export function findingsOf(
         isPart ? { name: `part of ${f.name}`, state: "missing", at } : { name: f.name, ...like, state: "missing", at },
       ];
     }
-    const first = own.find(({ s, state }) => state?.state === "changed" && state.by > near(body.surfaces[s]!.area));
+    const first = own.find(({ s }) => isOff(s));
     if (first?.state.state !== "changed") return [];
     const { at: k } = first.state,
       grown = Math.abs(first.state.grown) > SHIFTED ? first.state.grown : 0;

@@ -3,7 +3,7 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import { placed, scaled } from "@/core/kernel/place";
 import type { Solid } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
-import { titleOf, type Step } from "@/core/part/steps/kinds";
+import { isSolidStep, titleOf, type Step } from "@/core/part/steps/kinds";
 import { drivingNumbers } from "@/core/sizes/numbers";
 import { angleText, inUnit, lengthText } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -35,7 +35,7 @@ export function typicalMistakes(d: PartDocument): Mistake[] {
       const wrong = n.value * MISREAD;
       return { label: `${calledIn(d, n)}: ${text(wrong)} instead of ${text(n.value)}`, document: n.give(wrong) };
     });
-  const solid = d.steps.flatMap((s, i) => (s.suppressed || NO_SOLID.has(s.kind) ? [] : [i])).slice(1);
+  const solid = d.steps.flatMap((s, i) => (s.suppressed || !isSolidStep(s) ? [] : [i])).slice(1);
   const leftOut = solid.slice(-MOST_STEPS).map((i): Mistake => ({
     label: `Step ${i + 1} (${titleOf(d.steps[i]!)}) left out`,
     document: withStep(d, i, (s) => ({ ...s, suppressed: true })),
@@ -52,7 +52,6 @@ function calledIn(d: PartDocument, { label, step }: { label: string; step: strin
   return `${at + 1} · ${titleOf(d.steps[at]!)}${label.slice(step!.length)}`;
 }
 
-const NO_SOLID: ReadonlySet<Step["kind"]> = new Set(["sketch", "plane", "axis", "point"]);
 const withStep = (d: PartDocument, at: number, change: (s: Step) => Step): PartDocument => ({
   ...d,
   steps: d.steps.map((s, i) => (i === at ? change(s) : s)),

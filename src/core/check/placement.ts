@@ -165,10 +165,11 @@ export function placeOn(
   const directions = directionsOf(theirs);
   const middle = areaCentre(reference);
   let known: number | undefined;
+  const [large, ownLarge] = [largest(reference), largest(submission)];
   const likeness = ({ rows, shift }: Rigid): number =>
     nearArea(
-      largest(reference),
-      largest(submission).map((f) => movedFace(f, { rows, shift })),
+      large,
+      ownLarge.map((f) => movedFace(f, { rows, shift })),
       size,
       size,
     );
@@ -212,10 +213,10 @@ export function placeOn(
   for (const { rows } of new Set([...ranked.slice(0, 6), ...(asBuilt ? [asBuilt] : [])])) attempt(rows, 3);
   // where it lies about as well as it was drawn, that is how its maker and the drawing see it
   const drawn = matchFaces(reference, submission, size);
-  const least = largest(reference).reduce((s, f) => s + f.area, 0);
+  const most = large.reduce((s, f) => s + f.area, 0);
   const isAsGood = (by: Placement) => {
     const times = drawn.pairs.length >= AS_MANY * by.matching.pairs.length ? AS_DRAWN : 1;
-    return least - likeness(IDENTITY) <= times * (least - bestLikeness());
+    return most - likeness(IDENTITY) <= times * (most - bestLikeness());
   };
   if (best && isAsGood(best)) best = { motion: IDENTITY, matching: drawn };
   const all = reference.reduce((s, f) => s + f.area, 0);

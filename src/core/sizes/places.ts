@@ -22,9 +22,12 @@ const LOOKS = [
   ["looking down", "looking up"],
 ] as const;
 
+/** The axis that a direction runs along, either way. */
+export const axisAlong = (way: Vec3): number | undefined => [0, 1, 2].find((i) => Math.abs(way[i]!) > 0.999_999);
+
 /** What a flat face is called by the way it looks, and whether it is the outermost one there. */
 export function sideOf(c: Extract<Carrier, { kind: "plane" }>, box: Box): { name: string; isOuter: boolean } {
-  const axis = [0, 1, 2].find((i) => Math.abs(c.normal[i]!) > 0.999_999);
+  const axis = axisAlong(c.normal);
   if (axis === undefined) return { name: "slanting face", isOuter: false };
   const way = c.normal[axis]! > 0 ? 1 : 0;
   const end = way ? box.max[axis]! : box.min[axis]!;

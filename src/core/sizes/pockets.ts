@@ -2,6 +2,7 @@ import type { Surface } from "@/core/measure/surfaces";
 import { isParallel } from "./anchor";
 import type { SizedBody } from "./body";
 import { isCylinder, isPlane, over, type Plane } from "./candidates/candidate";
+import { axisAlong } from "./places";
 import { TOUCHING } from "./tolerance";
 
 /** Whether all that a flat face meets rises from it. */
@@ -33,7 +34,7 @@ export function pocketName(s: Surface, body: SizedBody): string | undefined {
   // a pad on a floor rises from it too, and looks away
   const isInside = (o: Surface) => isFloor(o, body) && over(s, o.centre) > TOUCHING;
   if (!s.beside.some((b) => isInside(body.surfaces[b]!))) return undefined;
-  const axis = [0, 1, 2].find((i) => Math.abs(s.carrier.normal[i]!) > 0.999_999);
+  const axis = axisAlong(s.carrier.normal);
   const wall = axis === undefined ? "slanting wall" : WALLS[axis]![s.carrier.normal[axis]! > 0 ? 1 : 0]!;
   return `${wall} of the pocket`;
 }

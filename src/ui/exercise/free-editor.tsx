@@ -2,10 +2,9 @@ import { useState } from "react";
 import type { Exercise } from "@/core/check/exercise";
 import type { Targets } from "@/core/check/prepare";
 import { begun } from "@/core/naming/words";
-import { titleOf, type Step } from "@/core/part/steps/kinds";
+import { isSolidStep, titleOf } from "@/core/part/steps/kinds";
 import { freeDraftsOf, freeOf, type FreeDraft } from "./free-draft";
 
-const NO_MATERIAL: ReadonlySet<Step["kind"]> = new Set(["sketch", "plane", "axis", "point", "imported"]);
 const keyOf = (d: Pick<FreeDraft, "kind" | "of">): string => `${d.kind} ${d.of.join()}`;
 
 /** Steps and things of the reference that are left to the student's judgement, within a band or altogether. */
@@ -13,7 +12,9 @@ export function FreeEditor({ exercise, things }: { exercise: Exercise; things: T
   const { units, reference } = exercise;
   const [list, setList] = useState(() => freeDraftsOf(exercise.free, things, units));
   const steps = reference.steps.flatMap((s, i) =>
-    NO_MATERIAL.has(s.kind) ? [] : [{ kind: "step" as const, of: [s.id], name: `Step ${i + 1}: ${titleOf(s)}` }],
+    !isSolidStep(s) || s.kind === "imported"
+      ? []
+      : [{ kind: "step" as const, of: [s.id], name: `Step ${i + 1}: ${titleOf(s)}` }],
   );
   const choices = [...steps, ...things.map((t) => ({ kind: "thing" as const, of: [...t.faces], name: begun(t.name) }))];
   const names = new Map(choices.map((c) => [keyOf(c), c.name]));

@@ -1,3 +1,4 @@
+import { IDENTITY } from "@/core/geometry/rigid";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { propertiesOf, type Properties } from "@/core/kernel/properties";
 import type { PartDocument } from "@/core/part/document";
@@ -11,11 +12,6 @@ import { sameInertia } from "../inertia";
 /** Beyond all parts, mm. */
 const FAR = 2000;
 const AXES = ["right", "front", "top"] as const;
-const STILL = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-] as const;
 
 /**
  * The same part built in other right ways, by machine: in the other unit, with two steps in another order, and as a
@@ -32,7 +28,7 @@ export function otherWays(kernel: Kernel, document: PartDocument): [string, Part
   const whole = measure(document)!;
   const isSame = (d: PartDocument): boolean => {
     const p = measure(d);
-    return !!p && p.bodies === whole.bodies && sameInertia(whole.tensor, p.tensor, STILL);
+    return !!p && p.bodies === whole.bodies && sameInertia(whole.tensor, p.tensor, IDENTITY.rows);
   };
   const unit = inOtherUnits(document, document.units === "mm" ? "in" : "mm");
   const order = swapped(document).find(isSame);

@@ -1,5 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
-import { kindOf, type Step } from "@/core/part/steps/kinds";
+import { isSolidStep, kindOf, type Step } from "@/core/part/steps/kinds";
 import { drivingNumbers } from "@/core/sizes/numbers";
 
 /** A part that a student might have made wrong, by one change or two. */
@@ -31,7 +31,7 @@ export function wrongParts(d: PartDocument): WrongPart[] {
 
 function ofSteps(d: PartDocument): WrongPart[] {
   return d.steps.flatMap((s, i): WrongPart[] => {
-    if (s.suppressed || ["sketch", "plane", "axis", "point"].includes(s.kind)) return [];
+    if (s.suppressed || !isSolidStep(s)) return [];
     const called = `step ${i + 1} (${kindOf(s).read(s, d.units).title})`;
     const out = withStep(d, i, (o) => ({ ...o, suppressed: true }));
     const list: WrongPart[] = [{ label: `${called} left out`, kind: "left out", document: out, gone: [s.id] }];

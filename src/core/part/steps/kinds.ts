@@ -45,5 +45,8 @@ export const kindOf = (step: Step): StepKind<Step> => STEP_KINDS[step.kind];
 /** A step's name, or what its kind is called. */
 export const titleOf = (step: Step): string => step.name ?? kindOf(step).read(step, "mm").title;
 
+/** Whether a step makes or changes material. */
+export const isSolidStep = ({ kind }: Step): boolean => !["sketch", "plane", "axis", "point"].includes(kind);
+
 /** Ids of the earlier steps that a step stands on, by what its fields mean. */
 export const usesOf = (step: Step): string[] => [...new Set(fieldsOf(kindOf(step).schema, step).flatMap(stepsOfField))];

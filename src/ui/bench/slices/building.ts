@@ -1,10 +1,11 @@
+import { isSolidStep } from "@/core/part/steps/kinds";
 import type { PartDocument } from "@/core/part/document";
 import type { Sketch } from "@/core/sketch/sketch";
 import type { BenchKernel } from "../kernel/client";
 import type { Built } from "../kernel/messages";
 import type { Saver } from "../../parts/saver";
 import type { BenchState } from "../state";
-import { atWork, isSolidStep, shownDocument } from "./steps";
+import { atWork, shownDocument } from "./steps";
 
 const NOTHING: Built = {
   id: 0,

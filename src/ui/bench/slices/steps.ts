@@ -7,9 +7,6 @@ import type { BenchState, Mode } from "../state";
 import { freshStep } from "../steps/fresh";
 import type { Room } from "./room";
 
-/** Whether a step makes or changes material. */
-export const isSolidStep = (s: Step): boolean => !["sketch", "plane", "axis", "point"].includes(s.kind);
-
 /** The document as the view should show it: with the step being edited as it would be, and only so many steps. */
 export function shownDocument(document: PartDocument, mode: Mode, upTo: number | undefined): PartDocument {
   let { steps } = document;

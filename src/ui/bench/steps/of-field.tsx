@@ -1,7 +1,7 @@
 "use client";
 
 import { stepMark, withStepsCalled } from "@/core/naming/words";
-import { kindOf } from "@/core/part/steps/kinds";
+import { isSolidStep, kindOf } from "@/core/part/steps/kinds";
 import type { Step } from "@/core/part/steps/kinds";
 import type { Of } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
@@ -20,9 +20,7 @@ export function OfField({
   onChange: (of: Of) => void;
 }) {
   const document = store((s) => s.history.present);
-  const steps = document.steps
-    .slice(0, at)
-    .filter((s) => !["sketch", "plane", "axis", "point", "shell"].includes(s.kind) && !s.suppressed);
+  const steps = document.steps.slice(0, at).filter((s) => isSolidStep(s) && s.kind !== "shell" && !s.suppressed);
   const called = (s: Step) => {
     const number = withStepsCalled(stepMark(s.id), document.steps);
     return `${s.name ?? kindOf(s).read(s, document.units).title} (${number})`;
