@@ -190,8 +190,6 @@ describe.sequential("a bracket whose early size changes later", () => {
       .getByRole("alert")
       .getByText(/largest|run into each other/)
       .waitFor();
-    // out of picking, then out of the card
-    await card.getByLabel("Radius").press("Escape");
     await card.getByLabel("Radius").press("Escape");
     await card.waitFor({ state: "detached" });
     await hand.built();

@@ -81,7 +81,7 @@ const ORDINALS = ["1st", "2nd", "3rd"];
 const ordinal = (i: number) => ORDINALS[i] ?? `${i + 1}th`;
 
 /** Counted off along the way in which they are spread out farther. */
-function countedOff(middles: readonly Vec2[]): string[] {
+export function countedOff(middles: readonly Vec2[]): string[] {
   const valuesOf = (k: 0 | 1) => middles.map((m) => m[k]);
   const spread = (k: 0 | 1) => Math.max(...valuesOf(k)) - Math.min(...valuesOf(k));
   const isRow = spread(0) >= spread(1);

@@ -93,6 +93,15 @@ export function withUnitWritten(text: string | number, unit: LengthUnit, names?:
   return /^[-+]?[\d./ ]+[a-z]*$/.test(plain) ? plain : `=${plain}`;
 }
 
+/** A count as typed, such as `6` or `6×`. @returns a whole number from `least` to `most`, or what is wrong with it */
+export function readCount(text: string, least: number, most: number): Outcome<number> {
+  const found = /^\s*(\d{1,9})\s*[×x]?\s*$/.exec(text);
+  const count = Number(found?.[1]);
+  if (!found || count < least || count > most)
+    return refuse("bad-number", `“${text}” is no count here: type a whole number from ${least} to ${most}.`);
+  return done(count);
+}
+
 /** Millimetres in the document's unit. */
 export const inUnit = (mm: number, unit: LengthUnit): number => mm / LENGTHS[unit]!;
 

@@ -242,7 +242,7 @@ function Model({
       </div>
       {mode.kind === "step" && (
         <div className="absolute left-3 top-3 z-10" data-overlay>
-          <StepCard store={store} draft={mode.draft} />
+          <StepCard store={store} draft={mode.draft} opening={mode.opening} />
         </div>
       )}
       {mode.kind === "plane" && (

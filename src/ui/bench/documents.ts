@@ -1,4 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
+import { findRegions, type Regions } from "@/core/sketch/regions";
 import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import type { Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
@@ -13,7 +14,15 @@ export function diagnosisOf(sketch: Sketch, unit: LengthUnit): Diagnosis | undef
   return diagnoses.get(sketch) ?? undefined;
 }
 
-export const sketchOf = (d: PartDocument, id: string): Sketch | undefined => {
+/** So are regions, with every frame of a turning view. */
+const found = new WeakMap<Sketch, Regions>();
+export function regionsOf(sketch: Sketch): Regions {
+  const known = found.get(sketch) ?? findRegions(sketch);
+  found.set(sketch, known);
+  return known;
+}
+
+export const sketchOf = (d: Pick<PartDocument, "steps">, id: string): Sketch | undefined => {
   const s = d.steps.find((x) => x.id === id);
   return s?.kind === "sketch" ? s.sketch : undefined;
 };

@@ -30,7 +30,8 @@ export function BenchHeader({
   sheet,
   panes,
 }: BenchProps & { store: BenchStore; answers: AnswersStore; panes: readonly Pane[] }) {
-  const steps = store((s) => s.history);
+  const canUndo = store((s) => (s.mode.kind === "step" ? s.mode : s.history).past.length > 0),
+    canRedo = store((s) => (s.mode.kind === "step" ? s.mode : s.history).future.length > 0);
   return (
     <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5">
       <Link
@@ -54,7 +55,7 @@ export function BenchHeader({
         className="btn btn-ghost btn-xs ml-2"
         title="Undo (Ctrl Z)"
         aria-label="Undo"
-        disabled={!steps.past.length}
+        disabled={!canUndo}
         onClick={() => store.getState().undo()}
       >
         <Undo2 size={15} aria-hidden />
@@ -63,7 +64,7 @@ export function BenchHeader({
         className="btn btn-ghost btn-xs"
         title="Redo (Ctrl Y)"
         aria-label="Redo"
-        disabled={!steps.future.length}
+        disabled={!canRedo}
         onClick={() => store.getState().redo()}
       >
         <Redo2 size={15} aria-hidden />

@@ -11,13 +11,45 @@ const ARROWS: Record<string, readonly [number, number]> = {
   arrowdown: [0, 1],
 };
 
+/** Whether keys belong to a text that is being typed. */
+const isTyped = (el: HTMLElement): boolean =>
+  el instanceof HTMLTextAreaElement ||
+  (el instanceof HTMLInputElement && !["checkbox", "radio", "button"].includes(el.type));
+
+/** Whether Enter is the thing's own, being reached by the keyboard: a button that is no choice among ways, a link. */
+const hasOwnEnter = (el: HTMLElement): boolean =>
+  el.closest("[role=alertdialog], dialog") !== null ||
+  (el.matches("button:not([aria-pressed]), a, summary") && el.matches(":focus-visible"));
+
+/** Keys while a step's card is open, wherever the focus is. @returns whether the key was the card's */
+function cardKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean {
+  const s = store.getState();
+  if (e.key === "Escape") {
+    s.leave();
+    return true;
+  }
+  if (e.key === "Enter" && !e.repeat && !hasOwnEnter(el)) {
+    s.acceptDraft();
+    return true;
+  }
+  // a number typed after something was picked on the part is the card's
+  if (/^[0-9.=-]$/.test(e.key) && !(el instanceof HTMLSelectElement)) {
+    const card = document.querySelector("[data-card]");
+    const field =
+      card?.querySelector<HTMLInputElement>(".number-input[data-last]") ??
+      card?.querySelector<HTMLInputElement>(".number-input");
+    field?.focus();
+    field?.select();
+  }
+  return false;
+}
+
 /** The keyboard of the Bench: keys by a tool's place in the tray, and the few that mean the same everywhere. */
 export function useBenchKeys(store: BenchStore): void {
   useEffect(() => {
     const down = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
-      if (el instanceof HTMLInputElement || el instanceof HTMLTextAreaElement || el instanceof HTMLSelectElement)
-        return;
+      if (isTyped(el)) return;
       const s = store.getState();
       const { camera } = s;
       const key = e.key.toLowerCase();
@@ -27,6 +59,8 @@ export function useBenchKeys(store: BenchStore): void {
       if ((e.ctrlKey || e.metaKey) && s.mode.kind === "sketch" && "cxv".includes(key))
         return (key === "v" ? s.paste() : s.copy(key === "x"), done());
       if (e.ctrlKey || e.metaKey || e.altKey) return;
+      if (s.mode.kind === "step" && cardKey(store, e, el)) return done();
+      if (el instanceof HTMLSelectElement) return;
       if (key === "escape") return (s.leave(), done());
       if (key === "delete" || key === "backspace") {
         return (s.mode.kind === "sketch" && removeSelected(store), done());

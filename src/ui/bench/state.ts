@@ -17,8 +17,29 @@ import type { Camera } from "./view/camera";
 export type Mode =
   | { readonly kind: "solid" }
   | { readonly kind: "sketch"; readonly step: string }
-  | { readonly kind: "step"; readonly draft: Step; readonly fresh: boolean; readonly at: number }
+  | StepMode
   | { readonly kind: "plane"; readonly move?: string };
+
+/** A step whose card is open. */
+export interface StepMode {
+  readonly kind: "step";
+  readonly draft: Step;
+  /** Not yet among the part's steps. */
+  readonly fresh: boolean;
+  /** Its place among them. */
+  readonly at: number;
+  /** Which opening of a card this is: another has fields of its own. */
+  readonly opening: number;
+  /** What the draft was before each change within the card, and what was taken back. */
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
+}
+
+/** Something else was begun while a card stands that cannot be accepted as it is. */
+export interface Leaving {
+  readonly why: string;
+  readonly next: () => void;
+}
 
 /** How a datum plane is moved and tilted before a sketch is laid on it; mm and degrees. */
 export interface PlaneShift {
@@ -43,6 +64,8 @@ export interface Dispute {
 
 /** What a click on the part means while a step's card asks for something: the part as it was before that step. */
 export interface PickField {
+  /** Which field of the card. */
+  readonly id: string;
   readonly name: string;
   readonly take: readonly Thing["kind"][];
   /**
@@ -110,6 +133,10 @@ export interface BenchState {
   /** What is picked on the solid. */
   readonly things: readonly Thing[];
   readonly pickField: PickField | undefined;
+  /** What was asked while the open card could neither be accepted nor left without losing something. */
+  readonly leaving: Leaving | undefined;
+  /** What stands in fields of the open card and cannot be read, by field. */
+  readonly wrong: ReadonlyMap<string, string>;
   /** How many steps deep into what lies under the pointer. */
   readonly behind: number;
   /** Steps shown built: all, or so many. */
@@ -150,10 +177,18 @@ export interface BenchState {
   takePlane(plane: Plane): void;
   /** A new step of a kind, its card open. */
   openStep(kind: Step["kind"], preset?: Partial<Step>): void;
-  editStep(step: Step): void;
+  /** Opens the card of a step. @param wanted what is to be picked first */
+  editStep(step: Step, wanted?: PickField): void;
   /** Changes the step whose card is open, and shows it. */
   changeDraft(change: (draft: Step) => Step): void;
-  acceptDraft(): void;
+  /** While it holds, all changes of the draft are one to take back: a number being typed, an arrow being dragged. */
+  holdDraft(isHeld: boolean): void;
+  acceptDraft(): boolean;
+  /** Ends the open card before something else begins: accepted, or asked about; what was made is never lost. */
+  endCard(next: () => void): void;
+  /** The answer to what was asked: the card is left and what was wanted begins, or the card stays. */
+  answerLeaving(leaves: boolean): void;
+  tellWrong(field: string, sentence: string | undefined): void;
   buildUpTo(count: number | undefined): void;
   look(change: Partial<Looking>): void;
   pickThings(things: readonly Thing[]): void;

@@ -9,7 +9,9 @@ import { building } from "./slices/building";
 import { beside, fitView } from "./slices/looking";
 import type { Room } from "./slices/room";
 import { sketching } from "./slices/sketching";
-import { stepMode } from "./slices/steps";
+import { stepCard } from "./slices/card";
+import { keptCard } from "./slices/kept-card";
+import { lookingAt } from "./slices/steps";
 import { Hand, PLAIN_LOOK, type BenchState } from "./state";
 import { Camera, PICTORIAL } from "./view/camera";
 
@@ -40,8 +42,9 @@ export function createBench({
   const camera = new Camera();
   camera.foot = 160;
   const keep = browserKeep(owner, saveTo);
+  const keptOpen = keptCard(owner, saveTo, localStorage);
   const saver = new Saver({ url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }) }, version);
-  const store: BenchStore = create<BenchState>((set, get) => {
+  const store: BenchStore = create<BenchState>((set, get, api) => {
     const document = () => get().history.present;
     const rebuild = building({ get, set, document, kernel, saver });
     const openCard = () => {
@@ -52,10 +55,13 @@ export function createBench({
       camera.side = 0;
       set({ pickField: undefined });
     };
+    const mayChange = () => {
+      if (saver.isReadOnly) set({ message: { kind: "trouble", text: ELSEWHERE, about: [] } });
+      return !saver.isReadOnly;
+    };
     const moveTo = (history: History) => {
       const before = document();
-      if (saver.isReadOnly && history.present !== before)
-        return set({ message: { kind: "trouble", text: ELSEWHERE, about: [] } });
+      if (history.present !== before && !mayChange()) return;
       set({ history });
       if (history.present === before) return;
       saver.save(history.present);
@@ -74,7 +80,16 @@ export function createBench({
       }
       rebuild();
     };
-    const room: Room = { get, set, document, moveTo, rebuild, openCard, closeCard, ask: (q) => kernel.ask(q) };
+    const whenBuilt = (next: () => void) => {
+      if (!get().building) return next();
+      const off = api.subscribe((s) => {
+        if (s.building) return;
+        off();
+        next();
+      });
+    };
+    const ask: Room["ask"] = (q) => kernel.ask(q);
+    const room: Room = { get, set, document, moveTo, rebuild, whenBuilt, mayChange, openCard, closeCard, ask };
     const afresh = { typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined };
     /** Another document takes the place of what stands; what stood is no step of undo. */
     const begin = (present: PartDocument) => {
@@ -82,6 +97,7 @@ export function createBench({
       closeCard();
       rebuild(true);
     };
+    const card = stepCard(room, keptOpen);
     return {
       history: startHistory(start),
       mode: { kind: "solid" },
@@ -89,6 +105,8 @@ export function createBench({
       selection: [],
       things: [],
       pickField: undefined,
+      leaving: undefined,
+      wrong: new Map(),
       behind: 0,
       upTo: undefined,
       looking: PLAIN_LOOK,
@@ -130,8 +148,8 @@ export function createBench({
         moveTo(record(get().history, r.value));
         return true;
       },
-      undo: () => (set(afresh), moveTo(undo(get().history))),
-      redo: () => (set(afresh), moveTo(redo(get().history))),
+      undo: () => card.stepDraft("back") || (set(afresh), moveTo(undo(get().history))),
+      redo: () => card.stepDraft("again") || (set(afresh), moveTo(redo(get().history))),
       select: (selection) => set({ selection }),
       setTool(toolName) {
         const { hand, toolName: before } = get();
@@ -140,7 +158,8 @@ export function createBench({
       },
       setTyping: (typing) => set({ typing }),
       say: (message) => set({ message }),
-      ...stepMode(room),
+      ...card,
+      ...lookingAt(room),
       ...sketching(room),
       openPanel: (panel) => set({ panel: get().panel === panel ? undefined : panel }),
       leave() {
@@ -156,10 +175,12 @@ export function createBench({
           });
         if (typing) return set({ typing: undefined });
         if (mode.kind === "sketch" && toolName !== "pick") return set({ toolName: "pick" });
-        if (get().pickField) return set({ pickField: undefined });
+        if (get().leaving) return set({ leaving: undefined });
+        if (mode.kind !== "step" && get().pickField) return set({ pickField: undefined });
         if (selection.length) return set({ selection: [] });
         if (mode.kind === "solid") return set({ message: undefined, things: [] });
-        set({ mode: { kind: "solid" }, toolName: "pick", message: undefined });
+        if (mode.kind === "step") keptOpen.forget();
+        set({ mode: { kind: "solid" }, toolName: "pick", message: undefined, wrong: new Map() });
         closeCard();
         rebuild();
         if (mode.kind === "sketch") camera.turnTo(PICTORIAL, () => get().fit());
@@ -178,6 +199,7 @@ export function createBench({
           set({
             message: { kind: "notice", text: "What waited in this browser stands in the history now.", about: [] },
           });
+        else if (!saver.isReadOnly) card.openKept();
       },
       goOn(present, next) {
         saver.goOn(next);

@@ -11,6 +11,10 @@ export interface Room {
   /** Goes to another place in the history: kept, and built. */
   moveTo(history: History): void;
   rebuild(): void;
+  /** Goes on once nothing is being built. */
+  whenBuilt(next: () => void): void;
+  /** Says so where another window works on the part. @returns whether changes can be made here */
+  mayChange(): boolean;
   openCard(): void;
   closeCard(): void;
   ask(q: Question): Promise<Answer>;

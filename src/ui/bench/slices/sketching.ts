@@ -68,11 +68,12 @@ export function sketching({ get, set, document, moveTo, rebuild, closeCard }: Ro
         get().openSketch(id);
       }
     },
-    choosePlane: (move) => {
-      set({ mode: { kind: "plane", ...(move && { move }) }, planeShift: {}, message: undefined, panel: undefined });
-      camera().side = CARD_PIXELS;
-      camera().turnTo(PICTORIAL, () => get().fit());
-    },
+    choosePlane: (move) =>
+      get().endCard(() => {
+        set({ mode: { kind: "plane", ...(move && { move }) }, planeShift: {}, message: undefined, panel: undefined });
+        camera().side = CARD_PIXELS;
+        camera().turnTo(PICTORIAL, () => get().fit());
+      }),
     defineRest() {
       const { mode } = get(),
         sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;

@@ -9,6 +9,7 @@ const base = part(
   extrude("extrude1", "sketch1", 10),
   hole("hole1", face("extrude1/end"), 6, [[10, 10]]),
 );
+const opened = { opening: 1, past: [], future: [] };
 const draft = extrude("extrude2", "sketch1", 4);
 const ids = (d: { steps: readonly { id: string }[] }) => d.steps.map((s) => s.id);
 
@@ -16,13 +17,13 @@ describe("the document as it is shown", () => {
   it("is the document while nothing is at work", () =>
     expect(shownDocument(base, { kind: "solid" }, undefined)).toBe(base));
   it("holds the step being made where it will stand", () => {
-    expect(ids(shownDocument(base, { kind: "step", draft, fresh: true, at: 3 }, undefined))).toEqual([
+    expect(ids(shownDocument(base, { kind: "step", draft, fresh: true, at: 3, ...opened }, undefined))).toEqual([
       "sketch1",
       "extrude1",
       "hole1",
       "extrude2",
     ]);
-    expect(ids(shownDocument(base, { kind: "step", draft, fresh: true, at: 2 }, 2))).toEqual([
+    expect(ids(shownDocument(base, { kind: "step", draft, fresh: true, at: 2, ...opened }, 2))).toEqual([
       "sketch1",
       "extrude1",
       "extrude2",
@@ -31,14 +32,14 @@ describe("the document as it is shown", () => {
   it("holds a changed step in the place of the stored one", () => {
     const shown = shownDocument(
       base,
-      { kind: "step", draft: extrude("extrude1", "sketch1", 99), fresh: false, at: 1 },
+      { kind: "step", draft: extrude("extrude1", "sketch1", 99), fresh: false, at: 1, ...opened },
       undefined,
     );
     expect(shown.steps[1]).toMatchObject({ extent: { depth: 99 } });
   });
   it("ends where it is built up to", () => expect(ids(shownDocument(base, { kind: "solid" }, 1))).toEqual(["sketch1"]));
   it("what may be picked stands before what is at work", () => {
-    expect(atWork(base, { kind: "step", draft, fresh: false, at: 1 })).toEqual({ before: 1 });
+    expect(atWork(base, { kind: "step", draft, fresh: false, at: 1, ...opened })).toEqual({ before: 1 });
     expect(atWork(base, { kind: "sketch", step: "sketch1" })).toMatchObject({
       before: 0,
       frame: { origin: [0, 0, 0] },

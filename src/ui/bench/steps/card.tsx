@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, type ReactNode } from "react";
+import { useCallback, useEffect, useRef, type ReactNode } from "react";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { AnyRef } from "@/core/naming/reference";
@@ -8,7 +8,10 @@ import { refText } from "@/core/part/reference/text";
 import { withStepsCalled } from "@/core/naming/words";
 import type { Step } from "@/core/part/steps/kinds";
 import type { Size } from "@/core/part/steps/fields";
-import { NumberField } from "../../parts/number-field";
+import { parameterNames } from "@/core/part/parameters";
+import { readQuantity } from "@/core/units/quantity";
+import { NumberField, TypingSpell, WrongFields } from "../../parts/number-field";
+import type { PickField } from "../state";
 import type { BenchStore } from "../store";
 
 /** What every card of a step gets. */
@@ -32,22 +35,38 @@ export function CardFrame({
 }) {
   const built = store((s) => s.built),
     building = store((s) => s.building);
-  const { acceptDraft, leave } = store.getState();
+  const leaving = store((s) => s.leaving);
+  const { acceptDraft, answerLeaving, holdDraft, leave } = store.getState();
+  const form = useRef<HTMLFormElement>(null);
+  // ready for the hand: the field to be typed in first, or else whatever can be chosen first
+  useEffect(() => {
+    if (form.current?.contains(document.activeElement)) return;
+    const fields = [".number-input", "select", "button"].map((kind) => form.current?.querySelector<HTMLElement>(kind));
+    fields.find((f) => f)?.focus();
+  }, []);
+  const tellWrong = useCallback(
+    (id: string, sentence: string | undefined) => store.getState().tellWrong(id, sentence),
+    [store],
+  );
   const state = built?.steps.find((s) => s.id === draft.id),
     refusal = state?.refusal;
   return (
     <form
+      ref={form}
+      data-card
       className={`max-h-[calc(100vh-16rem)] w-72 space-y-2 overflow-y-auto rounded-box border border-accent
         bg-base-100 p-3 text-sm shadow-lg`}
       aria-label={title}
-      onSubmit={(e) => (e.preventDefault(), acceptDraft())}
+      onSubmit={(e) => (e.preventDefault(), void acceptDraft())}
       onKeyDown={(e) => e.key === "Escape" && (e.stopPropagation(), leave())}
     >
       <div className="flex items-center justify-between">
         <h2 className="font-semibold">{title}</h2>
         {building && <span className="loading loading-dots loading-xs" aria-label="building" />}
       </div>
-      {children}
+      <WrongFields value={tellWrong}>
+        <TypingSpell value={holdDraft}>{children}</TypingSpell>
+      </WrongFields>
       {refusal && !building && (
         <p role="alert" className="text-sm text-error">
           {refusal.sentence}
@@ -60,6 +79,17 @@ export function CardFrame({
               {l.sentence}
             </p>
           ),
+      )}
+      {leaving && (
+        <div role="alertdialog" aria-label="Not accepted yet" className="space-y-1.5 bg-[var(--rust-wash)] p-2 text-xs">
+          <p>This card cannot be accepted yet. {leaving.why}</p>
+          <button type="button" autoFocus className="btn btn-xs mr-2" onClick={() => answerLeaving(false)}>
+            Stay and mend it
+          </button>
+          <button type="button" className="btn btn-xs" onClick={() => answerLeaving(true)}>
+            Leave it and go on
+          </button>
+        </div>
       )}
       <div className="flex justify-end gap-2">
         <button type="button" className="btn btn-sm btn-ghost" onClick={leave}>
@@ -121,12 +151,14 @@ export function SizeInput({
   angle?: boolean;
   autoFocus?: boolean;
 }) {
-  const unit = store((s) => s.history.present.units);
+  const document = store((s) => s.history.present),
+    unit = document.units;
   return (
     <NumberField
       label={label}
       value={String(value)}
       unit={angle ? "°" : unit}
+      read={(text) => readQuantity(text, angle ? "angle" : "length", unit, parameterNames(document))}
       onChange={onChange}
       onEnter={() => store.getState().acceptDraft()}
       onEscape={() => store.getState().leave()}
@@ -155,31 +187,61 @@ export function calledIn(store: BenchStore, ref: AnyRef): string {
   return withStepsCalled(refText(ref, units), steps).replace(/^the /, "");
 }
 
+/** What a field of a card asks for on the part. */
+interface Picking {
+  /** Which field: another than every other field's of the card. */
+  readonly id: string;
+  readonly name: string;
+  readonly take: readonly Thing["kind"][];
+  readonly give: PickField["give"];
+  /** The card opens ready to pick for it. */
+  readonly first?: boolean | undefined;
+}
+
+/**
+ * A field that takes what is clicked on the part. It goes when its card goes, and a click always knows the newest
+ * draft.
+ */
+export function usePicking(store: BenchStore, { first, ...field }: Picking) {
+  const isActive = store((s) => s.pickField?.id === field.id);
+  const begin = () => store.getState().setPickField(field);
+  const end = () => store.getState().setPickField(undefined);
+  useEffect(() => {
+    if (first && !store.getState().pickField) begin();
+    return () => {
+      if (store.getState().pickField?.id === field.id) end();
+    };
+  }, []);
+  useEffect(() => {
+    const { pickField } = store.getState();
+    if (pickField?.id === field.id) pickField.give = field.give;
+  });
+  return { isActive, begin, end, toggle: () => (isActive ? end() : begin()) };
+}
+
 /** Things picked on the part, one line each; while it is active, clicks on the part put more in. */
 export function Picks({
   store,
+  id,
   name,
   hint,
   take,
   items,
+  first,
   onPick,
   onRemove,
 }: {
   store: BenchStore;
+  id?: string;
   name: string;
+  first?: boolean;
   hint: string;
   take: readonly Thing["kind"][];
   items: readonly string[];
   onPick: (model: Model, thing: Thing) => void;
   onRemove: (i: number) => void;
 }) {
-  const active = store((s) => s.pickField?.name === name);
-  const begin = () => store.getState().setPickField({ name, take, give: onPick });
-  // what a click does must know the newest draft
-  useEffect(() => {
-    const { pickField } = store.getState();
-    if (pickField?.name === name) pickField.give = onPick;
-  });
+  const { isActive: active, begin } = usePicking(store, { id: id ?? name, name, take, give: onPick, first });
   return (
     <div className={`rounded-field border ${active ? "border-accent" : "border-base-300"}`}>
       <button
@@ -236,11 +298,7 @@ export function RefField<R extends AnyRef>({
   onPick: (model: Model, thing: Thing) => void;
   onChoose: (r: R) => void;
 }) {
-  const active = store((s) => s.pickField?.name === name);
-  useEffect(() => {
-    const { pickField } = store.getState();
-    if (pickField?.name === name) pickField.give = onPick;
-  });
+  const { isActive: active, toggle } = usePicking(store, { id: name, name, take, give: onPick });
   const chosen = options.findIndex(([, r]) => JSON.stringify(r) === JSON.stringify(value));
   return (
     <div className="space-y-0.5">
@@ -254,7 +312,7 @@ export function RefField<R extends AnyRef>({
         >
           {chosen < 0 && <option value={-1}>{value ? calledIn(store, value) : "not chosen"}</option>}
           {options.map(([text], i) => (
-            <option key={text} value={i}>
+            <option key={i} value={i}>
               {text}
             </option>
           ))}
@@ -263,7 +321,7 @@ export function RefField<R extends AnyRef>({
           type="button"
           aria-pressed={active}
           className={`btn btn-xs ${active ? "btn-primary" : ""}`}
-          onClick={() => store.getState().setPickField(active ? undefined : { name, take, give: onPick })}
+          onClick={toggle}
         >
           {active ? hint : "Pick"}
         </button>

@@ -38,7 +38,7 @@ function useFields(store: BenchStore) {
         hint="click an edge or round face"
         take={["edge", "face"]}
         value={value}
-        options={axisOptions(before)}
+        options={axisOptions(before, document.units)}
         onChoose={put}
         onPick={(m, t) => {
           const r = asAxis(m, t);

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, type ReactNode } from "react";
+import type { ReactNode } from "react";
 import type { StepEdge } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
 import { Picks, calledIn } from "./card";
@@ -45,8 +45,6 @@ export function EdgeGroups<G extends Group>({
         : without.map((g, k) => (k === i ? { ...g, edges: [...g.edges, { id: freeId("e", all), on }] } : g)),
     );
   };
-  // the card opens ready to pick
-  useEffect(() => store.getState().setPickField({ name: name(0), take: ["edge"], give: toggle(0) }), []);
   return (
     <>
       {groups.map((g, i) => (
@@ -54,7 +52,9 @@ export function EdgeGroups<G extends Group>({
           {size(g, (n) => put(i, n), i)}
           <Picks
             store={store}
+            id={`group ${i}`}
             name={name(i)}
+            first
             hint="click edges"
             take={["edge"]}
             items={g.edges.map((e) => calledIn(store, e.on))}
@@ -75,7 +75,11 @@ export function EdgeGroups<G extends Group>({
       <button
         type="button"
         className="btn btn-xs"
-        onClick={() => onChange([...groups, more(groups[groups.length - 1]!)])}
+        onClick={() => {
+          // the next edges are the new group's
+          store.getState().setPickField(undefined);
+          onChange([...groups, more(groups[groups.length - 1]!)]);
+        }}
       >
         Another group
       </button>

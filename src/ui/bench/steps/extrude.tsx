@@ -3,7 +3,7 @@
 import type { ExtrudeStep, Extent } from "@/core/part/steps/extrude/schema";
 import { asFace, planeOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
-import { SweepHead, ThinFields, TurnRound } from "./sweep";
+import { RegionsLine, SweepHead, ThinFields, TurnRound } from "./sweep";
 
 const EXTENTS = [
   ["depth", "To depth"],
@@ -123,7 +123,7 @@ export function ExtrudeCard({ store, draft, change }: CardProps<ExtrudeStep>) {
           <ThinFields store={store} draft={draft} change={change} />
         </div>
       </details>
-      {!draft.face && <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>}
+      {!draft.face && <RegionsLine store={store} draft={draft} change={change} />}
     </CardFrame>
   );
 }

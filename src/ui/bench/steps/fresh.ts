@@ -1,4 +1,6 @@
+import { carriesHoles } from "@/core/part/steps/hole/schema";
 import type { Step } from "@/core/part/steps/kinds";
+import { unusedRegions } from "./regions";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 
 /** What a new step of a kind begins with: the sketch that nothing uses yet, and sizes of a hand's breadth. */
@@ -31,7 +33,9 @@ export function freshStep(
             )
           : noSketch("extrude");
       const isCut = "operation" in preset && preset.operation === "cut";
-      const from = hasFace ? { face, ...(isCut && { reverse: true }) } : { sketch: sketch!.id };
+      const from = hasFace
+        ? { face, ...(isCut && { reverse: true }) }
+        : { sketch: sketch!.id, ...unusedRegions(sketch!.id, before, units) };
       return done({
         id,
         kind,
@@ -45,6 +49,7 @@ export function freshStep(
       return sketch
         ? make({
             sketch: sketch.id,
+            ...unusedRegions(sketch.id, before, units),
             operation: "add",
             turn: { kind: "whole" },
             ...(hasOneCentreLine(sketch) ? {} : { about: { sketch: sketch.id, curve: "y-axis" } }),
@@ -52,7 +57,7 @@ export function freshStep(
         : noSketch("revolve");
     case "hole": {
       if (!hasSolid) return noSolid();
-      const points = idle?.kind === "sketch" && idle.sketch.curves.some((c) => c.kind === "point" && !c.construction);
+      const points = idle !== undefined && carriesHoles(idle);
       return make({
         ...(points && { sketch: idle.id }),
         points: [],

@@ -1,12 +1,15 @@
 "use client";
 
 import { useState } from "react";
+import type { Model } from "@/core/kernel/model";
+import type { Thing } from "@/core/measure/measure";
 import type { EdgeRef, FaceRef } from "@/core/naming/reference";
 import { edgeRef, faceRef } from "@/core/part/reference/make";
-import type { HoleStep } from "@/core/part/steps/hole/schema";
+import type { HoleDistance, HoleStep } from "@/core/part/steps/hole/schema";
+import { parameterNames } from "@/core/part/parameters";
 import { inUnit, readQuantity } from "@/core/units/quantity";
 import { NumberField } from "../../parts/number-field";
-import { calledIn, SizeInput, type CardProps } from "./card";
+import { calledIn, SizeInput, usePicking, type CardProps } from "./card";
 import { freeId } from "./options";
 
 type Point = HoleStep["points"][number];
@@ -50,7 +53,9 @@ function PointFields({
   nth: number;
   put: (next: Point) => void;
 }) {
-  const unit = store((s) => s.history.present.units);
+  const document = store((s) => s.history.present),
+    unit = document.units,
+    names = parameterNames(document);
   if ("on" in point) return <span className="flex-1 truncate">{calledIn(store, point.on)}</span>;
   if ("from" in point)
     return (
@@ -76,13 +81,15 @@ function PointFields({
       ariaLabel={`place ${nth} ${"xy"[k]}`}
       value={String(Number(inUnit(v, unit).toFixed(4)))}
       unit={unit}
+      read={(text) => readQuantity(text, "length", unit, names)}
       onChange={(text) => {
-        const sign = text.startsWith("-") ? -1 : 1;
-        const r = readQuantity(sign < 0 ? text.slice(1) : text, "length", unit);
+        const r = readQuantity(text, "length", unit, names);
         if (!r.ok) return;
         const [x, y] = point.at;
-        put({ ...point, at: k ? [x, sign * r.value] : [sign * r.value, y] });
+        put({ ...point, at: k ? [x, r.value] : [r.value, y] });
       }}
+      onEnter={() => store.getState().acceptDraft()}
+      onEscape={() => store.getState().leave()}
     />
   ));
 }
@@ -91,37 +98,22 @@ function PointFields({
 function FromTwo({ store, draft, change }: CardProps<HoleStep>) {
   const [first, setFirst] = useState<EdgeRef | FaceRef>();
   const name = first ? "The second edge or face" : "The first edge or face";
-  const active = store((s) => s.pickField?.name === name);
   const start = draft.on ? undefined : "Click the face the hole starts from first.";
-  const ask = (one: EdgeRef | FaceRef | undefined) =>
-    store.getState().setPickField({
-      name: one ? "The second edge or face" : "The first edge or face",
-      take: ["edge", "face"],
-      give: (m, t) => {
-        const of = t.kind === "face" ? faceRef(m, t.index) : edgeRef(m, t.index);
-        if (!of) return;
-        if (!one) {
-          setFirst(of);
-          return ask(of);
-        }
-        setFirst(undefined);
-        store.getState().setPickField(undefined);
-        const distance = store.getState().history.present.units === "mm" ? "10 mm" : "1/2 in";
-        change((d) => ({
-          ...d,
-          points: [
-            ...d.points,
-            {
-              id: freeId("p", d.points),
-              from: [
-                { of: one, distance },
-                { of, distance },
-              ],
-            },
-          ],
-        }));
-      },
-    });
+  const give = (m: Model, t: Thing) => {
+    const of = t.kind === "face" ? faceRef(m, t.index) : edgeRef(m, t.index);
+    if (!of) return;
+    if (!first) return setFirst(of);
+    setFirst(undefined);
+    picking.end();
+    const distance = store.getState().history.present.units === "mm" ? "10 mm" : "1/2 in";
+    const from: [HoleDistance, HoleDistance] = [
+      { of: first, distance },
+      { of, distance },
+    ];
+    change((d) => ({ ...d, points: [...d.points, { id: freeId("p", d.points), from }] }));
+  };
+  const picking = usePicking(store, { id: "distances", name, take: ["edge", "face"], give }),
+    active = picking.isActive;
   return (
     <button
       type="button"
@@ -131,8 +123,7 @@ function FromTwo({ store, draft, change }: CardProps<HoleStep>) {
       title={start}
       onClick={() => {
         setFirst(undefined);
-        if (active) store.getState().setPickField(undefined);
-        else ask(undefined);
+        picking.toggle();
       }}
     >
       {active ? `Click ${name.toLowerCase()}` : "Place by distances from two edges or faces"}

@@ -1,29 +1,43 @@
 "use client";
 
-import { useEffect } from "react";
 import { faceFrame, toPlane } from "@/core/geometry/frame";
 import type { Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import { edgeRef, faceRef } from "@/core/part/reference/make";
-import type { HoleStep } from "@/core/part/steps/hole/schema";
+import { carriesHoles, type HoleStep } from "@/core/part/steps/hole/schema";
 import { fromTable, HOLE_TABLES, type Fit } from "@/core/part/steps/hole/tables";
-import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
+import { CardFrame, Choice, RefField, SizeInput, Tick, usePicking, type CardProps } from "./card";
 import { HolePoints } from "./hole-points";
-import { asPlane, freeId, planeOptions } from "./options";
+import { asPlane, freeId, planeOptions, stepCalled } from "./options";
 
 /** Points placed by hand stand on whole steps of this, mm. */
 const GRID = 0.5;
-const POINTS = "Places";
+
+function placing(isActive: boolean, hasSketch: boolean): string {
+  if (hasSketch) return "Place by clicks instead";
+  return isActive ? "Click a flat face, or a round edge for its middle" : "Place holes";
+}
 
 /** The card of a hole: where, which sizes (typed or from a table), how deep, and how it opens. */
 export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
   const document = store((s) => s.history.present),
-    mode = store((s) => s.mode),
-    active = store((s) => s.pickField?.name === POINTS);
+    mode = store((s) => s.mode);
   const before = document.steps.slice(0, mode.kind === "step" ? mode.at : undefined),
     unit = document.units;
   const sketches = before.filter((s) => s.kind === "sketch" && s.sketch.curves.some((c) => c.kind === "point"));
+  const say = (text: string) => store.getState().say({ kind: "notice", text, about: [] });
+  // what was placed by clicks, or comes of a sketch: one or the other, and changing over is said
+  const takeSketch = (sketch: string) => {
+    if (sketch && draft.points.length)
+      say(`What was placed by clicks (${draft.points.length}) is left out now. Undo brings it back.`);
+    picking.end();
+    change((d) => {
+      const { sketch: _, on: __, ...rest } = d;
+      return sketch ? { ...rest, points: [], sketch } : rest;
+    });
+    if (!sketch) picking.begin();
+  };
   const place = (m: Model, t: Thing, at?: Vec3) => {
     if (t.kind === "edge" && m.edges[t.index]!.shape.kind === "circle") {
       // the middle of a round edge
@@ -37,12 +51,11 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
         }));
       return;
     }
+    if (draft.sketch)
+      return say("The holes stand at the points of a sketch. Choose “no sketch” to place them by clicks.");
     const face = asPlane(m, t),
       carrier = t.kind === "face" ? m.faces[t.index]!.carrier : undefined;
-    if (!face || carrier?.kind !== "plane" || !at)
-      return store
-        .getState()
-        .say({ kind: "notice", text: "A hole starts on a flat face: click where it shall be.", about: [] });
+    if (!face || carrier?.kind !== "plane" || !at) return say("A hole starts on a flat face: click where it shall be.");
     const [x, y] = toPlane(faceFrame(carrier.normal, carrier.offset), at).map((v) => Math.round(v / GRID) * GRID) as [
       number,
       number,
@@ -50,17 +63,17 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
     change((d) => {
       // all points of a step lie on one face
       const keep = d.on && "face" in d.on && d.on.face === face.face ? d.points : d.points.filter((p) => !("at" in p));
-      const { sketch: _, ...rest } = d;
-      return { ...rest, on: face, points: [...keep, { id: freeId("p", keep), at: [x, y] }] };
+      return { ...d, on: face, points: [...keep, { id: freeId("p", keep), at: [x, y] }] };
     });
   };
-  useEffect(() => {
-    if (!draft.sketch) store.getState().setPickField({ name: POINTS, take: ["edge", "face"], give: place });
-  }, []);
-  useEffect(() => {
-    const { pickField } = store.getState();
-    if (pickField?.name === POINTS) pickField.give = place;
-  });
+  const picking = usePicking(store, {
+      id: "places",
+      name: "Places",
+      take: ["edge", "face"],
+      give: place,
+      first: !draft.sketch,
+    }),
+    active = picking.isActive;
   const table = HOLE_TABLES.find((t) => t.id === draft.from?.table),
     row = table?.rows.find((r) => r.name === draft.from?.row),
     fit = (draft.from?.fit ?? "medium") as Fit;
@@ -76,11 +89,9 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
         type="button"
         aria-pressed={active}
         className={`btn btn-xs w-full ${active ? "btn-primary" : ""}`}
-        onClick={() =>
-          store.getState().setPickField(active ? undefined : { name: POINTS, take: ["edge", "face"], give: place })
-        }
+        onClick={draft.sketch ? () => takeSketch("") : picking.toggle}
       >
-        {active ? "Click a flat face, or a round edge for its middle" : "Place holes"}
+        {placing(active, draft.sketch !== undefined)}
       </button>
       {sketches.length > 0 && (
         <label className="flex items-center justify-between gap-2">
@@ -88,17 +99,13 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
           <select
             className="select select-xs w-44"
             value={draft.sketch ?? ""}
-            onChange={(e) =>
-              change((d) => {
-                const { sketch: _, ...rest } = d;
-                return e.target.value ? { ...rest, sketch: e.target.value } : rest;
-              })
-            }
+            onChange={(e) => takeSketch(e.target.value)}
           >
             <option value="">no sketch</option>
             {sketches.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name ?? s.id}
+              <option key={s.id} value={s.id} disabled={!carriesHoles(s)}>
+                {stepCalled(document.steps, s)}
+                {carriesHoles(s) ? "" : " (construction points only)"}
               </option>
             ))}
           </select>

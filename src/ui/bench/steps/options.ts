@@ -2,26 +2,44 @@ import { edgeRef, faceRef, vertexRef } from "@/core/part/reference/make";
 import type { AxisRef, EdgeRef, FaceRef, PlaneRef, PointRef } from "@/core/naming/reference";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
-import type { Step } from "@/core/part/steps/kinds";
+import { titleOf, type Step } from "@/core/part/steps/kinds";
+import { planeText } from "@/core/part/steps/sketch/schema";
+import type { Curve } from "@/core/sketch/sketch";
+import { lengthText, type LengthUnit } from "@/core/units/quantity";
+import { UNSEEN } from "../tolerance";
 
 type Options<R> = readonly (readonly [string, R])[];
-const called = (s: Step): string => s.name ?? s.id;
+
+/** A step as the list of Steps shows it: "3 · on a face". */
+export function stepCalled(steps: readonly Step[], s: Step): string {
+  const what = s.kind === "sketch" ? `on ${planeText(s.sketch.plane)}` : titleOf(s);
+  return `${steps.indexOf(s) + 1} · ${s.name ?? what}`;
+}
+
+/** A line of a sketch as it looks: "centre line, 60 mm". */
+export function lineCalled(c: Extract<Curve, { kind: "line" }>, units: LengthUnit): string {
+  const [dx, dy] = [Math.abs(c.end[0] - c.start[0]), Math.abs(c.end[1] - c.start[1])];
+  const length = Math.hypot(dx, dy);
+  const slant = dy <= UNSEEN * length ? "level" : "slanting";
+  const way = dx <= UNSEEN * length ? "upright" : slant;
+  return `${c.construction === "centre-line" ? "centre line" : `${way} line`}, ${lengthText(length, units)}`;
+}
 
 /** Planes that have a name: those of space, and datum steps before. */
 export const planeOptions = (before: readonly Step[]): Options<PlaneRef> => [
   ...(["front", "top", "right"] as const).map((d) => [d, { datum: d }] as const),
-  ...before.flatMap((s) => (s.kind === "plane" ? [[called(s), { datum: s.id }] as const] : [])),
+  ...before.flatMap((s) => (s.kind === "plane" ? [[stepCalled(before, s), { datum: s.id }] as const] : [])),
 ];
-export const axisOptions = (before: readonly Step[], sketch?: string): Options<AxisRef> => [
+export const axisOptions = (before: readonly Step[], units: LengthUnit, sketch?: string): Options<AxisRef> => [
   ...(["x", "y", "z"] as const).map((a) => [`${a} axis`, { axis: a }] as const),
-  ...before.flatMap((s) => (s.kind === "axis" ? [[called(s), { axis: s.id }] as const] : [])),
+  ...before.flatMap((s) => (s.kind === "axis" ? [[stepCalled(before, s), { axis: s.id }] as const] : [])),
   // of a sketch: its centre lines and its own axes; every line for the one at work
   ...before.flatMap((s) =>
     s.kind !== "sketch"
       ? []
       : s.sketch.curves.flatMap((c) =>
           c.kind === "line" && (c.construction === "centre-line" || s.id === sketch)
-            ? [[`${c.id} of ${called(s)}`, { sketch: s.id, curve: c.id }] as const]
+            ? [[`${lineCalled(c, units)}, of ${stepCalled(before, s)}`, { sketch: s.id, curve: c.id }] as const]
             : [],
         ),
   ),
@@ -31,7 +49,7 @@ export const axisOptions = (before: readonly Step[], sketch?: string): Options<A
 ];
 export const pointOptions = (before: readonly Step[]): Options<PointRef> => [
   ["origin", { point: "origin" }],
-  ...before.flatMap((s) => (s.kind === "point" ? [[called(s), { point: s.id }] as const] : [])),
+  ...before.flatMap((s) => (s.kind === "point" ? [[stepCalled(before, s), { point: s.id }] as const] : [])),
 ];
 
 /** What was clicked as a reference of the kind wanted. */

@@ -2,10 +2,14 @@
 
 import type { PatternStep } from "@/core/part/steps/pattern/schema";
 import type { AxisRef } from "@/core/naming/reference";
+import { readCount } from "@/core/units/quantity";
 import { NumberField } from "../../parts/number-field";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
 import { OfField } from "./of-field";
 import { asAxis, axisOptions } from "./options";
+
+/** Places of one row or ring, as many as the step's schema takes. */
+const MOST = 500;
 
 type Rows = Extract<PatternStep["way"], { kind: "rows" }>;
 type Ring = Extract<PatternStep["way"], { kind: "ring" }>;
@@ -15,18 +19,20 @@ export function PatternCard({ store, draft, change }: CardProps<PatternStep>) {
   const document = store((s) => s.history.present),
     mode = store((s) => s.mode),
     at = mode.kind === "step" ? mode.at : document.steps.length;
-  const options = axisOptions(document.steps.slice(0, at)),
+  const options = axisOptions(document.steps.slice(0, at), document.units),
     { way } = draft,
     unit = document.units;
   const set = (w: PatternStep["way"]) => change((d) => ({ ...d, way: w }));
-  const count = (label: string, value: number, put: (n: number) => void) => (
+  const count = (label: string, value: number, put: (n: number) => void, isFirst = false) => (
     <NumberField
       label={label}
       value={String(value)}
       unit="×"
+      autoFocus={isFirst}
+      read={(t) => readCount(t, 2, MOST)}
       onChange={(t) => {
-        const n = Math.round(Number(t));
-        if (n >= 2 && n <= 500) put(n);
+        const n = readCount(t, 2, MOST);
+        if (n.ok) put(n.value);
       }}
       onEnter={() => store.getState().acceptDraft()}
       onEscape={() => store.getState().leave()}
@@ -51,7 +57,7 @@ export function PatternCard({ store, draft, change }: CardProps<PatternStep>) {
     <div className="space-y-1.5 border-b border-base-300 pb-2">
       {axis(name, r.along, (along) => put({ ...r, along }))}
       <div className="flex gap-2">
-        {count("How many", r.count, (n) => put({ ...r, count: n }))}
+        {count("How many", r.count, (n) => put({ ...r, count: n }), name === "Along")}
         <SizeInput
           store={store}
           label={r.by === "step" ? "Spacing" : "First to last"}
@@ -85,7 +91,7 @@ export function PatternCard({ store, draft, change }: CardProps<PatternStep>) {
     <>
       {axis("About", w.about, (about) => set({ ...w, about }))}
       <div className="flex gap-2">
-        {count("How many", w.count, (n) => set({ ...w, count: n }))}
+        {count("How many", w.count, (n) => set({ ...w, count: n }), true)}
         <SizeInput
           store={store}
           angle

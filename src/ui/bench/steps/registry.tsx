@@ -31,8 +31,8 @@ const CARDS: Record<Exclude<Step["kind"], "sketch">, unknown> = {
   imported: ImportedCard,
 };
 
-export function StepCard({ store, draft }: { store: BenchStore; draft: Step }) {
+export function StepCard({ store, draft, opening }: { store: BenchStore; draft: Step; opening: number }) {
   if (draft.kind === "sketch") return null;
   const Card = CARDS[draft.kind] as ComponentType<CardProps>;
-  return <Card key={draft.id} store={store} draft={draft} change={(next) => store.getState().changeDraft(next)} />;
+  return <Card key={opening} store={store} draft={draft} change={(next) => store.getState().changeDraft(next)} />;
 }

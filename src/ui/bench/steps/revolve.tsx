@@ -3,7 +3,7 @@
 import type { RevolveStep } from "@/core/part/steps/revolve/schema";
 import { asAxis, axisOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, type CardProps } from "./card";
-import { SweepHead, ThinFields, TurnRound } from "./sweep";
+import { RegionsLine, SweepHead, ThinFields, TurnRound } from "./sweep";
 
 /** The card of a revolve step. */
 export function RevolveCard({ store, draft, change }: CardProps<RevolveStep>) {
@@ -22,7 +22,7 @@ export function RevolveCard({ store, draft, change }: CardProps<RevolveStep>) {
         hint="click an edge or round face"
         take={["edge", "face"]}
         value={draft.about}
-        options={axisOptions(before, draft.sketch)}
+        options={axisOptions(before, document.units, draft.sketch)}
         onChoose={(about) => change((d) => ({ ...d, about }))}
         onPick={(m, t) => {
           const about = asAxis(m, t);
@@ -65,7 +65,7 @@ export function RevolveCard({ store, draft, change }: CardProps<RevolveStep>) {
       )}
       {turn.kind === "angle" && <TurnRound draft={draft} change={change} />}
       <ThinFields store={store} draft={draft} change={change} />
-      <p className="quiet text-xs">Click regions of the sketch to take or leave them.</p>
+      <RegionsLine store={store} draft={draft} change={change} />
     </CardFrame>
   );
 }

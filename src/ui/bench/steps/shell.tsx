@@ -1,6 +1,5 @@
 "use client";
 
-import { useEffect } from "react";
 import type { ShellStep } from "@/core/part/steps/shell/schema";
 import type { FaceRef } from "@/core/naming/reference";
 import { CardFrame, Picks, calledIn, SizeInput, Tick, type CardProps } from "./card";
@@ -17,7 +16,6 @@ export function ShellCard({ store, draft, change }: CardProps<ShellStep>) {
         open: d.open.some((o) => same(o, ref)) ? d.open.filter((o) => !same(o, ref)) : [...d.open, ref],
       }));
   };
-  useEffect(() => store.getState().setPickField({ name: "Open faces", take: ["face"], give: open }), []);
   const others = draft.others ?? [];
   const setOthers = (next: typeof others) =>
     change((d) => {
@@ -46,6 +44,7 @@ export function ShellCard({ store, draft, change }: CardProps<ShellStep>) {
       <Picks
         store={store}
         name="Open faces"
+        first
         hint="click faces"
         take={["face"]}
         items={draft.open.map((ref) => calledIn(store, ref))}

@@ -229,6 +229,7 @@ function repick(store: BenchStore, step: Step, path: string, ref: Parameters<typ
     const { run, say, setPickField } = store.getState();
     say({ kind: "notice", text: "Click the edge that shall be shown in its place.", about: [] });
     return setPickField({
+      id: "lost",
       name: "what was lost",
       take: ["edge"],
       give: (m, t) => {
@@ -241,20 +242,15 @@ function repick(store: BenchStore, step: Step, path: string, ref: Parameters<typ
       },
     });
   }
-  editStep(step);
-  // after the card has taken its own field
-  setTimeout(
-    () =>
-      store.getState().setPickField({
-        name: "what was lost",
-        take: [take.kind],
-        give: (m, t) => {
-          const fresh = take.make(m, t.index);
-          if (!fresh) return;
-          store.getState().changeDraft((d) => withValue(d, readPath(path), fresh));
-          store.getState().setPickField(undefined);
-        },
-      }),
-    50,
-  );
+  editStep(step, {
+    id: "lost",
+    name: "what was lost",
+    take: [take.kind],
+    give: (m, t) => {
+      const fresh = take.make(m, t.index);
+      if (!fresh) return;
+      store.getState().changeDraft((d) => withValue(d, readPath(path), fresh));
+      store.getState().setPickField(undefined);
+    },
+  });
 }

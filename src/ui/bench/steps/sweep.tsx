@@ -1,15 +1,14 @@
 "use client";
 
-import { planeText } from "@/core/part/steps/sketch/schema";
 import type { ExtrudeStep } from "@/core/part/steps/extrude/schema";
-import type { RevolveStep } from "@/core/part/steps/revolve/schema";
 import type { Operation } from "@/core/part/steps/fields";
 import type { Thin, WallFinish } from "@/core/part/steps/fields";
 import { findRegions } from "@/core/sketch/regions";
 import { openChains } from "@/core/sketch/wall";
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
-import { Choice, calledIn, SizeInput, Tick, type CardProps } from "./card";
-import { asPlane } from "./options";
+import { Choice, calledIn, SizeInput, Tick, usePicking, type CardProps } from "./card";
+import { asPlane, stepCalled } from "./options";
+import { choiceOf, unusedRegions, type Swept } from "./regions";
 
 const OPERATIONS = [
   ["add", "Add material"],
@@ -17,8 +16,6 @@ const OPERATIONS = [
   ["keep", "Keep overlap"],
   ["separate", "Separate body"],
 ] as const;
-
-type Swept = ExtrudeStep | RevolveStep;
 
 /** What extrude and revolve share: what is done with the volume, on which bodies, and from which sketch. */
 export function SweepHead<S extends Swept>({
@@ -55,14 +52,14 @@ export function SweepHead<S extends Swept>({
             onChange={(e) =>
               change((d) => {
                 const { regions: _, ...rest } = d;
-                return { ...rest, sketch: e.target.value } as S;
+                const next = unusedRegions(e.target.value, document.steps.slice(0, at), document.units);
+                return { ...rest, sketch: e.target.value, ...next } as S;
               })
             }
           >
             {sketches.map((s) => (
               <option key={s.id} value={s.id}>
-                {document.steps.indexOf(s) + 1} ·{" "}
-                {s.name ?? (s.kind === "sketch" ? `on ${planeText(s.sketch.plane)}` : "")}
+                {stepCalled(document.steps, s)}
               </option>
             ))}
           </select>
@@ -90,22 +87,45 @@ export function SweepHead<S extends Swept>({
   );
 }
 
+/** How many regions of the sketch are taken, and all of them at once. */
+export function RegionsLine<S extends Swept>({ store, draft, change }: CardProps<S>) {
+  const document = store((s) => s.history.present),
+    choice = draft.sketch === undefined ? undefined : choiceOf(draft, document);
+  if (!choice?.regions.length) return null;
+  const { regions, taken } = choice;
+  const all = () => change((d) => ({ ...d, regions: regions.map((r) => r.identity) }));
+  return (
+    <p className="quiet flex items-center justify-between gap-2 text-xs">
+      <span>
+        {taken.size} of {regions.length} region{regions.length > 1 ? "s" : ""} taken
+        {regions.length > 1 && "; click them, or go there with Tab and the arrows"}
+      </span>
+      {taken.size < regions.length && (
+        <button type="button" className="btn btn-xs" onClick={all}>
+          All
+        </button>
+      )}
+    </p>
+  );
+}
+
 /** A flat face of the part that rises or sinks as it is, without a sketch. */
 function FaceField({ store, draft, change, hasSketch }: CardProps<ExtrudeStep> & { hasSketch: boolean }) {
-  const document = store((s) => s.history.present),
-    active = store((s) => s.pickField?.name === "Face to extrude");
+  const document = store((s) => s.history.present);
   const give = (m: Parameters<typeof asPlane>[0], t: Parameters<typeof asPlane>[1]) => {
     const face = asPlane(m, t);
     if (!face)
       return store
         .getState()
         .say({ kind: "notice", text: "A flat face can be extruded; this one is round.", about: [] });
-    store.getState().setPickField(undefined);
+    picking.end();
     change((d) => {
       const { sketch: _, regions: __, ...rest } = d;
       return { ...rest, face };
     });
   };
+  const picking = usePicking(store, { id: "face", name: "Face to extrude", take: ["face"], give }),
+    active = picking.isActive;
   const back = () =>
     change((d) => {
       const { face: _, ...rest } = d,
@@ -134,9 +154,7 @@ function FaceField({ store, draft, change, hasSketch }: CardProps<ExtrudeStep> &
           type="button"
           aria-pressed={active}
           className={`btn btn-xs ${active ? "btn-primary" : ""}`}
-          onClick={() =>
-            store.getState().setPickField(active ? undefined : { name: "Face to extrude", take: ["face"], give })
-          }
+          onClick={picking.toggle}
         >
           {active ? "click a flat face" : draft.face ? "Another face" : "A face"}
         </button>

@@ -68,6 +68,10 @@ function HolePoints({
           : d,
       );
   };
+  const letGo = () => {
+    held.current = undefined;
+    store.getState().holdDraft(false);
+  };
   return (
     <g ref={layer}>
       {draft.points.map((p) => {
@@ -89,9 +93,11 @@ function HolePoints({
             onPointerDown={(e) => {
               e.currentTarget.setPointerCapture(e.pointerId);
               held.current = p.id;
+              store.getState().holdDraft(true);
             }}
             onPointerMove={move}
-            onPointerUp={() => (held.current = undefined)}
+            onPointerUp={letGo}
+            onPointerCancel={letGo}
           >
             <title>{p.id}: drag it over the face</title>
           </circle>
@@ -123,6 +129,10 @@ function Arrow({ store, camera, handle }: { store: BenchStore; camera: Camera; h
     const text = String(Number(Math.max(step, Math.round(shown / step) * step).toFixed(5)));
     store.getState().changeDraft((d) => handle.put(d, text));
   };
+  const letGo = () => {
+    grip.current = undefined;
+    store.getState().holdDraft(false);
+  };
   const off = (along: number, aside: number) =>
     `${tip[0] + way[0] * along - way[1] * aside} ${tip[1] + way[1] * along + way[0] * aside}`;
   return (
@@ -134,13 +144,15 @@ function Arrow({ store, camera, handle }: { store: BenchStore; camera: Camera; h
       fill="var(--color-accent)"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
+        store.getState().holdDraft(true);
         grip.current = { x: e.clientX, y: e.clientY, value, way, perPixel: 1 / (l * per) };
       }}
       onPointerMove={(e) => {
         const g = grip.current;
         if (g) put(g.value + ((e.clientX - g.x) * g.way[0] + (e.clientY - g.y) * g.way[1]) * g.perPixel);
       }}
-      onPointerUp={() => (grip.current = undefined)}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
     >
       <title>{handle.name}: drag</title>
       <path d={`M${b[0]} ${b[1]}L${tip[0]} ${tip[1]}`} strokeWidth={14} opacity={0} />

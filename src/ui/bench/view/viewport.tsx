@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from "react";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
-import { navigate } from "./navigation";
+import { DRAG_PIXELS, navigate } from "./navigation";
 import { Scene, type Layer } from "./scene";
 
 /** Tells React when the camera has moved. */
@@ -76,10 +76,11 @@ export function Viewport({
         (pressed.current =
           e.button === 0 && !(e.target as Element).closest("[data-overlay]") ? [e.clientX, e.clientY] : undefined)
       }
+      onPointerCancel={() => (pressed.current = undefined)}
       onPointerUp={(e) => {
         const p = pressed.current,
           box = frame.current!.getBoundingClientRect();
-        if (p && Math.hypot(e.clientX - p[0], e.clientY - p[1]) < 4)
+        if (p && Math.hypot(e.clientX - p[0], e.clientY - p[1]) < DRAG_PIXELS)
           onPick?.([e.clientX - box.left, e.clientY - box.top], e.shiftKey);
       }}
     >

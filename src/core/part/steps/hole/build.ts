@@ -10,7 +10,7 @@ import { sketchFor } from "../profile";
 import { angleOf, lengthOf, type BuildContext, type Build } from "../step";
 import { drilled, STAND_OUT, type Bore } from "./tool";
 import { middleOf, placeByDistances } from "./distances";
-import type { HoleStep } from "./schema";
+import { isHolePoint, type HoleStep } from "./schema";
 
 /** The plane holes start from, its normal out of the material. */
 function seatOf(context: BuildContext, step: HoleStep): Outcome<Frame> {
@@ -27,7 +27,7 @@ function placesOf(context: BuildContext, step: HoleStep, seat: Frame): Outcome<{
     const sketch = sketchFor(context, step.sketch);
     if (!sketch.ok) return sketch;
     for (const c of sketch.value.diagnosis.sketch.curves)
-      if (c.kind === "point" && !c.construction) list.push({ id: c.id, at: toSpace(sketch.value.frame, c.at) });
+      if (isHolePoint(c)) list.push({ id: c.id, at: toSpace(sketch.value.frame, c.at) });
     if (!list.length && !step.points.length)
       return refuse("no-points", "The sketch holds no points. Draw a point where each hole shall be.", [step.sketch]);
   }

@@ -11,6 +11,7 @@ import {
 } from "../fields";
 import { means } from "@/core/naming/field";
 import { z } from "zod";
+import type { Curve, Sketch } from "@/core/sketch/sketch";
 import { readQuantity } from "@/core/units/quantity";
 import { EdgeRefSchema, FaceRefSchema, PlaneRefSchema, PointRefSchema } from "@/core/naming/reference";
 
@@ -74,6 +75,11 @@ export const HoleStepSchema = z.strictObject({
   reverse: z.boolean().optional(),
 });
 export type HoleStep = z.infer<typeof HoleStepSchema>;
+
+/** Whether a sketch has points that holes can stand at: construction carries none. */
+export const carriesHoles = (step: { kind: string; sketch?: unknown }): boolean =>
+  step.kind === "sketch" && (step.sketch as Sketch).curves.some(isHolePoint);
+export const isHolePoint = (c: Curve): c is Extract<Curve, { kind: "point" }> => c.kind === "point" && !c.construction;
 
 export const holeKind = stepKind({
   schema: HoleStepSchema,
