@@ -32,6 +32,9 @@ export interface HandoutRow {
   /** Whose turn it is to say something about it. */
   readonly my_turn: "student" | "instructor" | null;
   readonly has_work: boolean;
+  /** How often this person has handed in, and how often they may. */
+  readonly my_tries: number;
+  readonly attempts_most: number | null;
   readonly opens_at: Date | null;
   readonly closes_at: Date | null;
   readonly withdrawn_at: Date | null;
@@ -77,7 +80,8 @@ export const handoutsOf = (courseId: string, person: Person) =>
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
        m.state as mine, m.id as my_submission, m.shown_points as my_points, m.shown_of as of, m.turn as my_turn,
        coalesce(m.late_seconds > 0, false) as my_late,
-       w.person_id is not null as has_work
+       w.person_id is not null as has_work, h.attempts_most,
+       (select count(*)::int from submissions s where s.handout_id = h.id and s.person_id = $2) as my_tries
      from mine h left join told t on t.handout_id = h.id
      left join standing m on m.handout_id = h.id and m.person_id = $2
      left join extensions x on x.handout_id = h.id and x.person_id = $2

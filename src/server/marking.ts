@@ -1,6 +1,6 @@
 import type pg from "pg";
 import type { Exercise } from "@/core/check/exercise";
-import { decided, type Decided, type Decision, type Entry, type Word } from "@/core/grade/decision";
+import { decided, isTalk, TALK, type Decided, type Decision, type Entry, type Word } from "@/core/grade/decision";
 import type { Grade } from "@/core/grade/grade";
 import type { DueRules } from "@/core/grade/late";
 import { markOf, type Mark } from "@/core/grade/mark";
@@ -39,15 +39,39 @@ interface Standing extends DueRules {
   readonly returned_at: Date | null;
 }
 
-/** What was decided and said about a submission, oldest first. */
+/**
+ * What was decided about a submission, and what was said with its student about it and their other tries, oldest first:
+ * a question belongs to the work on a handout, and another try does not answer it.
+ */
 export const historyOf = async (submissionId: string, client: Client = database()): Promise<Entry[]> =>
   (
-    await rows<{ id: string; by_name: string; what: Decision | Word; made_at: Date }>(
-      "select id, by_name, what, made_at from entries where submission_id = $1 order by n",
+    await rows<{ id: string; by_name: string; what: Decision | Word; made_at: Date; attempt: number | null }>(
+      `select e.id, e.by_name, e.what, e.made_at, case when o.id <> s.id then o.attempt end as attempt
+       from submissions s
+       join submissions o on o.id = s.id or (o.handout_id = s.handout_id and o.person_id = s.person_id)
+       join entries e on e.submission_id = o.id
+       where s.id = $1 and (o.id = s.id or e.what->>'do' = any($2)) order by e.n`,
+      [submissionId, TALK],
+      client,
+    )
+  ).map((e) => ({
+    id: e.id,
+    at: e.made_at.toISOString(),
+    by: e.by_name,
+    what: e.what,
+    ...(e.attempt !== null && { attempt: e.attempt }),
+  }));
+
+/** Ids of a student's other tries on the same handout. */
+const otherTries = async (submissionId: string, client: Client): Promise<string[]> =>
+  (
+    await rows<{ id: string }>(
+      `select o.id from submissions s join submissions o on o.handout_id = s.handout_id and o.person_id = s.person_id
+       where s.id = $1 and o.id <> s.id order by o.id`,
       [submissionId],
       client,
     )
-  ).map((e) => ({ id: e.id, at: e.made_at.toISOString(), by: e.by_name, what: e.what }));
+  ).map((o) => o.id);
 
 /** Works a submission's mark out of its newest report and its history. */
 export async function markingOf(submissionId: string, client: Client = database()): Promise<Marking> {
@@ -118,7 +142,7 @@ export async function remarkAll(handoutId: string): Promise<void> {
   const all = await rows<{ id: string }>("select id from submissions where handout_id = $1", [handoutId]);
   for (const { id } of all)
     await transaction(async (client) => {
-      await lock(id, client);
+      await lockAll([id], client);
       await remark(id, client);
     });
 }
@@ -129,8 +153,8 @@ export interface NewEntry {
   readonly what: Decision | Word;
 }
 
-const lock = (submissionId: string, client: pg.PoolClient) =>
-  client.query("select 1 from checks where submission_id = $1 for update", [submissionId]);
+const lockAll = (submissions: readonly string[], client: pg.PoolClient) =>
+  client.query("select 1 from checks where submission_id = any($1) order by submission_id for update", [submissions]);
 
 /**
  * Writes entries into a submission's history and marks it anew; those written before, since an answer was lost, are
@@ -142,7 +166,8 @@ export async function decide(
   entries: readonly NewEntry[],
 ): Promise<Outcome<Marking>> {
   return transaction(async (client) => {
-    await lock(submissionId, client);
+    const others = entries.some((e) => isTalk(e.what)) ? await otherTries(submissionId, client) : [];
+    await lockAll([submissionId, ...others], client);
     const before = await markingOf(submissionId, client);
     const known = new Set(before.history.map((e) => e.id));
     const fresh = entries.filter((e) => !known.has(e.id));
@@ -160,6 +185,8 @@ export async function decide(
       await remember(person.id, before.mark, what, client);
     }
     if (fresh.some((e) => e.what.do === "return")) await giveBack(submissionId, client);
+    // whose turn it is to say something holds for every try
+    for (const other of others) await remark(other, client);
     return done(await remark(submissionId, client));
   });
 }

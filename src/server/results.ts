@@ -32,6 +32,7 @@ export interface StudentView {
     readonly by: string;
     readonly at: string;
     readonly text: string;
+    readonly attempt?: number | undefined;
   }[];
   readonly turn: "student" | "instructor" | undefined;
   readonly tries: readonly {

@@ -12,7 +12,7 @@ import type { PackedPicture } from "./pictures";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
 import { IS_NEWEST } from "./newest";
-import { isClosed, lateSeconds } from "@/core/grade/late";
+import { areTriesUsed, isClosed, lateSeconds, triesUsedText } from "@/core/grade/late";
 import type { Handout } from "./handouts";
 import { remark } from "./marking";
 import { dequeue, enqueue, PRIORITY, type Place } from "./queue";
@@ -85,7 +85,8 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       [h.id, personId],
       client,
     );
-    if (h.attempts_most !== null && tries.n >= h.attempts_most) return refuse("no-tries", triesUsed(h.attempts_most));
+    const most = h.attempts_most;
+    if (most !== null && areTriesUsed({ used: tries.n, most })) return refuse("no-tries", triesUsedText(most));
     const rules = { ...h, due_at: moment.own_due ?? h.due_at };
     if (isClosed(rules, moment.now))
       return refuse("closed", "This handout was due and takes nothing any more. Your part stays as it is.");
@@ -109,6 +110,8 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       client,
     );
     await client.query("insert into checks (submission_id) values ($1)", [made.id]);
+    // a question asked about an earlier try is still open
+    await remark(made.id, client);
     if (work && isFromBench(meant))
       await keepVersion(client, h.id, personId, {
         ...work,
@@ -128,11 +131,6 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
     return done({ submission: made.id });
   });
 }
-
-const triesUsed = (most: number): string =>
-  most === 1
-    ? "This handout takes one try, and yours is handed in. Your part stays as it is."
-    : `All ${most} tries of this handout are used. Your part stays as it is.`;
 
 const isFromBench = (meant: HandIn): boolean => !meant.file && !meant.figuresOnly;
 
@@ -240,8 +238,8 @@ export const submission = async (id: string): Promise<Submission> =>
   );
 
 export const latestSubmission = (handoutId: string, personId: string) =>
-  row<{ id: string; state: SubmissionState; attempt: number }>(
-    `select s.id, c.state, s.attempt from submissions s join checks c on c.submission_id = s.id
+  row<{ id: string; state: SubmissionState; attempt: number; tries: number }>(
+    `select s.id, c.state, s.attempt, (count(*) over ())::int as tries from submissions s join checks c on c.submission_id = s.id
      where s.handout_id = $1 and s.person_id = $2 order by s.attempt desc limit 1`,
     [handoutId, personId],
   );

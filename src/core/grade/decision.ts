@@ -54,7 +54,13 @@ export interface Entry {
   readonly at: string;
   readonly by: string;
   readonly what: Decision | Word;
+  /** What was said about another try of the same student: which. */
+  readonly attempt?: number | undefined;
 }
+
+/** What is talk with the student about their work, whichever try it began with. */
+export const TALK = ["ask", "answer", "say", "settle"] as const;
+export const isTalk = (what: Decision | Word): boolean => (TALK as readonly string[]).includes(what.do);
 
 export interface Comment {
   readonly id: string;
@@ -76,6 +82,8 @@ interface Said {
   readonly by: string;
   readonly at: string;
   readonly text: string;
+  /** The other try it was said about. */
+  readonly attempt?: number | undefined;
 }
 
 /** What stands of all that was decided. */
@@ -96,7 +104,8 @@ export function decided(history: readonly Entry[]): Decided {
   const comments = new Map<string, Comment>();
   const talk: Said[] = [];
   let turn: Decided["turn"], acceptedAt: string | undefined, returnedAt: string | undefined;
-  for (const { id, at, by, what } of history) {
+  for (const { id, at, by, what, attempt } of history) {
+    const said = { id, by, at, ...(attempt !== undefined && { attempt }) };
     switch (what.do) {
       case "overrule":
         overrules.set(what.line, { points: what.points, reason: what.reason, by, at });
@@ -113,15 +122,15 @@ export function decided(history: readonly Entry[]): Decided {
         comments.delete(what.comment);
         break;
       case "ask":
-        talk.push({ id, from: "instructor", by, at, text: what.text });
+        talk.push({ ...said, from: "instructor", text: what.text });
         turn = "student";
         break;
       case "answer":
-        talk.push({ id, from: "instructor", by, at, text: what.text });
+        talk.push({ ...said, from: "instructor", text: what.text });
         turn = undefined;
         break;
       case "say":
-        talk.push({ id, from: "student", by, at, text: what.text });
+        talk.push({ ...said, from: "student", text: what.text });
         turn = "instructor";
         break;
       case "settle":

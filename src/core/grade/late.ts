@@ -44,6 +44,28 @@ export function spanText(seconds: number): string {
   return `${minutes} min`;
 }
 
+/** How many tries a student has had, and how many there are; none: any number. */
+export interface Tries {
+  readonly used: number;
+  readonly most: number | null;
+}
+export const areTriesUsed = ({ used, most }: Tries): boolean => most !== null && used >= most;
+
+/** What is left of the tries, for whoever is about to hand in; empty where there is no limit. */
+export function triesLeftText(t: Tries): string {
+  if (t.most === null) return "";
+  if (areTriesUsed(t)) return triesUsedText(t.most);
+  const left = t.most - t.used - 1;
+  const after = left === 1 ? "one is left afterwards" : `${left} are left afterwards`;
+  return `This is try ${t.used + 1} of ${t.most}: ${left ? after : "none is left afterwards"}.`;
+}
+
+/** Why nothing more can be handed in. */
+export const triesUsedText = (most: number): string =>
+  most === 1
+    ? "This handout takes one try, and yours is handed in. Your part stays as it is."
+    : `All ${most} tries of this handout are used. Your part stays as it is.`;
+
 /** How many tries there are, and which counts; empty where there is nothing to say. */
 export function triesText({
   attempts_most: most,

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
 import type { Accepted } from "@/core/check/part-file";
 import type { AskedFigures } from "@/core/check/question";
+import type { Tries } from "@/core/grade/late";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
 import { createAnswers } from "./answers";
@@ -62,6 +63,8 @@ export interface BenchProps extends Opening {
   /** For a student's work: where its history is. */
   readonly history?: { readonly url: string };
   readonly lastSubmission?: string | null;
+  /** How often it can be handed in. */
+  readonly tries?: Tries;
   /** For an instructor: back to the exercise. */
   readonly leaveTo?: string;
 }

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import type { Accepted, PartFile } from "@/core/check/part-file";
 import type { AskedFigures } from "@/core/check/question";
+import { areTriesUsed, triesLeftText, type Tries } from "@/core/grade/late";
 import { strayThings } from "@/core/part/strays";
 import { titleOf } from "@/core/part/steps/kinds";
 import type { Sheet } from "@/core/sheet/sheet";
@@ -50,14 +51,22 @@ interface Props {
   accepts: readonly Accepted[];
   figures: AskedFigures | undefined;
   answers: AnswersStore;
+  tries: Tries;
 }
 
 /** The button, and once more what goes out before it goes. */
 export function HandIn(props: Props) {
   const [asking, setAsking] = useState(false);
+  const { tries } = props;
+  if (areTriesUsed(tries))
+    return (
+      <span className="quiet text-sm" title={triesLeftText(tries)}>
+        {tries.most === 1 ? "Handed in; there was one try" : `All ${tries.most} tries are used`}
+      </span>
+    );
   return (
     <>
-      <button className="btn btn-primary btn-sm" onClick={() => setAsking(true)}>
+      <button className="btn btn-primary btn-sm" title={triesLeftText(tries)} onClick={() => setAsking(true)}>
         Hand in
       </button>
       {asking && <HandInCard {...props} close={() => setAsking(false)} />}
@@ -73,7 +82,7 @@ function handInText(file: PartFile | undefined, figuresAlone: boolean): string {
 /** So long an answer is waited for. */
 const PATIENCE_MS = 15_000;
 
-function HandInCard({ store, to, sheet, accepts, figures, answers, close }: Props & { close: () => void }) {
+function HandInCard({ store, to, sheet, accepts, figures, answers, tries, close }: Props & { close: () => void }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const router = useRouter();
   // sent again, it is the same hand-in
@@ -192,6 +201,7 @@ function HandInCard({ store, to, sheet, accepts, figures, answers, close }: Prop
           />
         </label>
       )}
+      {tries.most !== null && <p className="mt-3">{triesLeftText(tries)}</p>}
       {trouble && (
         <p role="alert" className="mt-3 text-error">
           {trouble}

@@ -25,6 +25,7 @@ export function BenchHeader({
   figures,
   answers,
   lastSubmission,
+  tries = { used: 0, most: null },
   leaveTo,
   history,
   sheet,
@@ -91,7 +92,7 @@ export function BenchHeader({
         </Link>
       )}
       {practice && <PracticeCheck store={store} url={practice.url} start={practice.start} />}
-      {handIn && <HandIn {...{ store, sheet, accepts, answers }} to={handIn} figures={figures} />}
+      {handIn && <HandIn {...{ store, sheet, accepts, answers, tries }} to={handIn} figures={figures} />}
       {leaveTo && (
         <Link className="btn btn-primary btn-sm" href={leaveTo}>
           To the exercise

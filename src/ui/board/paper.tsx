@@ -131,6 +131,11 @@ export function BoardPaper({ store }: { store: BoardStore }) {
       const mm = sheet ? 1 / (sheet.getScreenCTM()?.a ?? 1) : 1;
       void store.getState().click(placeOf(el, e.clientX, e.clientY), NEAR * mm);
     };
+    const cancel = () => {
+      if (drag?.isMoving) void store.getState().drop();
+      drag = undefined;
+      pressed = undefined;
+    };
     const key = (e: KeyboardEvent) => {
       const { chosen: c, drawn } = store.getState();
       const ways: Record<string, Vec2> = {
@@ -160,6 +165,7 @@ export function BoardPaper({ store }: { store: BoardStore }) {
     el.addEventListener("pointerdown", down, { signal });
     el.addEventListener("pointermove", move, { signal });
     el.addEventListener("pointerup", up, { signal });
+    el.addEventListener("pointercancel", cancel, { signal });
     el.addEventListener("keydown", key, { signal, capture: true });
     el.addEventListener("focusin", focus, { signal });
     return () => end.abort();

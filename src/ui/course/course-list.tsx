@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { areTriesUsed, triesLeftText } from "@/core/grade/late";
 import type { HandoutRow } from "@/server/courses";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
@@ -206,15 +207,29 @@ function Learning({ course }: { course: Course }) {
                 )}
               </td>
               <td className="text-right">
-                <Link className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`} href={`/bench/${h.id}`}>
-                  {h.has_work ? "Go on" : "Begin"}
-                </Link>
+                <Way handout={h} />
               </td>
             </tr>
           ))}
         </tbody>
       </table>
     </>
+  );
+}
+
+/** The way to a student's part: on with it, or only to look where every try is used. */
+function Way({ handout: h }: { handout: Handout }) {
+  const tries = { used: h.my_tries, most: h.attempts_most };
+  const isOver = areTriesUsed(tries);
+  const text = h.has_work ? "Go on" : "Begin";
+  return (
+    <Link
+      className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`}
+      href={`/bench/${h.id}`}
+      title={isOver ? triesLeftText(tries) : undefined}
+    >
+      {isOver ? "Your part" : text}
+    </Link>
   );
 }
 

@@ -1,8 +1,8 @@
 "use client";
 
-import { useActionState } from "react";
 import type { ExerciseFormState } from "@/app/exercise-actions";
 import type { ClassRow } from "@/server/handouts";
+import { useKeptForm } from "../parts/kept-form";
 import { TermsFields, type MarkingTerms } from "../exercise/terms-fields";
 import { TimesFields, type Choices, type TimesShown } from "../exercise/times-fields";
 
@@ -57,9 +57,9 @@ export function WhenForm({
   choices: Choices;
   act: ClassActs["giveTime"];
 }) {
-  const [said, change, busy] = useActionState(act, {});
+  const { said, busy, onSubmit } = useKeptForm(act, {});
   return (
-    <form action={change} className="w-full" aria-label="When and for whom">
+    <form onSubmit={onSubmit} className="w-full" aria-label="When and for whom">
       <input type="hidden" name="handout" value={handout.id} />
       <details className="w-full">
         <summary className="cursor-pointer text-sm text-accent">When it is given, and to whom</summary>
@@ -92,9 +92,9 @@ export function MarkingForm({
   terms: MarkingTerms;
   act: ClassActs["giveTime"];
 }) {
-  const [said, change, busy] = useActionState(act, {});
+  const { said, busy, onSubmit } = useKeptForm(act, {});
   return (
-    <form action={change} className="w-full" aria-label="How it is marked">
+    <form onSubmit={onSubmit} className="w-full" aria-label="How it is marked">
       <input type="hidden" name="handout" value={handout} />
       <TermsFields start={terms} key={JSON.stringify(terms)}>
         <button className="btn btn-sm" disabled={busy}>
@@ -116,9 +116,9 @@ export function MoreTime({
   rows: readonly Row[];
   act: ClassActs["giveTime"];
 }) {
-  const [said, give, busy] = useActionState(act, {});
+  const { said, busy, onSubmit } = useKeptForm(act, {});
   return (
-    <form action={give} className="flex flex-wrap items-end gap-2" aria-label="More time">
+    <form onSubmit={onSubmit} className="flex flex-wrap items-end gap-2" aria-label="More time">
       <input type="hidden" name="handout" value={handout.id} />
       <span className="py-1 text-sm">More time for</span>
       <select name="person" className="select select-sm w-44" aria-label="Student" defaultValue="" required>

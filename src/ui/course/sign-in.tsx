@@ -1,8 +1,8 @@
 "use client";
 
 import Link from "next/link";
-import { useActionState } from "react";
 import { signIn } from "@/app/actions";
+import { useKeptForm } from "../parts/kept-form";
 
 interface DemoPerson {
   readonly id: string;
@@ -12,7 +12,7 @@ interface DemoPerson {
 
 /** The first page: sign in; in demo mode one click per demo person. */
 export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (form: FormData) => Promise<void> }) {
-  const [state, act, pending] = useActionState(signIn, {});
+  const { said: state, busy: pending, onSubmit } = useKeptForm(signIn, {});
   const groups = [
     ["instructor", "Instructors"],
     ["assistant", "Assistant"],
@@ -26,7 +26,7 @@ export function SignIn({ demo, signInDemo }: { demo: DemoPerson[]; signInDemo: (
         <p className="mt-3 max-w-sm">
           Read the drawing, sketch and build the part, hand it in. Every part is measured against the drawing.
         </p>
-        <form action={act} className="mt-8 max-w-xs space-y-3">
+        <form onSubmit={onSubmit} className="mt-8 max-w-xs space-y-3">
           <label className="block">
             <span className="quiet text-xs">Email</span>
             <input name="email" type="email" autoComplete="username" className="input w-full" required />

@@ -2,8 +2,9 @@
 
 import { MAX_DOCUMENT } from "@/core/part/document";
 import Link from "next/link";
-import { startTransition, useActionState, useState } from "react";
+import { useState } from "react";
 import type { Exercise } from "@/core/check/exercise";
+import { useKeptForm } from "../parts/kept-form";
 import { isForeign } from "@/core/part/foreign";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";
 import { Field } from "./field";
@@ -36,7 +37,7 @@ type Props = {
 export function ExerciseForm(props: Props) {
   const { person, exercise: e, save } = props;
   const made = props.id === undefined ? undefined : props;
-  const [saved, doSave, saving] = useActionState(save, {});
+  const { said: saved, busy: saving, onSubmit } = useKeptForm(save, {});
   // the version the fields were filled from: a later one does not make them later
   const [based] = useState(made?.version);
   const isCurrent = made?.isCurrent ?? true;
@@ -75,15 +76,7 @@ export function ExerciseForm(props: Props) {
             </p>
           )}
           {made && <Difference made={made} exercise={e} />}
-          {/* sent by hand: a form's own action would empty the fields, and a refusal take what was typed */}
-          <form
-            className="mt-5 space-y-6"
-            onSubmit={(ev) => {
-              ev.preventDefault();
-              const typed = new FormData(ev.currentTarget);
-              startTransition(() => doSave(typed));
-            }}
-          >
+          <form className="mt-5 space-y-6" onSubmit={onSubmit}>
             {made ? (
               <>
                 <input type="hidden" name="id" value={made.id} />

@@ -1,6 +1,6 @@
-import { useActionState } from "react";
 import type { DrivingNumber } from "@/core/sizes/numbers";
 import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
+import { useKeptForm } from "../parts/kept-form";
 import type { Act } from "./issue-form";
 
 /** Makes the next exercise of a series: the same part with one number changed. */
@@ -15,13 +15,13 @@ export function FollowOnForm({
   units: LengthUnit;
   act: Act;
 }) {
-  const [said, make, busy] = useActionState(act, {});
+  const { said, busy, onSubmit } = useKeptForm(act, {});
   return (
     <details className="mt-6">
       <summary className="cursor-pointer text-sm text-accent">
         Make a follow-on: the same part, one size changed
       </summary>
-      <form action={make} className="mt-2 flex flex-wrap items-end gap-3" aria-label="Follow-on">
+      <form onSubmit={onSubmit} className="mt-2 flex flex-wrap items-end gap-3" aria-label="Follow-on">
         <input type="hidden" name="id" value={id} />
         <select
           name="number"

@@ -1,10 +1,11 @@
-import { useActionState, useState } from "react";
+import { useState } from "react";
 import type { ExerciseFormState } from "@/app/exercise-actions";
 import type { Exercise } from "@/core/check/exercise";
 import type { Accepted } from "@/core/check/part-file";
 import type { RubricLine } from "@/core/check/rubric";
 import type { Prepared } from "@/server/exercises";
 import type { Tried } from "@/server/rubrics";
+import { useKeptForm } from "../parts/kept-form";
 import { StepChoice } from "./step-choice";
 import { TermsFields, type MarkingTerms } from "./terms-fields";
 import { TimesFields, type Choices, type TimesShown } from "./times-fields";
@@ -35,13 +36,13 @@ export interface Issued {
 }
 /** What is asked and what the reference says may differ; which is meant is asked. */
 export function Difference({ made, exercise: e }: { made: Issued; exercise: Exercise }) {
-  const [said, take, busy] = useActionState(made.takeFromReference, {});
+  const { said, busy, onSubmit } = useKeptForm(made.takeFromReference, {});
   const { material, units, steps } = e.reference;
   const differs = material.name !== e.material.name || material.density !== e.material.density || units !== e.units;
   if (!differs || !steps.length) return null;
   const text = (m: Exercise["material"], u: string) => `${m.name} (${m.density} g/cm³), ${u}`;
   return (
-    <form action={take} className="alert mt-4 items-start text-sm" aria-label="Difference">
+    <form onSubmit={onSubmit} className="alert mt-4 items-start text-sm" aria-label="Difference">
       <input type="hidden" name="id" value={made.id} />
       <div>
         <p>
@@ -78,9 +79,9 @@ export function IssueForm({
   open: number;
 }) {
   const [asks, setAsks] = useState(false);
-  const [issued, doIssue, issuing] = useActionState(made.issue, {});
+  const { said: issued, busy: issuing, onSubmit } = useKeptForm(made.issue, {});
   return (
-    <form action={doIssue} className="mt-8 flex flex-wrap items-end gap-4 border-t border-base-300 pt-5">
+    <form onSubmit={onSubmit} className="mt-8 flex flex-wrap items-end gap-4 border-t border-base-300 pt-5">
       <input type="hidden" name="id" value={made.id} />
       <input type="hidden" name="version" value={made.version} />
       <TimesFields timeZone={made.timeZone} choices={made.choices} start={made.times} />

@@ -34,6 +34,8 @@ function actOf(key: string, s: DeskState, help: () => void): (() => void) | unde
       return () => view(-1);
     case "?":
       return help;
+    case "z":
+      return s.held ? () => s.holding.takeBack() : undefined;
     case "/":
       return () => document.querySelector<HTMLInputElement>("nav[aria-label=Submissions] input")?.focus();
     case "Escape":
@@ -54,7 +56,7 @@ function ofSubmission(key: string, s: DeskState, item: DeskState["items"][string
     case "x":
       return item.decided.acceptedAt ? () => s.decide({ do: "reopen" }) : undefined;
     case "r":
-      return item.desk.grade ? () => s.decide({ do: "return" }) : undefined;
+      return item.desk.grade ? () => s.giveBack() : undefined;
     case "c":
       return () => s.set({ writing: { kind: "comment", line: s.line } });
     case "p":

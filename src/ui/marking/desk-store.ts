@@ -7,6 +7,7 @@ import type { QueueRow } from "@/server/desk-queue";
 import type { Remark } from "@/server/marking";
 import { fetchSubmission, pictureOf, readyPicture, Trouble, type DeskHandout } from "./desk-data";
 import { inOrder, passes, type Filter } from "./desk-order";
+import { Holding, type Held } from "./held";
 import { Outbox, type OutboxState } from "./outbox";
 
 export const VIEWS = [
@@ -60,12 +61,19 @@ export interface DeskState {
   readonly text: string;
   readonly note: string | undefined;
   readonly sending: OutboxState;
+  /** What is given back in a moment, and can still be taken back. */
+  readonly held: Held | undefined;
+  readonly holding: Holding;
+  /** Asked before it is returned: it was not looked at. */
+  readonly asked: string | undefined;
   readonly remarks: readonly Remark[];
   readonly outbox: Outbox;
   go(submission: string): void;
   /** On or back by so many of those shown. */
   step(by: number): void;
   decide(what: Decision, of?: string): void;
+  /** Gives back the one that is shown: asked about where nobody looked at it, and held for some seconds. */
+  giveBack(): void;
   set(change: Partial<Pick<DeskState, "view" | "line" | "writing" | "isPinning" | "filter" | "text" | "note">>): void;
   take(queue: readonly QueueRow[]): void;
   sortAnew(): void;
@@ -140,6 +148,12 @@ export function deskStore(start: {
         void get().refresh(submission);
       },
     });
+    const holding = new Holding((held) => set({ held }));
+    // what somebody has done something with, and since when what is shown stands
+    const touched = new Set<string>();
+    let since = performance.now();
+    const isSeen = (item: Item) =>
+      item.decided.acceptedAt !== undefined || touched.has(item.desk.id) || performance.now() - since > LOOKED_AT_MS;
     const load = async (submission: string): Promise<void> => {
       if (!get().items[submission]) await get().refresh(submission);
     };
@@ -187,13 +201,17 @@ export function deskStore(start: {
       text: "",
       note: undefined,
       sending: { kind: "kept" },
+      held: undefined,
+      holding,
+      asked: undefined,
       remarks: start.remarks,
       outbox,
       go(submission) {
         if (submission !== get().at) {
           const checkedAt = get().items[submission]?.desk.checkedAt;
           const meshes = checkedAt ? readyPicture(submission, checkedAt) : undefined;
-          const afresh = { line: undefined, writing: undefined, isPinning: false, note: undefined };
+          since = performance.now();
+          const afresh = { line: undefined, writing: undefined, isPinning: false, note: undefined, asked: undefined };
           set({ at: submission, ...afresh, ...(meshes && { picture: { of: submission, meshes } }) });
           // the address follows when the picture stands
           requestAnimationFrame(() => window.history.replaceState(null, "", `/submissions/${get().at}`));
@@ -209,8 +227,11 @@ export function deskStore(start: {
         else set({ note: by > 0 ? "This is the last one." : "This is the first one." });
       },
       decide(what, of = get().at) {
+        // what is held goes first: decisions arrive in the order they were made
+        holding.flush();
         const item = get().items[of];
         if (!item) return;
+        touched.add(of);
         const id = crypto.randomUUID();
         const entry = entryOf(id, what, start.me.name);
         // given back is what the server says is given back
@@ -223,7 +244,23 @@ export function deskStore(start: {
           }));
         outbox.send({ id, submission: of, what });
       },
-      set: (change) => set(change),
+      giveBack() {
+        const { at, items, asked, decide } = get();
+        const item = items[at];
+        if (!item?.desk.grade) return;
+        const { person } = item.desk;
+        if (!isSeen(item) && asked !== at)
+          return set({
+            asked: at,
+            note: `You have not looked at the part of ${person} yet. Return it once more to give it back unseen.`,
+          });
+        set({ asked: undefined, note: undefined });
+        holding.hold(`${person}: returned`, () => decide({ do: "return" }, at));
+      },
+      set(change) {
+        if ("view" in change || change.line || change.writing) touched.add(get().at);
+        set(change);
+      },
       take(queue) {
         const before = get().queue;
         set((s) => {
@@ -261,6 +298,8 @@ export function deskStore(start: {
   });
 }
 
+/** Shown so long, a part was looked at. */
+const LOOKED_AT_MS = 3_000;
 /** What comes next is fetched when what is asked for stands. */
 const AHEAD_MS = 120;
 

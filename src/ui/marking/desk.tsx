@@ -11,6 +11,7 @@ import { LOOK, useNews } from "../parts/follow";
 import { fetchQueue, type DeskHandout } from "./desk-data";
 import { useDeskKeys } from "./desk-keys";
 import { deskStore, VIEWS, type DeskStore, type Item, type View } from "./desk-store";
+import type { Held } from "./held";
 import { Queue } from "./queue";
 import { ReturnMenu } from "./return-menu";
 import { RubricPane } from "./rubric-pane";
@@ -37,6 +38,7 @@ export function MarkingDesk(start: {
   const item = store((s) => s.items[s.at]);
   const note = store((s) => s.note);
   const sending = store((s) => s.sending);
+  const held = store((s) => s.held);
   const [isHelp, setHelp] = useState(false);
   useDeskKeys(store, () => setHelp((h) => !h));
   useEffect(() => {
@@ -44,10 +46,14 @@ export function MarkingDesk(start: {
     go(store.getState().at);
     outbox.hurry();
     const ask = (e: BeforeUnloadEvent) => outbox.count > 0 && e.preventDefault();
+    const flush = () => store.getState().holding.flush();
+    window.addEventListener("pagehide", flush);
     const hurry = () => outbox.hurry();
     window.addEventListener("beforeunload", ask);
     window.addEventListener("online", hurry);
     return () => {
+      flush();
+      window.removeEventListener("pagehide", flush);
       window.removeEventListener("beforeunload", ask);
       window.removeEventListener("online", hurry);
     };
@@ -67,8 +73,9 @@ export function MarkingDesk(start: {
         <span role="status" className={`text-sm ${sending.kind === "waiting" ? "text-error" : "quiet"}`}>
           {sending.kind === "waiting" && `${sending.count} not sent: ${sending.sentence}`}
           {sending.kind === "sending" && "Being sent …"}
-          {sending.kind === "kept" && note}
+          {sending.kind === "kept" && !held && note}
         </span>
+        {held && <TakeBack store={store} held={held} />}
         {sending.kind === "waiting" && (
           <button className="btn btn-xs" onClick={() => store.getState().outbox.hurry()}>
             Try now
@@ -94,6 +101,23 @@ export function MarkingDesk(start: {
         )}
       </div>
     </div>
+  );
+}
+
+/** What goes out in a moment, and how long it can still be taken back. */
+function TakeBack({ store, held }: { store: DeskStore; held: Held }) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 250);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <span role="status" className="flex items-center gap-2 text-sm">
+      {held.text} in {Math.max(0, Math.ceil((held.until - now) / 1000))} s
+      <button className="btn btn-xs" onClick={() => store.getState().holding.takeBack()}>
+        Take it back <kbd className="kbd kbd-xs">Z</kbd>
+      </button>
+    </span>
   );
 }
 
@@ -285,7 +309,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ["↓ ↑", "next, back"],
   ["Enter", "accept, and on to the next"],
   ["X", "open again"],
-  ["R", "return this one"],
+  ["R", "return this one; Z within ten seconds takes it back"],
   ["1 … 9", "choose a line of the rubric"],
   ["O", "overrule the chosen line"],
   ["+ −", "half a point more or less"],

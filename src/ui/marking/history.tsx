@@ -13,7 +13,12 @@ export function History({ item }: { item: Item }) {
     text:
       i === 0 ? `checked: ${c.points} of ${c.of}` : `checked again: ${c.points} of ${c.of}${c.why ? `. ${c.why}` : ""}`,
   }));
-  const said = desk.history.map((e) => ({ id: e.id, at: e.at, by: e.by, text: entryText(e, mark.lines) }));
+  const said = desk.history.map((e) => ({
+    id: e.id,
+    at: e.at,
+    by: e.by,
+    text: `${e.attempt === undefined ? "" : `on try ${e.attempt}, `}${entryText(e, mark.lines)}`,
+  }));
   const all = [...checks, ...said].sort((a, b) => a.at.localeCompare(b.at));
   return (
     <details className="border-t border-base-300 px-3.5 py-2.5 text-sm">

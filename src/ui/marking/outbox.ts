@@ -32,6 +32,8 @@ const LONGEST_PAUSE_MS = 15_000;
 const PATIENCE_MS = 15_000;
 /** So many go together. */
 const TOGETHER = 40;
+/** Browsers keep requests of 64 kB in all alive, bytes; characters may have three. */
+const MOST_KEPT_ALIVE = 20_000;
 const AWAY = "Kept in this browser; no connection to the server. It is sent as soon as there is one.";
 
 /** Sends decisions in their order, each once, however often the connection is lost; kept over a reload. */
@@ -115,13 +117,14 @@ export class Outbox {
       this.keep();
     };
     try {
+      const entries = together.map(({ id, what }) => ({ id, what }));
+      const body = JSON.stringify({ owner: this.site.owner, entries });
       const r = await this.site.fetch(`/api/submissions/${submission}/entries`, {
         method: "POST",
         headers: { "content-type": "application/json" },
-        body: JSON.stringify({
-          owner: this.site.owner,
-          entries: together.map(({ id, what }) => ({ id, what })),
-        }),
+        body,
+        // it goes on when the page is left while it is on its way
+        keepalive: body.length < MOST_KEPT_ALIVE,
         signal: AbortSignal.timeout(PATIENCE_MS),
       });
       const answer = (await r.json()) as {

@@ -11,6 +11,10 @@ export function ReturnMenu({ store, item }: { store: DeskStore; item: Item }) {
   const [busy, setBusy] = useState(false);
   const clear = queue.filter((r) => r.state === "checked" && !r.isReturned && !r.needs.length).length,
     all = queue.filter((r) => r.state === "checked" && !r.isReturned).length;
+  const hold = (which: "clear" | "all", count: number) => {
+    setOpen(false);
+    store.getState().holding.hold(`${count} returned`, () => void give(which));
+  };
   const give = async (which: "clear" | "all") => {
     setBusy(true);
     try {
@@ -18,6 +22,7 @@ export function ReturnMenu({ store, item }: { store: DeskStore; item: Item }) {
         method: "POST",
         headers: { "content-type": "application/json" },
         body: JSON.stringify({ which }),
+        keepalive: true,
       });
       const answer = (await r.json()) as { sentence?: string; returned?: number };
       const note = r.ok ? `${answer.returned} returned.` : answer.sentence;
@@ -29,14 +34,13 @@ export function ReturnMenu({ store, item }: { store: DeskStore; item: Item }) {
         .set({ note: "There is no connection to the server. Nothing was returned that is not shown so." });
     }
     setBusy(false);
-    setOpen(false);
   };
   return (
     <div className="relative flex">
       <button
         className="btn btn-sm btn-primary"
         disabled={!item.desk.grade}
-        onClick={() => store.getState().decide({ do: "return" })}
+        onClick={() => store.getState().giveBack()}
       >
         Return this one <kbd className="kbd kbd-xs text-base-content">R</kbd>
       </button>
@@ -53,11 +57,11 @@ export function ReturnMenu({ store, item }: { store: DeskStore; item: Item }) {
           <button
             className="btn btn-sm mb-1 w-full justify-start"
             disabled={busy || !clear}
-            onClick={() => void give("clear")}
+            onClick={() => hold("clear", clear)}
           >
             Return {clear} with nothing open
           </button>
-          <button className="btn btn-sm w-full justify-start" disabled={busy || !all} onClick={() => void give("all")}>
+          <button className="btn btn-sm w-full justify-start" disabled={busy || !all} onClick={() => hold("all", all)}>
             Return all {all} that are checked
           </button>
         </div>

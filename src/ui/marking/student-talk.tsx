@@ -54,6 +54,7 @@ export function StudentTalk({
           >
             <span className="quiet text-xs">
               {t.from === "student" ? "you" : t.by}, <LocalTime iso={t.at} />
+              {t.attempt !== undefined && `, on try ${t.attempt}`}
             </span>
             <p className="whitespace-pre-wrap">{t.text}</p>
           </li>

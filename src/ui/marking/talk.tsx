@@ -30,6 +30,7 @@ export function Talk({ store, item }: { store: DeskStore; item: Item }) {
           >
             <span className="quiet text-xs">
               {t.by}, <LocalTime iso={t.at} short />
+              {t.attempt !== undefined && `, on try ${t.attempt}`}
             </span>
             <p className="whitespace-pre-wrap">{t.text}</p>
           </li>

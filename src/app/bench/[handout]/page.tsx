@@ -48,6 +48,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       figures={figures}
       hints={{ first: hints, url: `/api/handouts/${id}/hints` }}
       lastSubmission={last ? last.id : null}
+      tries={{ used: last?.tries ?? 0, most: h.attempts_most }}
     />
   );
 }

@@ -135,6 +135,10 @@ function DrawnDimension(props: Props) {
               } else
                 store.getState().select(e.shiftKey ? [...store.getState().selection, dimension.id] : [dimension.id]);
             }}
+            onPointerCancel={() => {
+              grip.current = undefined;
+              setMoved(undefined);
+            }}
             onDoubleClick={() => !dimension.reference && store.getState().setTyping({ id: dimension.id })}
             onKeyDown={(e) =>
               e.key === "Enter" &&

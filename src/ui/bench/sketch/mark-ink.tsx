@@ -1,7 +1,9 @@
 "use client";
 
-import { memo } from "react";
+import { memo, useRef, type PointerEvent } from "react";
+import type { Vec2 } from "@/core/geometry/vector";
 import type { BenchStore } from "../store";
+import { DRAG_PIXELS } from "../view/navigation";
 import { PASSIVE } from "./dimension-ink";
 import { GLYPHS, type Mark } from "./marks";
 
@@ -15,6 +17,7 @@ export const MarkInk = memo(function MarkInk({
   chosen,
   agreeing,
   passive,
+  dragFrom,
 }: {
   store: BenchStore;
   id: string;
@@ -24,7 +27,10 @@ export const MarkInk = memo(function MarkInk({
   chosen: boolean;
   agreeing: boolean;
   passive: boolean;
+  /** It is no mark that is dragged, but a box across the paper. */
+  dragFrom: (e: PointerEvent, from: Vec2) => void;
 }) {
+  const pressed = useRef<Vec2>(undefined);
   return (
     <button
       aria-label={`${kind.replaceAll("-", " ")} constraint`}
@@ -34,6 +40,15 @@ export const MarkInk = memo(function MarkInk({
         ${chosen ? "border-accent text-accent" : "border-secondary"}
         ${agreeing ? "border-dashed opacity-70" : ""}`}
       style={{ left: x, top: y }}
+      onPointerDown={(e) => (pressed.current = e.button === 0 ? [e.clientX, e.clientY] : undefined)}
+      onPointerMove={(e) => {
+        const from = pressed.current;
+        if (!from || Math.hypot(e.clientX - from[0], e.clientY - from[1]) < DRAG_PIXELS) return;
+        pressed.current = undefined;
+        dragFrom(e, from);
+      }}
+      onPointerUp={() => (pressed.current = undefined)}
+      onPointerCancel={() => (pressed.current = undefined)}
       onClick={(e) => store.getState().select(e.shiftKey ? [...store.getState().selection, id] : [id])}
     >
       {GLYPHS[kind]}

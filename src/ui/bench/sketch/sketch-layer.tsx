@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/schema";
@@ -128,6 +128,17 @@ export function SketchLayer({
     redraw();
   };
 
+  /** A box that begins on a mark: the paper takes the pointer over from it. */
+  const begun = useRef<(e: PointerEvent, from: Vec2) => void>(() => {});
+  begun.current = (e, [x, y]) => {
+    const box = svg.current!.getBoundingClientRect();
+    const at = camera.onPlane(frame, [x - box.left, y - box.top]);
+    if (!at || !tool.current || passive) return;
+    svg.current!.setPointerCapture(e.pointerId);
+    tool.current.down?.({ at, hit: undefined, pixel, shift: e.shiftKey });
+  };
+  const boxFrom = useCallback((e: PointerEvent, from: Vec2) => begun.current(e, from), []);
+
   const loose = new Set(diagnosis?.loose);
   const ways = new Map(diagnosis?.ways.map((w) => [w.point, w.along]));
   // a relation that is picked lights up what it ties
@@ -236,6 +247,10 @@ export function SketchLayer({
         onPointerDown={feed("down")}
         onPointerMove={feed("move")}
         onPointerUp={feed("up")}
+        onPointerCancel={() => {
+          tool.current?.abandon?.();
+          redraw();
+        }}
       >
         {fills}
         <Axes
@@ -313,6 +328,7 @@ export function SketchLayer({
               y={Math.round(at[1] + 7)}
               chosen={selection.includes(m.id)}
               agreeing={agreeing.has(m.id)}
+              dragFrom={boxFrom}
               passive={passive}
             />
           );

@@ -74,10 +74,13 @@ export class PickTool implements Tool {
     this.hands.select(!grow ? [ref] : now.includes(ref) ? now.filter((r) => r !== ref) : [...now, ref]);
   }
 
-  cancel(): boolean {
-    const busy = this.state.kind !== "waiting";
+  abandon(): void {
     this.state = { kind: "waiting" };
     this.preview = {};
+  }
+  cancel(): boolean {
+    const busy = this.state.kind !== "waiting";
+    this.abandon();
     return busy;
   }
 }

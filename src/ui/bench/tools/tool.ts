@@ -73,6 +73,8 @@ export interface Tool {
   down?(p: Pointer): void;
   move?(p: Pointer): void;
   up?(p: Pointer): void;
+  /** The pointer was taken away in the middle of a press: what was being dragged goes back. */
+  abandon?(): void;
   /** A number is typed into one of the fields. */
   type?(field: number, text: string): void;
   /** Enter: accepts what is typed, or ends what is being drawn. False when it has no use for it. */

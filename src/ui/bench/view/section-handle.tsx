@@ -82,6 +82,7 @@ export function SectionHandle({ store }: { store: BenchStore }) {
             store.getState().look({ section: { ...section, offset: Math.round((g.offset + moved) * 10) / 10 } });
           }}
           onPointerUp={() => (grip.current = undefined)}
+          onPointerCancel={() => (grip.current = undefined)}
         >
           <path d={`M${a[0]} ${a[1]}L${end[0]} ${end[1]}`} strokeWidth={12} opacity={0} />
           <path d={`M${a[0]} ${a[1]}L${end[0]} ${end[1]}`} strokeWidth={2.4} />
