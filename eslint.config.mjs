@@ -71,6 +71,18 @@ export default tseslint.config(
     },
   },
   { files: ["scripts/**", "src/worker/worker.ts", "tests/**"], rules: { "no-console": "off" } },
+  {
+    files: ["tests/browser/**"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "CallExpression[callee.property.name='fill']",
+          message: "Browser tests type as a hand does: type(field, text), or paste(field, text) for lists.",
+        },
+      ],
+    },
+  },
   ...FLOORS.filter((f) => f !== "core" && f !== "ui").map((f) =>
     restrict(
       [`src/${f}/**`],

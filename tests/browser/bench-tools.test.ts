@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
@@ -78,12 +78,12 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await hand.click(...l1);
     await hand.click(l1[0], l1[1] + 35);
     const size = page.getByLabel("size", { exact: true });
-    await size.fill("two");
+    await type(size, "two");
     await hand.key("Enter");
     await alert().waitFor();
     expect(await alert().first().textContent()).toMatch(/no number/);
     expect(await size.inputValue()).toBe("two");
-    await size.fill("2 5/8 in");
+    await type(size, "2 5/8 in");
     await hand.key("Enter");
     await size.waitFor({ state: "detached" });
     expect(await page.getByLabel("dimension m1").textContent()).toBe("2.625");
@@ -100,7 +100,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await hand.key("a");
     await hand.click(...middle);
     await hand.click(middle[0], Math.min(a[1], b[1]) - 40);
-    await page.getByLabel("size", { exact: true }).fill("1.5");
+    await type(page.getByLabel("size", { exact: true }), "1.5");
     await hand.key("Enter");
     await page.getByLabel("size", { exact: true }).waitFor({ state: "detached" });
     await hand.freedoms(1);
@@ -121,7 +121,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await hand.key("a");
     await hand.click(...middle);
     await hand.click(middle[0] - 70, middle[1] + 20);
-    await page.getByLabel("size", { exact: true }).fill("9");
+    await type(page.getByLabel("size", { exact: true }), "9");
     await hand.key("Enter");
     await alert().waitFor();
     expect(await alert().first().textContent()).toMatch(/This cannot be: .*disagree/);
@@ -153,7 +153,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
   it("an existing size is changed in place, and the part follows", async () => {
     await hand.key("1");
     await hand.key("w");
-    await page.getByLabel("Depth").fill("1/2 in");
+    await type(page.getByLabel("Depth"), "1/2 in");
     await page.getByLabel("Depth").press("Enter");
     await expect.poll(() => gauge(page, "Volume").textContent()).toMatch(/in³/);
     const volume = await gauge(page, "Volume").textContent();
@@ -162,7 +162,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
     await page.getByTestId("sketch").waitFor();
     await page.waitForTimeout(300);
     await page.getByLabel("dimension m2").dblclick();
-    await page.getByLabel("size", { exact: true }).fill("1.1");
+    await type(page.getByLabel("size", { exact: true }), "1.1");
     await hand.key("Enter");
     await hand.key("1");
     await expect.poll(() => gauge(page, "Volume").textContent()).not.toBe(volume);
@@ -171,7 +171,7 @@ describe.sequential("the tools of the Bench, in inches", () => {
   it("a cut that meets nothing is told on its card and cannot be accepted; Escape leaves without harm", async () => {
     const volume = await gauge(page, "Volume").textContent();
     await hand.key("q");
-    await page.getByLabel("moved towards you by").fill("5");
+    await type(page.getByLabel("moved towards you by"), "5");
     await page.getByRole("button", { name: /^front/ }).click();
     await hand.key("r");
     const [x, y] = await hand.point("origin");

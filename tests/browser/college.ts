@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { randomUUID } from "node:crypto";
 import pg from "pg";
 import type { Browser, BrowserContext, Page } from "playwright-core";
-import { openBrowser } from "./harness";
+import { openBrowser, type } from "./harness";
 
 export const PASS = "three words will do";
 
@@ -105,23 +105,23 @@ export class College {
 
   async signedIn(email: string, password = PASS): Promise<Page> {
     const p = await this.visitor();
-    await p.getByLabel("Email").fill(email);
-    await p.getByLabel("Password").fill(password);
+    await type(p.getByLabel("Email"), email);
+    await type(p.getByLabel("Password"), password);
     await p.getByRole("button", { name: "Sign in" }).click();
     await p.waitForURL("**/courses");
     return p;
   }
 
   choose = async (p: Page, password = PASS): Promise<void> => {
-    await p.getByLabel("Password").fill(password);
-    await p.getByLabel("The same again").fill(password);
+    await type(p.getByLabel("Password"), password);
+    await type(p.getByLabel("The same again"), password);
   };
 
   /** Whoever comes first looks after the server. */
   async begin(name: string, email: string): Promise<Page> {
     const p = await this.visitor();
-    await p.getByLabel("Your name").fill(name);
-    await p.getByLabel("Email").fill(email);
+    await type(p.getByLabel("Your name"), name);
+    await type(p.getByLabel("Email"), email);
     await this.choose(p);
     await p.getByRole("button", { name: "Begin" }).click();
     await p.waitForURL("**/courses");

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
+import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit, type } from "./harness";
 
 let browser: Browser;
 let teacher: Page;
@@ -17,12 +17,12 @@ describe("the door", () => {
     const page = await (await browser.newContext()).newPage();
     await page.goto(`${BASE}/courses`);
     expect(new URL(page.url()).pathname).toBe("/");
-    await page.getByLabel("Email").fill("idris.fenwick@saltmarsh.example");
-    await page.getByLabel("Password").fill("wrong");
+    await type(page.getByLabel("Email"), "idris.fenwick@saltmarsh.example");
+    await type(page.getByLabel("Password"), "wrong");
     await page.getByRole("button", { name: "Sign in" }).click();
     await page.getByText("do not go together").waitFor();
-    await page.getByLabel("Email").fill("idris.fenwick@saltmarsh.example");
-    await page.getByLabel("Password").fill("demo-caliper");
+    await type(page.getByLabel("Email"), "idris.fenwick@saltmarsh.example");
+    await type(page.getByLabel("Password"), "demo-caliper");
     await page.getByRole("button", { name: "Sign in" }).click();
     await page.waitForURL("**/courses");
     await page.getByText("Idris Fenwick").waitFor();
@@ -158,12 +158,12 @@ describe.sequential("an instructor at the Bench", () => {
     await teacher.waitForURL("**/exercises/new*");
     // nothing is made by looking at the form
     expect(await teacher.getByRole("button", { name: "Make a handout" }).count()).toBe(0);
-    await teacher.getByLabel("Density, g/cm³").fill("heavy");
+    await type(teacher.getByLabel("Density, g/cm³"), "heavy");
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.getByText(/exercise cannot be read at material.density/).waitFor();
     expect(await teacher.getByLabel("Density, g/cm³").inputValue()).toBe("heavy");
-    await teacher.getByLabel("Density, g/cm³").fill("8.47");
-    await teacher.getByLabel("Title", { exact: true }).fill("Bearing spacer");
+    await type(teacher.getByLabel("Density, g/cm³"), "8.47");
+    await type(teacher.getByLabel("Title", { exact: true }), "Bearing spacer");
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
     await teacher.getByRole("heading", { name: "Bearing spacer" }).waitFor();
@@ -194,7 +194,7 @@ describe.sequential("an instructor at the Bench", () => {
     await hand.key("1");
     await hand.key("w");
     await teacher.getByRole("button", { name: "Both ways" }).click();
-    await teacher.getByLabel("Whole depth").fill("7.5");
+    await type(teacher.getByLabel("Whole depth"), "7.5");
     await teacher.getByLabel("Whole depth").press("Enter");
     await expect.poll(() => gauge(teacher, "Volume").textContent(), { timeout: 15_000 }).toMatch(/4.123\.3/);
     await kept(teacher);

@@ -5,7 +5,7 @@ import type { Browser, Locator, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { cut, extrude, hole, part, poly, sketch, face, circ } from "@/core/part/testing/build";
 import { withSketchesDefined } from "@/core/sizes/numbers";
-import { BASE, Hand, openBrowser, pictureOnFailure, visit } from "./harness";
+import { BASE, Hand, openBrowser, pictureOnFailure, visit, type, typeMoment } from "./harness";
 
 /** The lid of a junction box: a step, a window, and two holes sunk in. */
 const lid = () =>
@@ -43,8 +43,8 @@ describe.sequential("a Sheet from the reference to the student", () => {
   it("is laid out by the program, and two sizes are moved", async () => {
     await teacher.getByRole("link", { name: "New exercise" }).click();
     await teacher.waitForURL("**/exercises/new*");
-    await teacher.getByLabel("Number").fill("WS-31");
-    await teacher.getByLabel("Title", { exact: true }).fill("Junction lid");
+    await type(teacher.getByLabel("Number"), "WS-31");
+    await type(teacher.getByLabel("Title", { exact: true }), "Junction lid");
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "lid.json");
     writeFileSync(file, JSON.stringify(lid()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
@@ -117,14 +117,14 @@ describe.sequential("a Sheet from the reference to the student", () => {
     // this one stands there already
     await teacher.getByRole("alert").getByText("This size stands on the Sheet already.").waitFor();
     const chosen = teacher.getByRole("region", { name: "Chosen size" });
-    await chosen.getByLabel("Tolerance, upwards").fill("0.2");
+    await type(chosen.getByLabel("Tolerance, upwards"), "0.2");
     await teacher.keyboard.press("Enter");
     await size(teacher, "70 ±0.2").waitFor();
     await teacher.keyboard.press("e");
     await hand.click(top.x + top.width * 0.3, top.y + top.height * 0.8);
     await teacher.getByText("Click where its words shall stand.").waitFor();
     await hand.click(top.x + top.width * 0.3 - 60, top.y + top.height + 40);
-    await teacher.getByLabel("Words of the remark").fill("This face is machined first");
+    await type(teacher.getByLabel("Words of the remark"), "This face is machined first");
     await teacher.keyboard.press("Enter");
     await teacher.locator("[data-remark]").getByText("This face is machined first").waitFor();
     await saved();
@@ -139,7 +139,7 @@ describe.sequential("a Sheet from the reference to the student", () => {
     await teacher.getByRole("img", { name: "The Sheet" }).getByText("B–B").waitFor();
     const pdf = await teacher.request.get(`${teacher.url().replace("/exercises/", "/api/exercises/")}/sheet?as=pdf`);
     expect([pdf.status(), (await pdf.body()).subarray(0, 5).toString()]).toEqual([200, "%PDF-"]);
-    await teacher.getByLabel("Due").fill("2031-05-04T18:00");
+    await typeMoment(teacher.getByLabel("Due"), "2031-05-04T18:00");
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     const download = teacher.waitForEvent("download");

@@ -1,7 +1,7 @@
 import type { Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { College } from "./college";
-import { isAccessible, pictureOnFailure } from "./harness";
+import { isAccessible, pictureOnFailure, paste, type } from "./harness";
 
 const college = new College();
 const { visitor, signedIn, choose, letterTo } = {
@@ -36,9 +36,9 @@ describe.sequential("a first term, from an empty database", () => {
     const p = await visitor();
     await p.getByRole("heading", { name: "Nobody is here yet" }).waitFor();
     await isAccessible(p);
-    await p.getByLabel("Your name").fill("Wilfreda Moss");
-    await p.getByLabel("Email").fill("moss@college.example");
-    await p.getByLabel("Password").fill("short");
+    await type(p.getByLabel("Your name"), "Wilfreda Moss");
+    await type(p.getByLabel("Email"), "moss@college.example");
+    await type(p.getByLabel("Password"), "short");
     await p.getByRole("button", { name: "Begin" }).click();
     await p.getByText("Ten characters at least", { exact: false }).nth(1).waitFor();
     await choose(p);
@@ -49,10 +49,10 @@ describe.sequential("a first term, from an empty database", () => {
   it("makes a course, whose instructor comes in by a letter", async () => {
     const p = await signedIn("moss@college.example");
     await p.getByRole("link", { name: "People and courses" }).first().click();
-    await p.getByLabel("New course").fill("Part Modelling 1");
-    await p.getByLabel("Term").fill("Autumn");
-    await p.getByLabel("Time zone").fill("Europe/Berlin");
-    await p.getByLabel("Its instructor’s email").fill("lark@college.example");
+    await type(p.getByLabel("New course"), "Part Modelling 1");
+    await type(p.getByLabel("Term"), "Autumn");
+    await type(p.getByLabel("Time zone"), "Europe/Berlin");
+    await type(p.getByLabel("Its instructor’s email"), "lark@college.example");
     await p.getByRole("button", { name: "Make it" }).click();
     await p.getByText("A letter with a way in is on its way").waitFor();
     await isAccessible(p);
@@ -71,7 +71,7 @@ describe.sequential("a first term, from an empty database", () => {
     await p.getByRole("link", { name: "People", exact: true }).click();
     await p.waitForURL("**/people");
     course = new URL(p.url()).pathname.split("/")[2]!;
-    await p.getByLabel("Roster").fill(ROSTER);
+    await paste(p.getByLabel("Roster"), ROSTER);
     await p.getByRole("button", { name: "Look at it" }).click();
     const faults = p.getByRole("list", { name: "Rows that cannot be taken" });
     await faults.getByText("Row 29: “jörg-not-an-address” is no email address.").waitFor();
@@ -81,7 +81,7 @@ describe.sequential("a first term, from an empty database", () => {
     await p.getByText("29 came into the course; 29 of them are new here").waitFor();
     await p.getByRole("cell", { name: "Grünfeld, Jörg", exact: true }).waitFor();
     // the same list again changes nothing
-    await p.getByLabel("Roster").fill(ROSTER);
+    await paste(p.getByLabel("Roster"), ROSTER);
     await p.getByRole("button", { name: "Look at it" }).click();
     await p.getByRole("cell", { name: "in the course already" }).first().waitFor();
     await p.getByRole("button", { name: "Take 29 in" }).click();
@@ -97,21 +97,21 @@ describe.sequential("a first term, from an empty database", () => {
     await p.getByRole("button", { name: "Open the course by a code" }).click();
     code = (await p.locator("b.figures").textContent())!;
     // a student moves to another group
-    await p.getByLabel("Search").fill("Zoë");
+    await type(p.getByLabel("Search"), "Zoë");
     await p.getByLabel("Group of Zoë Ångström").selectOption({ label: "1a" });
     await expect.poll(() => p.locator("[aria-busy=true]").count()).toBe(0);
     await p.reload();
-    await p.getByLabel("Search").fill("Zoë");
+    await type(p.getByLabel("Search"), "Zoë");
     expect(await p.getByLabel("Group of Zoë Ångström").locator("option:checked").textContent()).toBe("1a");
     // the only instructor cannot leave
-    await p.getByLabel("Search").fill("lark");
+    await type(p.getByLabel("Search"), "lark");
     await p.getByRole("button", { name: /Take lark out/ }).click();
     await p.getByText("A course needs an instructor").waitFor();
     const q = await visitor(invitation);
     await q.getByText("You are invited as an assistant.").waitFor();
     await isAccessible(q);
-    await q.getByLabel("Your name").fill("Perrin Vale");
-    await q.getByLabel("Email").fill("vale@college.example");
+    await type(q.getByLabel("Your name"), "Perrin Vale");
+    await type(q.getByLabel("Email"), "vale@college.example");
     await choose(q);
     await q.getByRole("button", { name: "Come in" }).click();
     await q.waitForURL("**/courses");
@@ -131,10 +131,10 @@ describe.sequential("a first term, from an empty database", () => {
     expect((await q.goto(`${address}/administration`))!.status()).toBe(404);
     // somebody with an account and no course types the code, once wrongly
     await p.goto(`${address}/courses`);
-    await p.getByLabel("Code of a course").fill("WRONG1");
+    await type(p.getByLabel("Code of a course"), "WRONG1");
     await p.getByRole("button", { name: "Come in" }).click();
     await p.getByText("No course is open under this code").waitFor();
-    await p.getByLabel("Code of a course").fill(code.toLowerCase());
+    await type(p.getByLabel("Code of a course"), code.toLowerCase());
     await p.getByRole("button", { name: "Come in" }).click();
     await p.getByRole("heading", { name: /Part Modelling 1/ }).waitFor();
   });
@@ -142,7 +142,7 @@ describe.sequential("a first term, from an empty database", () => {
     const old = await signedIn("joerg@college.example");
     const p = await visitor("/forgot");
     await isAccessible(p);
-    await p.getByLabel("Email").fill("joerg@college.example");
+    await type(p.getByLabel("Email"), "joerg@college.example");
     await p.getByRole("button", { name: "Send me a link" }).click();
     await p.getByText("a letter with a link is on its way").waitFor();
     const key = await letterTo(await signedIn("moss@college.example"), "joerg@college.example");
@@ -160,7 +160,7 @@ describe.sequential("a first term, from an empty database", () => {
     const student = await signedIn("joerg@college.example", "quite another one");
     const p = await signedIn("lark@college.example");
     await p.goto(`${address}/courses/${course}/people`);
-    await p.getByLabel("Search").fill("Jörg");
+    await type(p.getByLabel("Search"), "Jörg");
     await p.getByRole("button", { name: "Take Grünfeld, Jörg out" }).click();
     await p.getByText("has left; their work stays").waitFor();
     await student.reload();
@@ -173,7 +173,7 @@ describe.sequential("a first term, from an empty database", () => {
   it("the course is copied to a new term without its people", async () => {
     const p = await signedIn("lark@college.example");
     await p.goto(`${address}/courses/${course}/people`);
-    await p.getByLabel("New term").fill("Spring");
+    await type(p.getByLabel("New term"), "Spring");
     await p.getByRole("button", { name: "Copy the course" }).click();
     await p.getByText("There is a course for Spring now").waitFor();
     await p.goto(`${address}/courses`);

@@ -10,7 +10,7 @@ import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { openNodeKernel } from "@/worker/kernel";
 import { gaugePlate } from "./gauge-plate";
-import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit } from "./harness";
+import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit, type, typeMoment } from "./harness";
 
 let browser: Browser, teacher: Page, student: Page;
 beforeAll(async () => {
@@ -25,9 +25,9 @@ describe.sequential("from a handout to a graded part", () => {
   it("the instructor writes an exercise, brings the reference and issues it", async () => {
     await teacher.getByRole("link", { name: "New exercise" }).click();
     await teacher.waitForURL("**/exercises/new*");
-    await teacher.getByLabel("Number").fill("WS-21");
-    await teacher.getByLabel("Title", { exact: true }).fill("Gauge plate");
-    await teacher.getByLabel("Brief").fill("The plate the rain gauge stands on.");
+    await type(teacher.getByLabel("Number"), "WS-21");
+    await type(teacher.getByLabel("Title", { exact: true }), "Gauge plate");
+    await type(teacher.getByLabel("Brief"), "The plate the rain gauge stands on.");
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.json");
     writeFileSync(file, JSON.stringify(gaugePlate()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
@@ -39,18 +39,18 @@ describe.sequential("from a handout to a graded part", () => {
     expect(await teacher.getByTestId("rank").textContent()).toBe("6 of 6");
     // a figure beside the part: its volume after one of its numbers has changed
     await teacher.getByRole("button", { name: "Ask for a figure" }).click();
-    await teacher.getByLabel(/Question 1, as the student reads it/).fill("Volume of the plate when it is 15 thick");
+    await type(teacher.getByLabel(/Question 1, as the student reads it/), "Volume of the plate when it is 15 thick");
     await teacher.getByLabel("Asks for").selectOption("volume");
     await teacher.getByRole("button", { name: "After a change" }).click();
     await teacher.getByLabel(/Number 1 that question 1/).selectOption({ label: "2 · Extrude: depth (12 mm)" });
-    await teacher.getByLabel("Its new value in question 1").fill("15 mm");
+    await type(teacher.getByLabel("Its new value in question 1"), "15 mm");
     await teacher.getByLabel("Add a line").selectOption("answers");
-    await teacher.getByLabel("Points for Just the figure").fill("2");
+    await type(teacher.getByLabel("Points for Just the figure"), "2");
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.getByText(/Right, as saved/).waitFor();
     // 15 × (80 × 50 − π 10²)
     expect(await teacher.locator("[data-question=q1]").textContent()).toMatch(/55.287\.6 mm³ ± 0\.5 %/);
-    await teacher.getByLabel("Due").fill("2031-05-04T18:00");
+    await typeMoment(teacher.getByLabel("Due"), "2031-05-04T18:00");
     await teacher.getByLabel("a STEP file", { exact: true }).check();
     await teacher.getByLabel("a mesh file (STL, 3MF)").check();
     await teacher.getByRole("button", { name: "Make a handout" }).click();
@@ -114,9 +114,9 @@ describe.sequential("from a handout to a graded part", () => {
   it("extrudes with a live preview and hands in", async () => {
     const hand = new Hand(student);
     await hand.key("w");
-    await student.getByLabel("Depth").fill("1");
+    await type(student.getByLabel("Depth"), "1");
     await expect.poll(() => gauge(student, "Volume").textContent(), { timeout: 15_000 }).toMatch(/3.685\.8/);
-    await student.getByLabel("Depth").fill("12 mm");
+    await type(student.getByLabel("Depth"), "12 mm");
     await expect.poll(() => gauge(student, "Volume").textContent()).toMatch(/44.230\.1/);
     await student.getByLabel("Depth").press("Enter");
     await student.getByRole("form", { name: "Extrude" }).waitFor({ state: "detached" });
@@ -151,9 +151,9 @@ describe.sequential("from a handout to a graded part", () => {
     await goes.getByText("1 of 1 figures are not typed yet.").waitFor();
     await goes.getByRole("button", { name: "Go on working" }).click();
     const figure = student.getByLabel("Just the figure").getByLabel("Volume of the plate when it is 15 thick");
-    await figure.fill("55.3 mm");
+    await type(figure, "55.3 mm");
     await student.getByText("“mm” is no unit of a volume.").waitFor();
-    await figure.fill("55.3 cm³");
+    await type(figure, "55.3 cm³");
     // what was typed is there again after the window was closed
     await student.reload();
     await expect.poll(() => figure.inputValue()).toBe("55.3 cm³");

@@ -1,9 +1,11 @@
 import AxeBuilder from "@axe-core/playwright";
 import { randomUUID } from "node:crypto";
-import type { PartDocument } from "@/core/part/document";
+import type { Exercise } from "@/core/check/exercise";
+import { emptyPart, type PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
 import { expect, type TestContext } from "vitest";
 import { COOKIE } from "@/app/cookie";
+import { one } from "@/server/database";
 import { openSession } from "@/server/people";
 
 export const BASE = process.env["CALIPER_URL"] ?? "http://127.0.0.1:3000";
@@ -24,6 +26,36 @@ const ARGS = [
 
 export const openBrowser = (): Promise<Browser> =>
   chromium.launch({ executablePath: process.env["CHROMIUM_PATH"] ?? "/usr/bin/chromium", args: ARGS });
+
+/**
+ * Types into a field as a hand does: clicks into it unless it has the keys already, takes what stands there, and types key by key; what then stands in
+ * it must be what was typed.
+ */
+export async function type(field: Locator, text: string): Promise<void> {
+  if (!(await field.evaluate((el) => el === document.activeElement))) await field.click();
+  await field.press("Control+a");
+  if (text) await field.pressSequentially(text);
+  else await field.press("Delete");
+  expect(await field.inputValue()).toBe(text);
+}
+
+/** A date and time as they are typed into the browser's own field: month, day, year, hour, minute, half of the day. */
+export async function typeMoment(field: Locator, iso: string): Promise<void> {
+  const [, year, month, day, hour, minute] = /^(\d+)-(\d+)-(\d+)T(\d+):(\d+)$/.exec(iso)!;
+  const half = Number(hour) < 12 ? "AM" : "PM";
+  const twelve = String(((Number(hour) + 11) % 12) + 1).padStart(2, "0");
+  await field.focus();
+  await field.pressSequentially(`${month}${day}${year}`);
+  await field.press("Tab");
+  await field.pressSequentially(`${twelve}${minute}${half}`);
+  expect(await field.inputValue()).toBe(iso);
+}
+
+/** Puts a whole list or a long text into a field, as it is pasted. */
+export async function paste(field: Locator, text: string): Promise<void> {
+  // eslint-disable-next-line no-restricted-syntax -- pasting is what this is
+  await field.fill(text);
+}
 
 const complaints = new WeakMap<Page, string[]>();
 
@@ -242,7 +274,7 @@ export class Hand {
     await this.key("a");
     for (const p of places) await this.click(...p);
     await this.click(...at);
-    await this.page.getByLabel("size", { exact: true }).fill(size);
+    await type(this.page.getByLabel("size", { exact: true }), size);
     await this.key("Enter");
     await this.page.getByLabel("size", { exact: true }).waitFor({ state: "detached" });
   }
@@ -253,7 +285,7 @@ export class Hand {
   }
 }
 
-/** A demo person's Bench of one handout. @param document what it begins with; left out: what there was */
+/** A demo person's Bench of one handout. @param document what it begins with; left out: an empty part */
 export async function openBench(
   browser: Browser,
   person: string,
@@ -263,15 +295,15 @@ export async function openBench(
   const page = await visit(browser, person);
   const link = page.getByRole("row", { name: handout }).getByRole("link", { name: /Begin|Go on/ });
   const address = (await link.getAttribute("href"))!;
-  if (document) {
-    // the work is made when it is opened first
-    await page.request.get(`${BASE}${address}`);
-    const id = address.split("/").pop()!;
-    const mark = (await (await page.request.get(`${BASE}/api/works/${id}`)).json()) as object;
-    const data = { ...mark, id: randomUUID(), window: "test", document };
-    const put = await page.request.put(`${BASE}/api/works/${id}`, { data });
-    if (!put.ok()) throw new Error(`the document could not be put there: ${await put.text()}`);
-  }
+  // the work is made when it is opened first
+  await page.request.get(`${BASE}${address}`);
+  const id = address.split("/").pop()!;
+  const mark = (await (await page.request.get(`${BASE}/api/works/${id}`)).json()) as { owner: string };
+  const { exercise } = await one<{ exercise: Exercise }>("select exercise from handouts where id = $1", [id]);
+  const begun = document ?? emptyPart(exercise.title, exercise.units, exercise.material);
+  const data = { ...mark, id: randomUUID(), window: "test", document: begun };
+  const put = await page.request.put(`${BASE}/api/works/${id}`, { data });
+  if (!put.ok()) throw new Error(`the document could not be put there: ${await put.text()}`);
   await link.click();
   await page.waitForURL("**/bench/*");
   await page.getByRole("toolbar").waitFor();

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { Browser, BrowserContext, Page } from "playwright-core";
 import { circ, cut, extrude, part, rect, sketch } from "@/core/part/testing/build";
-import { BASE, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { BASE, kept, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 
 const plate = part(
   sketch("s", "top", rect(0, 0, 60, 40)),
@@ -210,7 +210,7 @@ describe("the history", () => {
   it("a version is named, gone away from, compared and restored", async () => {
     await page.getByRole("button", { name: "History" }).click();
     const card = page.getByRole("dialog", { name: "History" });
-    await card.getByLabel("Name of the version or variant").fill("with the hole");
+    await type(card.getByLabel("Name of the version or variant"), "with the hole");
     await card.getByRole("button", { name: "Name this version" }).click();
     const row = card.getByRole("listitem").filter({ hasText: "with the hole" }).first();
     await row.waitFor();
@@ -231,7 +231,7 @@ describe("the history", () => {
     const name = `Other way ${Date.now() % 100_000}`;
     await page.getByRole("button", { name: "History" }).click();
     const card = page.getByRole("dialog", { name: "History" });
-    await card.getByLabel("Name of the version or variant").fill(name);
+    await type(card.getByLabel("Name of the version or variant"), name);
     await card.getByRole("button", { name: "Branch off a variant" }).click();
     await card.getByRole("button", { name, pressed: true }).waitFor();
     await page.keyboard.press("Escape");

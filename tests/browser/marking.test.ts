@@ -7,7 +7,7 @@ import { SHOWS } from "@/core/grade/shows";
 import { bracketExercise, footExercise } from "@/demo/exercises";
 import { closeDatabase, one, rows } from "@/server/database";
 import { until } from "../worker/sample";
-import { BASE, enterAs, isAccessible, openBrowser, pictureOnFailure } from "./harness";
+import { BASE, enterAs, isAccessible, openBrowser, pictureOnFailure, type } from "./harness";
 
 let browser: Browser;
 const pages: Page[] = [];
@@ -134,7 +134,7 @@ describe.sequential("an evening of marking", () => {
       .getByRole("img", { name: /^Sketch/ })
       .first()
       .waitFor();
-    await p.getByLabel("How it was built").fill("2");
+    await type(p.getByLabel("How it was built"), "2");
     await p.getByText(/^2 of \d+: Extrude/).waitFor();
     await isAccessible(p);
     await p.getByRole("tab", { name: "Difference" }).click();
@@ -232,7 +232,7 @@ describe.sequential("an evening of marking", () => {
     );
     const student = await enter(one_.person_id);
     await student.goto(`${BASE}/submissions/${one_.id}`);
-    await student.getByLabel("Ask about this result").fill("Why does the hole count twice?");
+    await type(student.getByLabel("Ask about this result"), "Why does the hole count twice?");
     await student.getByRole("button", { name: "Send the question" }).click();
     await student.getByText("Your instructor has it.").waitFor();
     const p = teacher;
@@ -251,7 +251,7 @@ describe.sequential("an evening of marking", () => {
     await p.keyboard.type("Did you read the note?");
     await p.keyboard.press("Enter");
     await student.getByText("Your instructor asks").waitFor();
-    await student.getByLabel("Your answer").fill("I did not.");
+    await type(student.getByLabel("Your answer"), "I did not.");
     await student.getByRole("button", { name: "Send the answer" }).click();
     await p.getByText("asks a question").first().waitFor();
     await p.getByRole("button", { name: "Nothing more to say" }).click();
@@ -282,7 +282,7 @@ describe.sequential("an evening of marking", () => {
       (await p.locator(".gradebook tbody tr td:last-child").allTextContents()).map((t) => Number.parseFloat(t));
     const shown = await averages();
     expect([...shown].sort((a, b) => b - a)).toEqual(shown);
-    await p.getByLabel("Find a student or group").fill(c.students[0]!.name);
+    await type(p.getByLabel("Find a student or group"), c.students[0]!.name);
     expect(await p.locator(".gradebook tbody tr").count()).toBe(1);
     await isAccessible(p);
     const csv = await (await p.request.get(`${BASE}/api/courses/${c.course}/gradebook?as=csv`)).text();
@@ -309,7 +309,7 @@ describe.sequential("an evening of marking", () => {
   it("a second check with a changed rubric shows who changes by how much before it is applied", async () => {
     const p = teacher;
     await p.goto(`${BASE}/exercises/${c.exercise}`);
-    await p.getByLabel("Points for Volume").fill("8");
+    await type(p.getByLabel("Points for Volume"), "8");
     await p.getByRole("button", { name: "Save" }).click();
     await p.getByText("Saved.").waitFor();
     await expect
@@ -329,7 +329,7 @@ describe.sequential("an evening of marking", () => {
       );
     const before = await points();
     await p.goto(`${BASE}/handouts/${c.handout}/second-check`);
-    await p.getByLabel(/^Why/).fill("The volume counts eight.");
+    await type(p.getByLabel(/^Why/), "The volume counts eight.");
     await p.getByRole("button", { name: "See what would change" }).click();
     await p.getByTestId("summary").waitFor({ timeout: 60_000 });
     expect(await points()).toEqual(before);

@@ -1,7 +1,7 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { extrude, part, rect, sketch } from "@/core/part/testing/build";
-import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
@@ -23,9 +23,9 @@ describe.sequential("places on a part", () => {
     await hole.getByRole("button", { name: "Place by distances from two edges or faces" }).click();
     await hand.touch([60, 20, 10], /block\/end\|block\/side\/l2/);
     await hand.touch([30, 0, 5], /block\/side\/l1/);
-    await hole.getByLabel("from level edge, 40 mm, of step 2").fill("8");
-    await hole.getByLabel("from flat side of step 2").fill("12");
-    await hole.getByLabel("Diameter").fill("6");
+    await type(hole.getByLabel("from level edge, 40 mm, of step 2"), "8");
+    await type(hole.getByLabel("from flat side of step 2"), "12");
+    await type(hole.getByLabel("Diameter"), "6");
     await hand.volumeNear(24_000 - 90 * Math.PI);
     await hand.accept(hole);
     await hand.touch([52, 15, 10], /hole1\/bore|block\/end/);

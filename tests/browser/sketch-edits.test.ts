@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { type Hand, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 import { sketchHand } from "./sketch-hand";
 
 type Own = ReturnType<typeof sketchHand>;
@@ -79,7 +79,7 @@ describe.sequential("every edit", () => {
     await hand.key("Enter");
     await expect.poll(hand.curves).toBe(5);
     const form = page.getByRole("form", { name: /^Ring/ });
-    await form.getByLabel("count").fill("8");
+    await type(form.getByLabel("count"), "8");
     await form.getByRole("button", { name: "Set" }).click();
     await expect.poll(hand.curves).toBe(8);
   });

@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { type Hand, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 import { type Place, sketchHand } from "./sketch-hand";
 
 type Own = ReturnType<typeof sketchHand>;
@@ -185,7 +185,7 @@ describe.sequential("every way of drawing", () => {
     await hand.key("u");
     await hand.places([-70, 60], [-20, 60]);
     const form = page.getByRole("form", { name: /^Polygon/ });
-    await form.getByLabel("sides").fill("8");
+    await type(form.getByLabel("sides"), "8");
     await form.getByRole("button", { name: "Set" }).click();
     await expect.poll(hand.curves).toBe(9);
   });

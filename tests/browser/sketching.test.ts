@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { type Hand, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
@@ -89,7 +89,7 @@ describe.sequential("a hinge leaf with slots and a hole centred by relations", (
     await expect.poll(hand.curves).toBe(21);
     await hand.freedoms(0);
     // the count can be changed later
-    await panel().getByRole("form", { name: /^Row/ }).getByLabel("count").fill("2");
+    await type(panel().getByRole("form", { name: /^Row/ }).getByLabel("count"), "2");
     await panel().getByRole("button", { name: "Set" }).click();
     await expect.poll(hand.curves).toBe(16);
     await hand.freedoms(0);
@@ -106,7 +106,7 @@ describe.sequential("a hinge leaf with slots and a hole centred by relations", (
     await hand.pick("a6");
     const value = panel().locator("[data-size] input[aria-label^='value of']").first();
     expect(await value.inputValue()).toMatch(/^=m\d+$/);
-    await value.fill("9 mm");
+    await type(value, "9 mm");
     await hand.key("Enter");
     await hand.freedoms(0);
     await done();
@@ -138,7 +138,7 @@ describe.sequential("a turned profile with diameters across the centre line", ()
     await page.mouse.move(x - 50, y + 45, { steps: 4 });
     await expect.poll(() => page.locator("[data-meant]").first().getAttribute("data-meant")).toBe("across");
     await hand.click(x - 50, y + 45);
-    await field("size").fill("24 mm");
+    await type(field("size"), "24 mm");
     await hand.key("Enter");
     await expect.poll(() => page.locator("[data-dimension-id]").first().textContent()).toBe("⌀0.9449");
     await hand.keys("Escape Home");
@@ -220,7 +220,7 @@ describe.sequential("a conflicting sketch mended", () => {
     await hand.key("a");
     await hand.click(...top);
     await hand.click(top[0], top[1] - 40);
-    await field("size").fill("70 mm");
+    await type(field("size"), "70 mm");
     await hand.key("Enter");
     const list = page.getByRole("list", { name: "What disagrees" });
     await list.getByText("line at the bottom is", { exact: false }).waitFor();
@@ -248,8 +248,8 @@ describe.sequential("a conflicting sketch mended", () => {
     const l2 = await hand.on("l2");
     await hand.dimension([l2], [l2[0] + 60, l2[1]], "30 mm");
     await hand.key("3");
-    await field("size m1").fill("90 mm");
-    await field("size m2").fill("=m1/3+5 mm");
+    await type(field("size m1"), "90 mm");
+    await type(field("size m2"), "=m1/3+5 mm");
     await page.getByRole("button", { name: "Solve at once" }).click();
     await expect.poll(() => page.getByLabel("dimension m2").textContent()).toBe("1.378");
     await hand.key("Escape");

@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { type Hand, kept, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
@@ -17,7 +17,7 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     await hand.clear();
     await hand.rectangle("top", "60", "40");
     const block = await hand.card("w", "Extrude");
-    await block.getByLabel("Depth").fill("10");
+    await type(block.getByLabel("Depth"), "10");
     await hand.accept(block);
     await hand.volumeNear(24000);
   });
@@ -38,7 +38,7 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
       .waitFor();
     await card.getByText("Leaning sides, thin wall").click();
     await card.getByLabel("Thin wall along the outline").check();
-    await card.getByLabel("Thickness").fill("4");
+    await type(card.getByLabel("Thickness"), "4");
     await expect.poll(() => hand.volume(), { timeout: 15_000 }).toBeGreaterThan(24010);
     await hand.pieces(1);
     await card.getByLabel("How l1.end finishes").selectOption({ label: "square, as drawn" });
@@ -51,26 +51,26 @@ describe.sequential("a tray with a wall, a raised face, and an edge that is lost
     const before = await hand.volume();
     await hand.touch([30, 5, 10], /^extrude1\/end/);
     const card = await hand.card("w", "Extrude");
-    await card.getByLabel("Depth").fill("4");
+    await type(card.getByLabel("Depth"), "4");
     await expect.poll(() => hand.volume(), { timeout: 15_000 }).toBeGreaterThan(before + 2400 * 4 - 2);
     const arrow = page.locator("[data-handle=Depth]"),
       box = (await arrow.boundingBox())!,
       tip = [box.x + box.width / 2, box.y + 4] as const;
     await hand.drag(tip, [tip[0], tip[1] - 30]);
     expect(Number(await card.getByLabel("Depth").inputValue())).toBeGreaterThan(4);
-    await card.getByLabel("Depth").fill("4");
+    await type(card.getByLabel("Depth"), "4");
     await hand.accept(card);
   });
   it("a radius is dragged at the edge", async () => {
     const card = await hand.card("a", "Fillet");
-    await card.getByLabel("Radius").fill("3");
+    await type(card.getByLabel("Radius"), "3");
     await hand.touch([60, 0, 5], /extrude1\/side\/l1\|extrude1\/side\/l2/);
     await hand.built();
     const box = (await page.locator("[data-handle=Radius]").boundingBox())!,
       tip = [box.x + box.width / 2, box.y + box.height / 2] as const;
     await hand.drag(tip, [tip[0] + 2, tip[1] + 40]);
     expect(Number(await card.getByLabel("Radius").inputValue())).not.toBe(3);
-    await card.getByLabel("Radius").fill("5");
+    await type(card.getByLabel("Radius"), "5");
     await hand.accept(card);
   });
   it("a corner is cut off in the early sketch: the rounding says what it lost, and is given another edge", async () => {
@@ -119,12 +119,12 @@ describe.sequential("two bodies, looked at one by one", () => {
     await hand.clear();
     await hand.rectangle("top", "30", "20");
     const block = await hand.card("w", "Extrude");
-    await block.getByLabel("Depth").fill("10");
+    await type(block.getByLabel("Depth"), "10");
     await hand.accept(block);
     await hand.rectangle("front", "12", "25");
     const post = await hand.card("w", "Extrude");
     await post.getByRole("button", { name: "Separate body" }).click();
-    await post.getByLabel("Depth").fill("6");
+    await type(post.getByLabel("Depth"), "6");
     await hand.accept(post);
     await hand.volumeNear(30 * 20 * 10 + 12 * 25 * 6);
     const faces = () => page.getByTestId("solid").getAttribute("data-shaded");
@@ -150,7 +150,7 @@ describe.sequential("two bodies, looked at one by one", () => {
   it("a hole acts on the body it is told to, is dragged over its face, and carries a thread as a note", async () => {
     const before = await hand.volume(),
       hole = await hand.card("t", "Hole");
-    await hole.getByLabel("Diameter").fill("5");
+    await type(hole.getByLabel("Diameter"), "5");
     await hand.touch([22, 12, 10], /^extrude1\/end/);
     await hand.volumeNear(before - Math.PI * 6.25 * 10);
     const x = Number(await hole.getByLabel("place 1 x").inputValue()),
@@ -159,9 +159,9 @@ describe.sequential("two bodies, looked at one by one", () => {
     await hand.drag(at, [at[0] + 14, at[1]]);
     expect(Number(await hole.getByLabel("place 1 x").inputValue())).not.toBe(x);
     await hole.getByLabel(/^threaded/).check();
-    await hole.getByLabel("Thread", { exact: true }).fill("M6");
+    await type(hole.getByLabel("Thread", { exact: true }), "M6");
     await hole.getByLabel("all the way").uncheck();
-    await hole.getByLabel("Depth of thread").fill("8");
+    await type(hole.getByLabel("Depth of thread"), "8");
     await hand.accept(hole);
     await page.getByText(/M6, 8 mm deep/).waitFor();
     await kept(page);

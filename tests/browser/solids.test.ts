@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { gauge, type Hand, kept, openBench, openBrowser, pictureOnFailure, type } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 beforeAll(async () => {
@@ -43,7 +43,7 @@ describe.sequential("a turned shaft with a groove and chamfers", () => {
   it("both rims are chamfered in one step", async () => {
     const before = await volume(),
       card = await hand.card("s", "Chamfer");
-    await card.getByLabel("Distance").fill("2");
+    await type(card.getByLabel("Distance"), "2");
     const out = 15 / Math.SQRT2;
     await hand.touch([out, -out, 60], /revolve1\/side\/l3/);
     const cut = Math.PI * 225 * 2 - (Math.PI * 2 * (225 + 15 * 13 + 169)) / 3;
@@ -60,10 +60,10 @@ describe.sequential("a housing: half of it rounded, hollowed and mirrored", () =
     await clear();
     await rectangle("top", "40", "50");
     const block = await hand.card("w", "Extrude");
-    await block.getByLabel("Depth").fill("30");
+    await type(block.getByLabel("Depth"), "30");
     await hand.accept(block);
     const round = await hand.card("a", "Fillet");
-    await round.getByLabel("Radius").fill("8");
+    await type(round.getByLabel("Radius"), "8");
     await hand.touch([0, 0, 15], /side\/l1\|extrude1\/side\/l4/);
     await near(60000 - (1 - Math.PI / 4) * 64 * 30);
     await hand.accept(round);
@@ -101,12 +101,12 @@ describe.sequential("a flange with a ring of counterbored holes", () => {
     await hand.freedoms(0);
     await hand.key("1");
     const disc = await hand.card("w", "Extrude");
-    await disc.getByLabel("Depth").fill("12");
+    await type(disc.getByLabel("Depth"), "12");
     await hand.accept(disc);
     const hole = await hand.card("t", "Hole");
     await hand.touch([0, -28, 12], /extrude1\/end/);
-    await hole.getByLabel("place 1 x").fill("0");
-    await hole.getByLabel("place 1 y").fill("-28");
+    await type(hole.getByLabel("place 1 x"), "0");
+    await type(hole.getByLabel("place 1 y"), "-28");
     await hole.getByLabel("Table").selectOption({ label: "Cap screw ISO 4762" });
     const bore = Math.PI * 3.3 ** 2 * 12 + Math.PI * (5.75 ** 2 - 3.3 ** 2) * 6.4;
     await near(Math.PI * 1600 * 12 - bore);
@@ -114,7 +114,7 @@ describe.sequential("a flange with a ring of counterbored holes", () => {
     const pattern = await hand.card("y", "Pattern");
     await pattern.getByRole("button", { name: "Ring" }).click();
     await near(Math.PI * 1600 * 12 - 6 * bore);
-    await pattern.getByLabel("How many").fill("8");
+    await type(pattern.getByLabel("How many"), "8");
     await near(Math.PI * 1600 * 12 - 8 * bore);
     await hand.accept(pattern);
   });
@@ -152,17 +152,17 @@ describe.sequential("a bracket whose early size changes later", () => {
     await clear();
     await rectangle("top", "60", "40");
     const block = await hand.card("w", "Extrude");
-    await block.getByLabel("Depth").fill("12");
+    await type(block.getByLabel("Depth"), "12");
     await near(60 * 40 * 12);
     // the arrow drags the same number
     const arrow = (await page.locator("[data-handle=Depth]").boundingBox())!,
       tip = [arrow.x + arrow.width / 2, arrow.y + 4] as const;
     await hand.drag(tip, [tip[0], tip[1] - 40]);
     expect(Number(await block.getByLabel("Depth").inputValue())).toBeGreaterThan(12);
-    await block.getByLabel("Depth").fill("10");
+    await type(block.getByLabel("Depth"), "10");
     await hand.accept(block);
     const round = await hand.card("a", "Fillet");
-    await round.getByLabel("Radius").fill("6");
+    await type(round.getByLabel("Radius"), "6");
     await hand.touch([60, 0, 5], /side\/l1\|extrude1\/side\/l2/);
     await hand.accept(round);
     const one = (1 - Math.PI / 4) * 36;
@@ -176,7 +176,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await hand.accept(again);
     // the number is changed in the table of all numbers
     await hand.key("8");
-    await page.getByLabel("2 · Extrude: depth").fill("25");
+    await type(page.getByLabel("2 · Extrude: depth"), "25");
     await page.keyboard.press("Enter");
     await near((2400 - 2 * one) * 25);
     await page.keyboard.press("Escape");
@@ -185,7 +185,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await page.locator("[data-step]").nth(2).hover();
     await page.getByRole("button", { name: "Edit step 3" }).click();
     const card = page.getByRole("form", { name: "Fillet" });
-    await card.getByLabel("Radius").fill("45");
+    await type(card.getByLabel("Radius"), "45");
     await card
       .getByRole("alert")
       .getByText(/largest|run into each other/)
@@ -196,13 +196,13 @@ describe.sequential("a bracket whose early size changes later", () => {
   });
   it("a parameter drives a size", async () => {
     await hand.key("8");
-    await page.getByLabel("New parameter's name").fill("thick");
-    await page.getByLabel("New parameter's value").fill("12 mm");
+    await type(page.getByLabel("New parameter's name"), "thick");
+    await type(page.getByLabel("New parameter's value"), "12 mm");
     await page.keyboard.press("Enter");
-    await page.getByLabel("2 · Extrude: depth").fill("=thick*2");
+    await type(page.getByLabel("2 · Extrude: depth"), "=thick*2");
     await page.keyboard.press("Enter");
     await near((2400 - 2 * (1 - Math.PI / 4) * 36) * 24);
-    await page.getByLabel("parameter thick", { exact: true }).fill("5 mm");
+    await type(page.getByLabel("parameter thick", { exact: true }), "5 mm");
     await page.keyboard.press("Enter");
     await near((2400 - 2 * (1 - Math.PI / 4) * 36) * 10);
     await page.keyboard.press("Escape");
@@ -220,7 +220,7 @@ describe.sequential("a bracket whose early size changes later", () => {
     await near(24000);
     await page.getByRole("button", { name: "Take up step 3" }).click();
     await page.getByRole("button", { name: "Rename step 3" }).click();
-    await page.getByLabel("Name of step 3").fill("Soft corners");
+    await type(page.getByLabel("Name of step 3"), "Soft corners");
     await page.keyboard.press("Enter");
     await page.getByText("Soft corners").waitFor();
     await kept(page);

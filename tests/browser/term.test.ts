@@ -10,7 +10,7 @@ import { withOwnNumbers, type OwnNumbers } from "@/core/check/own-numbers";
 import type { PartDocument } from "@/core/part/document";
 import { College } from "./college";
 import { gaugePlate } from "./gauge-plate";
-import { isAccessible, kept, pictureOnFailure } from "./harness";
+import { isAccessible, kept, pictureOnFailure, paste, type, typeMoment } from "./harness";
 
 /** Thirty in the long run: each comes in by a letter, opens the Bench and hands in. */
 const STUDENTS = process.env["CALIPER_LONG"] ? 30 : 4;
@@ -45,29 +45,29 @@ describe.sequential("a term, from an empty database", () => {
   it("a course of thirty comes by a list", async () => {
     const p = administrator;
     await p.goto(`${college.address}/administration`);
-    await p.getByLabel("New course").fill("Part Modelling 1");
-    await p.getByLabel("Term").fill("Autumn");
-    await p.getByLabel("Time zone").fill("Europe/London");
-    await p.getByLabel("Its instructor’s email").fill("lark@college.example");
+    await type(p.getByLabel("New course"), "Part Modelling 1");
+    await type(p.getByLabel("Term"), "Autumn");
+    await type(p.getByLabel("Time zone"), "Europe/London");
+    await type(p.getByLabel("Its instructor’s email"), "lark@college.example");
     await p.getByRole("button", { name: "Make it" }).click();
     await p.getByText("A letter with a way in is on its way").waitFor();
     teacher = await college.comesIn(administrator, "lark@college.example");
     await teacher.getByRole("link", { name: "People", exact: true }).click();
     await teacher.waitForURL("**/people");
     course = new URL(teacher.url()).pathname.split("/")[2]!;
-    await teacher.getByLabel("Roster").fill(ROSTER);
+    await paste(teacher.getByLabel("Roster"), ROSTER);
     await teacher.getByRole("button", { name: "Look at it" }).click();
     await teacher.getByRole("button", { name: "Take 30 in" }).click();
     await teacher.getByText("30 came into the course").waitFor();
   });
   it("an exercise gets a reference, tags, a series and numbers that differ from student to student", async () => {
     await teacher.goto(`${college.address}/exercises/new?course=${course}`);
-    await teacher.getByLabel("Number", { exact: true }).fill("T-01");
-    await teacher.getByLabel("Title", { exact: true }).fill("Gauge plate");
-    await teacher.getByLabel(/^Material, from the table/).fill("Steel S235");
+    await type(teacher.getByLabel("Number", { exact: true }), "T-01");
+    await type(teacher.getByLabel("Title", { exact: true }), "Gauge plate");
+    await type(teacher.getByLabel(/^Material, from the table/), "Steel S235");
     expect(await teacher.getByLabel("Density, g/cm³").inputValue()).toBe("7.85");
-    await teacher.getByLabel("Tags, with commas between").fill("plate, hole, plate");
-    await teacher.getByLabel("Series, if it belongs to one").fill("Plates");
+    await type(teacher.getByLabel("Tags, with commas between"), "plate, hole, plate");
+    await type(teacher.getByLabel("Series, if it belongs to one"), "Plates");
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.json");
     writeFileSync(file, JSON.stringify(gaugePlate()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
@@ -80,11 +80,11 @@ describe.sequential("a term, from an empty database", () => {
       const choice = own.getByLabel("Let a number vary");
       const option = choice.locator("option").filter({ hasText: label });
       await choice.selectOption({ value: (await option.getAttribute("value"))! });
-      await own.getByRole("textbox").last().fill(values);
+      await type(own.getByRole("textbox").last(), values);
     };
     await vary(/is 80 mm long/, "80; 80.01");
     await own.getByText(/the tolerance cannot tell apart/).waitFor();
-    await own.getByRole("textbox").last().fill("70 to 90 by 2");
+    await type(own.getByRole("textbox").last(), "70 to 90 by 2");
     await vary(/has diameter 20 mm/, "16 to 22 by 1");
     await own.getByText("77 different parts").waitFor();
     await teacher.getByRole("button", { name: "Save" }).click();
@@ -94,9 +94,9 @@ describe.sequential("a term, from an empty database", () => {
   it("issued, each has a Sheet of their own, proved and drawn", async () => {
     await teacher.goto(`${college.address}/exercises/${exercise}`);
     await expect.poll(() => teacher.getByText("The reference is being measured").count(), { timeout: 60_000 }).toBe(0);
-    await teacher.getByLabel(/^Due, by the clock/).fill("2031-06-01T18:00");
+    await typeMoment(teacher.getByLabel(/^Due, by the clock/), "2031-06-01T18:00");
     await teacher.getByText("Tries, practice and what students see").click();
-    await teacher.getByLabel("Tries, empty: any number").fill("3");
+    await type(teacher.getByLabel("Tries, empty: any number"), "3");
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     handout = new URL(teacher.url()).pathname.split("/")[2]!;
@@ -182,13 +182,13 @@ describe.sequential("a term, from an empty database", () => {
     await teacher.getByRole("button", { name: "Search" }).click();
     await teacher.getByRole("link", { name: "Gauge plate" }).waitFor();
     await isAccessible(teacher);
-    await teacher.getByLabel(/^Search number/).fill("no such thing");
+    await type(teacher.getByLabel(/^Search number/), "no such thing");
     await teacher.getByRole("button", { name: "Search" }).click();
     await teacher.getByText("Nothing is like that").waitFor();
   });
   it("what changed stands in the revisions, and an earlier one is brought back", async () => {
     await teacher.goto(`${college.address}/exercises/${exercise}`);
-    await teacher.getByLabel("Points for Mass").fill("3");
+    await type(teacher.getByLabel("Points for Mass"), "3");
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.getByText("Saved.").waitFor();
     await teacher.getByRole("link", { name: "Revisions" }).click();
@@ -214,7 +214,7 @@ describe.sequential("a term, from an empty database", () => {
   });
   it("copied to a new term the course has its exercises, series and rules", async () => {
     await teacher.goto(`${college.address}/courses/${course}/people`);
-    await teacher.getByLabel("New term").fill("Spring");
+    await type(teacher.getByLabel("New term"), "Spring");
     await teacher.getByRole("button", { name: "Copy the course" }).click();
     await teacher.getByText("There is a course for Spring now").waitFor();
     const spring = teacher.getByRole("heading", { name: /Part Modelling 1.*Spring/ });
@@ -232,12 +232,12 @@ describe.sequential("a term, from an empty database", () => {
     const form = teacher.getByRole("form", { name: "Follow-on" });
     const option = form.locator("option").filter({ hasText: /depth/ });
     await form.getByLabel("What changes").selectOption({ value: (await option.getAttribute("value"))! });
-    await form.getByLabel("is next").fill("15");
+    await type(form.getByLabel("is next"), "15");
     await form.getByRole("button", { name: "Make it" }).click();
     await teacher.waitForURL((u) => !u.pathname.endsWith(exercise));
     await teacher.getByRole("heading", { name: "T-01b Gauge plate, changed" }).waitFor();
     await expect.poll(() => teacher.getByText("The reference is being measured").count(), { timeout: 60_000 }).toBe(0);
-    await teacher.getByLabel(/^Due, by the clock/).fill("2031-07-01T18:00");
+    await typeMoment(teacher.getByLabel(/^Due, by the clock/), "2031-07-01T18:00");
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     const p = await college.signedIn(email(0));

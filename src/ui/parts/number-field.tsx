@@ -1,6 +1,7 @@
 "use client";
 
 import { createContext, useContext, useEffect, useId, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Outcome } from "@/core/units/refusal";
 
 /** Told by every field of a card or form: what stands in it that cannot be read; nothing once it can. */
@@ -8,6 +9,8 @@ export const WrongFields = createContext<(id: string, sentence: string | undefin
 
 /** Told when typing begins and ends, so that all of it is one change. */
 export const TypingSpell = createContext<(isTyping: boolean) => void>(() => undefined);
+
+const WIDTHS = { whole: "w-full", card: "w-36 max-w-full", row: "w-32 max-w-full text-xs" };
 
 interface NumberFieldProps {
   label?: string | undefined;
@@ -18,11 +21,16 @@ interface NumberFieldProps {
   /** Reads what is typed; a refusal keeps it in the field and is told beside it. Left out: any text will do. */
   read?: ((text: string) => Outcome<unknown>) | undefined;
   /** A text that can be read, with every key: whoever shows the number may follow. */
-  onChange: (text: string) => void;
+  onChange?: (text: string) => void;
+  /** What was typed, once, at Enter or when the field is left. False: it is not taken, and stays. */
+  onDone?: (text: string) => boolean;
   onEnter?: () => void;
   onEscape?: () => void;
   autoFocus?: boolean | undefined;
-  wide?: boolean;
+  /** How wide it is: as its place, as a size in a card, or as a row of a table has room for. */
+  width?: "whole" | "card" | "row";
+  placeholder?: string | undefined;
+  disabled?: boolean | undefined;
   /** What somebody else has to say about it. */
   trouble?: string | undefined;
 }
@@ -39,6 +47,7 @@ export function NumberField(props: NumberFieldProps) {
   const [isTold, setTold] = useState(false);
   const tellWrong = useContext(WrongFields),
     spell = useContext(TypingSpell);
+  const width = WIDTHS[props.width ?? "card"];
   const text = typed ?? value;
   const outcome = typed === undefined ? undefined : read?.(typed);
   const wrong = outcome && !outcome.ok ? outcome.refusal.sentence : undefined;
@@ -56,6 +65,12 @@ export function NumberField(props: NumberFieldProps) {
   useEffect(() => {
     if (document.activeElement !== field.current) setTyped(undefined);
   }, [value]);
+  const done = (given: string) => props.onDone?.(given.trim()) ?? true;
+  /** What stood before it was typed over: nothing of it is given to anybody. */
+  const takeBack = () => {
+    flushSync(() => setTyped(undefined));
+    field.current?.blur();
+  };
   return (
     <div className="min-w-0">
       {props.label && (
@@ -66,8 +81,7 @@ export function NumberField(props: NumberFieldProps) {
       <span
         className={`flex items-center rounded-field border bg-base-100 pr-2
           ${trouble ? "border-error" : "border-base-content/40"}
-          ${props.wide ? "w-full" : "w-36 max-w-full"} focus-within:border-accent focus-within:ring-1
-          focus-within:ring-accent`}
+          ${width} focus-within:border-accent focus-within:ring-1 focus-within:ring-accent`}
       >
         <input
           id={id}
@@ -75,7 +89,10 @@ export function NumberField(props: NumberFieldProps) {
           aria-label={props.ariaLabel}
           aria-invalid={wrong !== undefined}
           aria-describedby={trouble ? `${id}-trouble` : undefined}
-          className="number-input figures min-w-0 flex-1 bg-transparent px-2 py-1 text-right outline-none"
+          className={`number-input figures min-w-0 flex-1 bg-transparent text-right outline-none disabled:opacity-60
+            ${props.width === "row" ? "px-1" : "px-2 py-1"}`}
+          placeholder={props.placeholder}
+          disabled={props.disabled}
           value={text}
           autoFocus={props.autoFocus}
           autoComplete="off"
@@ -91,21 +108,25 @@ export function NumberField(props: NumberFieldProps) {
             const next = e.target.value;
             setTyped(next);
             setTold(false);
-            if (!read || read(next).ok) props.onChange(next);
+            if (!read || read(next).ok) props.onChange?.(next);
           }}
           onBlur={() => {
             spell(false);
-            if (wrong === undefined) setTyped(undefined);
+            const isTaken = wrong === undefined && (typed === undefined || typed === value || done(typed));
+            if (isTaken) setTyped(undefined);
             else setTold(true);
           }}
           onKeyDown={(e) => {
             e.stopPropagation();
-            if (e.key === "Escape") props.onEscape?.();
-            if (e.key !== "Enter") return;
-            if (!props.onEnter) return;
+            if (e.key === "Escape") {
+              props.onEscape?.();
+              if (props.onDone) takeBack();
+            }
+            if (e.key !== "Enter" || !(props.onEnter || props.onDone)) return;
             e.preventDefault();
-            if (wrong === undefined) props.onEnter();
-            else setTold(true);
+            if (wrong !== undefined) return setTold(true);
+            if (props.onDone) e.currentTarget.blur();
+            props.onEnter?.();
           }}
         />
         {!hasUnit && <span className="figures text-xs quiet">{props.unit}</span>}

@@ -5,6 +5,7 @@ import type { Parameter } from "@/core/part/parameters";
 import { readParameters } from "@/core/part/parameters";
 import { numbersOf, withNumber } from "@/core/part/numbers";
 import { angleText, lengthText } from "@/core/units/quantity";
+import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
 import { Card } from "./card";
 
@@ -12,7 +13,6 @@ import { Card } from "./card";
 export function NumbersCard({ store }: { store: BenchStore }) {
   const document = store((s) => s.history.present),
     unit = document.units;
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [name, setName] = useState(""),
     [value, setValue] = useState("");
   const parameters = document.parameters ?? [],
@@ -36,22 +36,8 @@ export function NumbersCard({ store }: { store: BenchStore }) {
       setValue("");
     }
   };
-  const field = (key: string, label: string, now: string, give: (v: string) => boolean) => (
-    <input
-      aria-label={label}
-      className={`figures w-32 rounded-field border bg-base-100 px-1 text-right
-        ${typed[key] !== undefined && typed[key] !== now ? "border-accent" : "border-base-content/40"}`}
-      value={typed[key] ?? now}
-      onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
-      onKeyDown={(e) => {
-        if (e.key !== "Escape") e.stopPropagation();
-        if (e.key === "Enter") e.currentTarget.blur();
-      }}
-      onBlur={() => {
-        const t = typed[key];
-        if (t !== undefined && t !== now && give(t)) setTyped(({ [key]: _, ...rest }) => rest);
-      }}
-    />
+  const field = (label: string, now: string, give: (v: string) => boolean) => (
+    <NumberField width="row" ariaLabel={label} value={now} unit="" onDone={give} />
   );
   const groups = numbersOf(document);
   return (
@@ -65,7 +51,7 @@ export function NumbersCard({ store }: { store: BenchStore }) {
               <tr key={p.name} className="border-t border-base-300">
                 <td className="figures">{p.name}</td>
                 <td className="text-right">
-                  {field(`p:${p.name}`, `parameter ${p.name}`, String(p.value), (t) =>
+                  {field(`parameter ${p.name}`, String(p.value), (t) =>
                     setParameters(parameters.map((o, k) => (k === i ? { ...o, value: t } : o))),
                   )}
                 </td>
@@ -123,7 +109,7 @@ export function NumbersCard({ store }: { store: BenchStore }) {
           {g.numbers.map((n) => (
             <div key={n.path} className="flex items-center justify-between py-0.5">
               <span>{n.label}</span>
-              {field(`${g.step}:${n.path}`, `${g.title}: ${n.label}`, String(n.value), (t) => {
+              {field(`${g.title}: ${n.label}`, String(n.value), (t) => {
                 const command = withNumber(document, g.step, n.path, t);
                 return command ? run(command) : false;
               })}

@@ -1,13 +1,10 @@
 "use client";
 
-import { useState } from "react";
 import { relationText, sizeText } from "@/core/sketch/sentences";
 import { typeOf, type Dimension, type Sketch } from "@/core/sketch/sketch";
 import { quantityOf } from "@/core/sketch/sketch";
+import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
-
-const FRAME = `flex items-center rounded-field border border-base-content/40 bg-base-100 pr-1
-  focus-within:border-accent`;
 
 /** Kinds a placed dimension can be turned into over the same things. */
 function turns(sketch: Sketch, d: Dimension): { label: string; kind: Dimension["kind"]; sides?: ("near" | "far")[] }[] {
@@ -57,18 +54,21 @@ export function SizeRow({ store, sketch, d }: { store: BenchStore; sketch: Sketc
         {said}
       </button>
       <div className="flex flex-wrap items-center gap-1 pt-0.5">
-        <Typed
-          label={`value of ${d.id}`}
+        <NumberField
+          width="row"
+          ariaLabel={`value of ${d.id}`}
           value={d.reference ? sizeText(d, unit, sketch) : String(d.value)}
           unit={quantityOf(d) === "angle" ? "°" : unit}
           disabled={d.reference ?? false}
-          onAccept={(value) => draw({ do: "resize", id: d.id, value })}
+          onDone={(value) => draw({ do: "resize", id: d.id, value })}
         />
-        <Typed
-          label={`name of ${d.id}`}
+        <NumberField
+          width="row"
+          ariaLabel={`name of ${d.id}`}
           value={d.name ?? ""}
+          unit=""
           placeholder={d.id}
-          onAccept={(name) => draw({ do: "name", id: d.id, name })}
+          onDone={(name) => draw({ do: "name", id: d.id, name })}
         />
         <button
           aria-pressed={d.reference === true}
@@ -101,48 +101,5 @@ export function SizeRow({ store, sketch, d }: { store: BenchStore; sketch: Sketc
         </button>
       </div>
     </div>
-  );
-}
-
-/** A field that keeps what is typed until Enter or leaving it; a refusal leaves it standing. */
-export function Typed({
-  label,
-  value,
-  unit,
-  placeholder,
-  disabled,
-  onAccept,
-}: {
-  label: string;
-  value: string;
-  unit?: string;
-  placeholder?: string;
-  disabled?: boolean;
-  onAccept: (text: string) => boolean;
-}) {
-  const [text, setText] = useState<string>();
-  const accept = () => {
-    if (text === undefined || text === value || onAccept(text.trim())) setText(undefined);
-  };
-  return (
-    <span className={FRAME}>
-      <input
-        aria-label={label}
-        className="figures w-20 bg-transparent px-1 text-right text-xs outline-none disabled:opacity-60"
-        value={text ?? value}
-        placeholder={placeholder}
-        disabled={disabled}
-        autoComplete="off"
-        spellCheck={false}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={accept}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === "Enter") e.currentTarget.blur();
-          if (e.key === "Escape") (setText(undefined), e.currentTarget.blur());
-        }}
-      />
-      {unit && <span className="quiet figures text-[10px]">{unit}</span>}
-    </span>
   );
 }

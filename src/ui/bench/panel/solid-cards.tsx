@@ -4,6 +4,8 @@ import { DATUM_FRAMES, normalOf } from "@/core/geometry/frame";
 import { add3, dot3, scale3 } from "@/core/geometry/vector";
 import { faceRef } from "@/core/part/reference/make";
 import { strayThings } from "@/core/part/strays";
+import { inUnit, readQuantity } from "@/core/units/quantity";
+import { NumberField } from "../../parts/number-field";
 import type { Looking, PanelName } from "../state";
 import type { BenchStore } from "../store";
 import { Choice, Tick } from "../steps/card";
@@ -98,18 +100,17 @@ function LookCard({ store }: { store: BenchStore }) {
           />
           {section && (
             <div className="flex items-center gap-2 pt-1">
-              <input
-                aria-label="Section at"
-                type="number"
-                step={unit === "mm" ? 1 : 0.5}
-                className="input input-xs figures w-24"
-                value={section.offset}
-                onChange={(e) =>
-                  Number.isFinite(e.target.valueAsNumber) &&
-                  look({ section: { ...section, offset: e.target.valueAsNumber } })
-                }
+              <NumberField
+                width="row"
+                ariaLabel="Section at"
+                unit={unit}
+                value={String(Number(inUnit(section.offset, unit).toFixed(4)))}
+                read={(text) => readQuantity(text, "length", unit)}
+                onChange={(text) => {
+                  const at = readQuantity(text, "length", unit);
+                  if (at.ok) look({ section: { ...section, offset: at.value } });
+                }}
               />
-              <span className="text-xs">mm</span>
               <button className="btn btn-xs" onClick={() => look({ section: { ...section, flip: !section.flip } })}>
                 Other side
               </button>

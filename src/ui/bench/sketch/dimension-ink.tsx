@@ -43,6 +43,10 @@ export const DimensionInk = memo(DrawnDimension, (a, b) => {
   );
 });
 
+/** Half of what the field of a size takes on the screen, with a little air; it is never cut off by the view's edge. */
+const FIELD_PIXELS = [80, 24] as const;
+const within = (at: number, half: number, whole: number) => Math.max(half, Math.min(whole - half, at));
+
 function DrawnDimension(props: Props) {
   const { store, sketch, frame, chosen, isTyping, troubled, dimension, fresh, passive } = props;
   const camera = store((s) => s.camera);
@@ -79,7 +83,10 @@ function DrawnDimension(props: Props) {
       {isTyping ? (
         <div
           className="absolute z-10 -translate-x-1/2 -translate-y-1/2 bg-base-100 shadow"
-          style={{ left: label[0], top: label[1] }}
+          style={{
+            left: within(label[0], FIELD_PIXELS[0], camera.width),
+            top: within(label[1], FIELD_PIXELS[1], camera.height),
+          }}
           data-overlay
           data-size-field
         >

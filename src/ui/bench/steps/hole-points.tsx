@@ -77,7 +77,7 @@ function PointFields({
   return point.at.map((v, k) => (
     <NumberField
       key={k}
-      wide
+      width="whole"
       ariaLabel={`place ${nth} ${"xy"[k]}`}
       value={String(Number(inUnit(v, unit).toFixed(4)))}
       unit={unit}
