@@ -174,7 +174,7 @@ export class Hand {
   }
   /** Where a place in space (mm) stands on screen while the solid is looked at. */
   async space(x: number, y: number, z: number): Promise<[number, number]> {
-    const layer = this.page.getByTestId("solid"),
+    const layer = this.page.locator("[data-camera]"),
       box = (await layer.boundingBox())!;
     const [target, right, up, scale] = JSON.parse((await layer.getAttribute("data-camera"))!) as [
       number[],

@@ -23,16 +23,15 @@ import { PlaneCard } from "./steps/plane-card";
 import { PanelCards } from "./panel/cards";
 import { SketchPanel } from "./panel/sketch-panel";
 import { StepList } from "./steps/step-list";
-import { faceFrame, normalOf } from "@/core/geometry/frame";
-import { faceRef } from "@/core/part/reference/make";
+import { normalOf } from "@/core/geometry/frame";
 import { MeasurePanel } from "./panel/measure-panel";
 import { coloursOf, cutOf, hiddenFaces } from "./view/paint";
 import { StepHandles } from "./view/step-handles";
 import { SectionHandle } from "./view/section-handle";
-import { planeAt, PlaneLayer } from "./view/plane-layer";
-import { pickAt, SolidLayer } from "./view/solid-layer";
+import { pickAt, pickPlaneAt } from "./view/picking";
+import { PlaneLayer } from "./view/plane-layer";
+import { SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/schema";
-import { faceAt } from "./view/pick";
 import type { Practising } from "@/server/practices";
 import { HistoryCard } from "./history/history-card";
 import { hearWork, useKeeping } from "./keeping";
@@ -207,25 +206,8 @@ function Model({
       leftTurns={mode.kind !== "sketch"}
       label="Model"
       onPick={(at, grow) => {
-        if (mode.kind !== "plane") return pickAt(store, at, grow, store.getState().behind);
-        const { takePlane, planeShift } = store.getState();
-        const k = built?.mesh && built.model ? faceAt(camera, built.mesh, at) : undefined;
-        const base = k === undefined ? planeAt(camera, planeShift, built?.properties?.box, at) : undefined;
-        if (base) return takePlane({ base, ...planeShift });
-        const ref = k === undefined ? undefined : faceRef(built!.model!, k),
-          carrier = k === undefined ? undefined : built!.model!.faces[k]!.carrier;
-        if (ref && carrier?.kind === "plane") {
-          const { origin, x, y } = faceFrame(carrier.normal, carrier.offset),
-            { kind: _, ...face } = ref;
-          takePlane({ ...face, frame: { origin: [...origin], x: [...x], y: [...y] } });
-        } else
-          store.getState().say({
-            kind: "notice",
-            text: carrier
-              ? "A sketch lies on a flat face; this one is round."
-              : "Click one of the three planes, or a flat face of the part.",
-            about: [],
-          });
+        if (mode.kind === "plane") return pickPlaneAt(store, at);
+        pickAt(store, at, grow, store.getState().behind);
       }}
     >
       {mode.kind === "sketch" && <SketchLayer key={mode.step} store={store} step={mode.step} onHint={hint} />}

@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import type { BenchStore } from "./store";
 import { takeTool, trayRows } from "./tray/rows";
+import { reachOn, takeReached } from "./view/reach";
 import { removeSelected } from "./tray/sketch-rows";
 
 /** Which way an arrow key looks on the screen, y down. */
@@ -20,6 +21,14 @@ const isTyped = (el: HTMLElement): boolean =>
 const hasOwnEnter = (el: HTMLElement): boolean =>
   el.closest("[role=alertdialog], dialog") !== null ||
   (el.matches("button:not([aria-pressed]), a, summary") && el.matches(":focus-visible"));
+
+/** The part from the keyboard: on to the next thing, back, and taking it. @returns whether the key was for that */
+function reachKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean {
+  if (el instanceof HTMLSelectElement) return false;
+  const way = { n: 1, b: -1 }[e.key.toLowerCase()] as 1 | -1 | undefined;
+  if (way) reachOn(store, way);
+  return way !== undefined || (e.key === " " && takeReached(store, e.shiftKey));
+}
 
 /** Keys while a step's card is open, wherever the focus is. @returns whether the key was the card's */
 function cardKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean {
@@ -58,19 +67,26 @@ export function useBenchKeys(store: BenchStore): void {
       if ((e.ctrlKey || e.metaKey) && key === "y") return (s.redo(), done());
       if ((e.ctrlKey || e.metaKey) && s.mode.kind === "sketch" && "cxv".includes(key))
         return (key === "v" ? s.paste() : s.copy(key === "x"), done());
+      const arrow = el instanceof SVGGElement ? undefined : ARROWS[key];
+      if (arrow && e.ctrlKey) return (camera.pan(-arrow[0] * 40, -arrow[1] * 40), done());
       if (e.ctrlKey || e.metaKey || e.altKey) return;
+      if (s.mode.kind !== "sketch" && reachKey(store, e, el)) return done();
       if (s.mode.kind === "step" && cardKey(store, e, el)) return done();
       if (el instanceof HTMLSelectElement) return;
       if (key === "escape") return (s.leave(), done());
       if (key === "delete" || key === "backspace") {
         return (s.mode.kind === "sketch" && removeSelected(store), done());
       }
-      if (key.startsWith("arrow") && !(el instanceof SVGGElement)) {
-        const [dx, dy] = ARROWS[key] ?? [0, 0];
-        if (e.shiftKey || s.mode.kind === "sketch") camera.pan(-dx * 40, -dy * 40);
+      if (arrow) {
+        const [dx, dy] = arrow;
+        const far = e.shiftKey ? 10 : 1;
+        if (s.mode.kind === "sketch") s.hand.keyPointer?.nudge(dx * far, -dy * far);
+        else if (e.shiftKey) camera.pan(-dx * 40, -dy * 40);
         else camera.orbit(-dx * 32.7, -dy * 32.7);
         return done();
       }
+      if (key === " " && s.mode.kind === "sketch" && el === document.body && s.hand.keyPointer?.press(e.shiftKey))
+        return done();
       if (key === "+" || key === "=") return (camera.zoom(1.25), done());
       if (key === "-") return (camera.zoom(0.8), done());
       if (key === "home") return (s.fit(), done());

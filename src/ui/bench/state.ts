@@ -106,10 +106,20 @@ export const PLAIN_LOOK: Looking = {
 export type PanelName =
   "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass" | "history";
 
+/** The pointer of whoever draws with the keyboard. */
+export interface KeyPointer {
+  /** Moves it by so many of its steps to the right and up. */
+  nudge(right: number, up: number): void;
+  /** Presses where it stands. @returns false while it is not in use */
+  press(shift: boolean): boolean;
+}
+
 /** The tool at work, for keys; it lives in the sketch's layer. */
 export class Hand {
   tool: Tool | undefined;
   redraw: () => void = () => {};
+  /** A pointer moved by the arrow keys. */
+  keyPointer: KeyPointer | undefined;
   again(): boolean {
     const did = this.tool?.again?.() ?? false;
     if (did) this.redraw();
@@ -137,6 +147,8 @@ export interface BenchState {
   readonly leaving: Leaving | undefined;
   /** What stands in fields of the open card and cannot be read, by field. */
   readonly wrong: ReadonlyMap<string, string>;
+  /** What was gone to on the part with the keys. */
+  readonly reached: Thing | undefined;
   /** How many steps deep into what lies under the pointer. */
   readonly behind: number;
   /** Steps shown built: all, or so many. */

@@ -107,6 +107,7 @@ export function createBench({
       pickField: undefined,
       leaving: undefined,
       wrong: new Map(),
+      reached: undefined,
       behind: 0,
       upTo: undefined,
       looking: PLAIN_LOOK,

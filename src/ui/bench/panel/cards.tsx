@@ -204,7 +204,17 @@ function HelpSheet({ store, isSketch }: { store: BenchStore; isSketch: boolean }
     ["Tab", "to the numbers of what is drawn"],
     ["Ctrl Z · Ctrl Y", "undo · redo"],
     ["Ctrl C · X · V", "copy, cut, paste curves"],
-    ["Arrows", "turn or move the view"],
+    ...(isSketch
+      ? [
+          ["Arrows", "move a pointer over the paper, ten steps with Shift"],
+          ["Space", "presses where it stands"],
+          ["Ctrl and arrows", "move the view"],
+        ]
+      : [
+          ["Arrows", "turn the model, move it with Shift"],
+          ["N · B", "on to the next face, edge or corner · back"],
+          ["Space", "takes it"],
+        ]),
     ["+ · −", "nearer, farther"],
     ["Home", "fit"],
     ["Delete", "removes what is picked"],

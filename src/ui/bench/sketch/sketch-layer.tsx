@@ -9,6 +9,7 @@ import { curveOf, pointAt, pointsOf, type Curve, type Dimension, type Sketch } f
 import { diagnosisOf, sketchOf, type BenchStore } from "../store";
 import { makeTool } from "../tools/registry";
 import type { Hands, Pointer, Tool } from "../tools/tool";
+import { isInView, keepInView, KeyCross, keyStep, middleOf, placeText, useKeyPointer } from "./key-pointer";
 import { useCamera } from "../view/viewport";
 import { CurveInk, CurvePoints, curvePath, MovingInk, regionPath, WayArrow } from "./curve-ink";
 import { picturesAt } from "./part-pictures";
@@ -89,6 +90,7 @@ export function SketchLayer({
   const [top, setTop] = useState<SVGGElement | null>(null);
   const [partEdge, setPartEdge] = useState<readonly Curve[]>([]);
   const [pointerAt, setPointerAt] = useState<Vec2>([0, 0]);
+  const [keyAt, setKeyAt] = useState<Vec2>();
   const fields = tool.current?.fields ?? [];
   const passive = toolName !== "pick" && !typing;
   const frame = useMemo(() => frameOf(stored.plane), [stored.plane]);
@@ -97,18 +99,27 @@ export function SketchLayer({
   const px = (p: Vec2): Vec2 => camera.toPixels(toSpace(frame, p));
   const pixel = 1 / camera.scale;
 
-  const pointer = (e: PointerEvent): Pointer | undefined => {
-    const box = svg.current!.getBoundingClientRect();
-    const at = camera.onPlane(frame, [e.clientX - box.left, e.clientY - box.top]);
-    return (
-      at && { at, hit: tool.current?.preview.sketch ? undefined : hitAt(stored, at, pixel), pixel, shift: e.shiftKey }
-    );
-  };
+  const pointer = (at: Vec2, shift: boolean): Pointer => ({
+    at,
+    hit: tool.current?.preview.sketch ? undefined : hitAt(stored, at, pixel),
+    pixel,
+    shift,
+  });
   const feed = (what: "down" | "move" | "up") => (e: PointerEvent) => {
     if (what !== "move" && e.button !== 0) return;
-    const p = pointer(e);
-    if (!p || !tool.current) return;
+    // the browser tells of a pointer that lies still when something moves under it
+    if (what === "move" && keyAt && !e.movementX && !e.movementY) return;
+    const box = svg.current!.getBoundingClientRect();
+    const place: Vec2 = [e.clientX - box.left, e.clientY - box.top];
+    const at = camera.onPlane(frame, place);
+    if (!at || !tool.current) return;
     if (what === "down") svg.current!.setPointerCapture(e.pointerId);
+    if (keyAt) setKeyAt(undefined);
+    tell(what, pointer(at, e.shiftKey), place);
+  };
+  /** The tool is told what the pointer does, the hand's or the keyboard's. @param place where on the screen */
+  const tell = (what: "down" | "move" | "up", p: Pointer, place: Vec2) => {
+    if (!tool.current) return;
     // what is measured or tied may be an edge of the part: its picture is drawn by itself
     const edges = !p.hit && tool.current.takesPart ? picturesAt(store, step, p.at, "edge") : [];
     setPartEdge(what === "move" ? edges : []);
@@ -118,15 +129,24 @@ export function SketchLayer({
     } else tool.current[what]?.(p);
     if (what !== "move" || tool.current.hint) onHint(tool.current.hint);
     setHover(p.hit?.ref);
-    const box = svg.current!.getBoundingClientRect();
     // numbers being typed stay where they are
     if (!document.activeElement?.closest("[data-typing]"))
-      setPointerAt([
-        Math.min(e.clientX - box.left + 18, box.width - 250),
-        Math.min(e.clientY - box.top + 22, box.height - 60),
-      ]);
+      setPointerAt([Math.min(place[0] + 18, camera.width - 250), Math.min(place[1] + 22, camera.height - 60)]);
     redraw();
   };
+  useKeyPointer(store, {
+    start: () => keyAt ?? (isInView(camera, px([0, 0])) ? [0, 0] : camera.onPlane(frame, middleOf(camera))!),
+    step: keyStep(pixel, unit),
+    at: keyAt,
+    show(at) {
+      setKeyAt(at);
+      keepInView(camera, px(at));
+      tell("move", pointer(at, false), px(at));
+    },
+    press(at, shift) {
+      for (const what of ["move", "down", "up"] as const) tell(what, pointer(at, shift), px(at));
+    },
+  });
 
   /** A box that begins on a mark: the paper takes the pointer over from it. */
   const begun = useRef<(e: PointerEvent, from: Vec2) => void>(() => {});
@@ -243,6 +263,7 @@ export function SketchLayer({
         style={{ ...SHEET, cursor: toolName === "pick" ? "default" : "crosshair" }}
         data-testid="sketch"
         data-freedoms={diagnosis?.freedoms}
+        data-camera={JSON.stringify([camera.target, camera.right, camera.up, camera.scale])}
         onMouseDown={(e) => e.preventDefault() /* a number field that opens keeps the focus */}
         onPointerDown={feed("down")}
         onPointerMove={feed("move")}
@@ -303,6 +324,7 @@ export function SketchLayer({
             fill="none"
           />
         ))}
+        {keyAt && <KeyCross at={px(keyAt)} text={placeText(keyAt, unit)} />}
         <PreviewInk preview={preview} sketch={sketch} camera={camera} frame={frame} unit={unit} />
       </svg>
       {fields.length > 0 && (

@@ -43,6 +43,7 @@ export function building({ get, set, document, kernel, saver }: Site): (first?: 
         picture: (p) =>
           set((now) => ({
             things: [],
+            reached: undefined,
             built: {
               ...(now.built ?? NOTHING),
               ...p,

@@ -41,6 +41,7 @@ export function stepCard(
       mode: { kind: "step", draft, fresh, at, opening: ++openings, past: [], future: [] },
       selection: [],
       things: [],
+      reached: undefined,
       message: undefined,
       panel: undefined,
       pickField: wanted,

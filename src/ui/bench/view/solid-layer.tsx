@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useMemo, useState } from "react";
-import { faceFrame, toSpace, type Frame } from "@/core/geometry/frame";
+import { toSpace, type Frame } from "@/core/geometry/frame";
 import { add3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
@@ -14,49 +14,9 @@ import { screenPath } from "../sketch/curve-ink";
 import type { Camera } from "./camera";
 import { cutOf, isSeen } from "./paint";
 import { isCutAway, thingsAt, type Cut } from "./pick";
+import { ALL_KINDS } from "./picking";
 import { edgeNow } from "./refs";
 import { useCamera } from "./viewport";
-
-const ALL = ["vertex", "edge", "face"] as const;
-const same = (a: Thing, b: Thing) => a.kind === b.kind && a.index === b.index;
-
-/** What can be picked now: the part before the step at work, or the part itself. */
-export function pickable(store: BenchStore): Shown | undefined {
-  const { built, mode, pickField } = store.getState();
-  if (mode.kind === "step" && pickField) return built?.under;
-  return built?.mesh && built.model ? { mesh: built.mesh, model: built.model } : undefined;
-}
-
-/** The place on a flat face under a pixel. */
-function placeOn(camera: Camera, m: Model, t: Thing, at: Vec2): Vec3 | undefined {
-  const c = t.kind === "face" ? m.faces[t.index]!.carrier : undefined;
-  if (c?.kind !== "plane") return undefined;
-  const frame = faceFrame(c.normal, c.offset),
-    p = camera.onPlane(frame, at);
-  return p && toSpace(frame, p);
-}
-
-/** A click on the solid: into the field that asks, or into the selection. */
-export function pickAt(store: BenchStore, at: Vec2, grow: boolean, behind: number): void {
-  const shown = pickable(store),
-    { camera, pickField, mode, things, pickThings, looking } = store.getState();
-  if (!shown) return;
-  const list = thingsAt(camera, shown, at, pickField?.take ?? ALL, cutOf(looking.section)),
-    thing = list[behind % Math.max(list.length, 1)];
-  if (pickField) return thing && pickField.give(shown.model, thing, placeOn(camera, shown.model, thing, at));
-  if (mode.kind !== "solid") return;
-  if (!thing) return pickThings([]);
-  const known = things.some((t) => same(t, thing));
-  pickThings(
-    grow
-      ? known
-        ? things.filter((t) => !same(t, thing))
-        : [...things, thing]
-      : known && things.length === 1
-        ? []
-        : [thing],
-  );
-}
 
 /** Over the solid: what the pointer would pick, what is picked, datums, and where lost things stood. */
 export function SolidLayer({ store }: { store: BenchStore }) {
@@ -69,13 +29,16 @@ export function SolidLayer({ store }: { store: BenchStore }) {
     looking = store((s) => s.looking),
     panel = store((s) => s.panel);
   const [at, setAt] = useState<Vec2>();
-  const behind = store((s) => s.behind);
+  const behind = store((s) => s.behind),
+    reached = store((s) => s.reached);
   useEffect(() => {
     const move = (e: PointerEvent) => {
       const model = (e.target as Element).closest?.("[aria-label=Model]");
       if (!model || (e.target as Element).closest("[data-overlay]") || e.buttons) return setAt(undefined);
       const box = model.getBoundingClientRect();
-      if (store.getState().behind) store.setState({ behind: 0 });
+      const lies = !e.movementX && !e.movementY;
+      if (store.getState().reached && lies) return;
+      if (store.getState().behind || store.getState().reached) store.setState({ behind: 0, reached: undefined });
       setAt([e.clientX - box.left, e.clientY - box.top]);
     };
     window.addEventListener("pointermove", move);
@@ -91,8 +54,8 @@ export function SolidLayer({ store }: { store: BenchStore }) {
     [built, mode.kind, field],
   );
   const canPick = shown && (field || mode.kind === "solid");
-  const list = canPick && at ? thingsAt(camera, shown, at, field?.take ?? ALL, cutOf(looking.section)) : [];
-  const hover = list.length ? list[behind % list.length] : undefined;
+  const list = canPick && at ? thingsAt(camera, shown, at, field?.take ?? ALL_KINDS, cutOf(looking.section)) : [];
+  const hover = reached ?? (list.length ? list[behind % list.length] : undefined);
   const open = mode.kind === "step" ? mode.draft : undefined;
   const lost = (built?.steps ?? []).flatMap((s) => (open && s.id !== open.id ? [] : (s.lost ?? [])));
   return (
