@@ -161,7 +161,7 @@ const DRAWN: readonly Recipe[] = [
         [10, -10],
       ],
     ],
-    draw: places([-24, 10]),
+    draw: places([-25, 10]),
     shows: [mark("point on curve"), 1],
   },
   { tool: "Split", lines: [L1], draw: places([-20, 10]), curves: 2 },
@@ -205,11 +205,11 @@ const DRAWN: readonly Recipe[] = [
     circles: [
       [
         [-40, 10],
-        [-36, 10],
+        [-35, 10],
       ],
     ],
     draw: async (w) => {
-      await w.at([-36, 10]);
+      await w.at([-35, 10]);
       await hand.key("Enter");
       await w.at([-20, 10]);
       await hand.key("Enter");
@@ -267,8 +267,13 @@ describe.sequential("every tool of a sketch", () => {
       }
       note("sketch", r.tool, name);
     });
-    it.each([
-X
+    it.each(["Sizes", "Find", "Files", "Keys"])("%s opens its card", async (tool) => {
+      await wayOf(name, "sketch").take(tool);
+      await page.getByRole("dialog").waitFor();
+      note("sketch", tool, name);
+      await hand.key("Escape");
+      await page.getByRole("dialog").waitFor({ state: "detached" });
+    });
   });
 });
 
@@ -314,6 +319,8 @@ const BUILT: readonly SolidRecipe[] = [
     fill: async (w, card) => {
       await w.press(card.getByRole("button", { name: "A face", exact: true }));
       await w.thing(TOP, ABOVE);
+      await w.press(card.getByRole("button", { name: "To depth" }));
+      await w.press(card.getByRole("button", { name: "Turn round" }));
       await w.number(card.getByLabel("Depth"), "4");
     },
     volume: BLOCK * 0.6,
@@ -405,7 +412,7 @@ describe.sequential("every tool of the solid", () => {
       await w().thing(TOP, ABOVE);
       await page.getByTestId("sketch").waitFor();
       note("solid", "Sketch", name);
-      await w().take("Done");
+      await wayOf(name, "sketch").take("Done");
       await page.getByTestId("sketch").waitFor({ state: "detached" });
       note("sketch", "Done", name);
     });

@@ -9,8 +9,10 @@ export const KERNEL_VERSION = "open-cascade-wasm 1.1.0";
 export interface KernelSource {
   /** The bytes of the .wasm file (Node), … */
   readonly wasmBinary?: Uint8Array;
-  /** … or where it is served (browser). */
+  /** … or where it is served (browser), … */
   readonly locateFile?: (name: string) => string;
+  /** … or what makes an instance of a module that is compiled already. */
+  readonly instantiateWasm?: unknown;
 }
 
 interface Releasable {

@@ -8,6 +8,7 @@ import type { Tries } from "@/core/grade/late";
 import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
 import { createAnswers } from "./answers";
+import { AsItWas } from "./as-it-was";
 import { Figures } from "./figures";
 import { Gauges } from "./gauges";
 import { BenchHeader } from "./header";
@@ -81,7 +82,7 @@ export function Bench(props: BenchProps) {
         .then(() => setReady(true)),
     [store],
   );
-  if (!store || !ready) return <p className="quiet p-8">Opening the Bench …</p>;
+  if (!store || !ready) return <AsItWas />;
   return <OpenBench {...props} store={store} />;
 }
 
@@ -172,6 +173,7 @@ function Model({
   const document = store((s) => s.history.present);
   const see = store((s) => s.see);
   const looking = store((s) => s.looking);
+  const isAsItWas = store((s) => s.isAsItWas);
   const layers = useMemo((): Layer[] => {
     if (!built?.mesh) return [];
     const sketch = mode.kind === "sketch" ? sketchOf(document, mode.step) : undefined;
@@ -217,6 +219,11 @@ function Model({
       {mode.kind === "step" && <StepHandles store={store} />}
       {mode.kind === "plane" && <PlaneLayer store={store} />}
       {mode.kind === "solid" && <IdleSketches store={store} />}
+      {isAsItWas && (
+        <p role="status" className="quiet pointer-events-none absolute inset-x-0 bottom-44 text-center text-xs">
+          The part as it was; it is being built …
+        </p>
+      )}
       {empty && (
         <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
           Read the Sheet, then begin with <b>Sketch</b> below.

@@ -17,11 +17,17 @@ function Reading({ name, value, warm }: { name: string; value: string; warm?: bo
   );
 }
 
+function gaugesState(isBuilding: boolean, isAsItWas: boolean): string {
+  if (!isBuilding) return "live";
+  return isAsItWas ? "as it was; measuring …" : "measuring …";
+}
+
 /** Live readings of the part. */
 export function Gauges({ store, sheet }: { store: BenchStore; sheet: Sheet | null }) {
   const document = store((s) => s.history.present);
   const built = store((s) => s.built);
   const building = store((s) => s.building);
+  const isAsItWas = store((s) => s.isAsItWas);
   const ticked = store((s) => s.ticked);
   const p = built?.properties;
   const sketches = document.steps.flatMap((s) => (s.kind === "sketch" ? [s.sketch] : []));
@@ -33,7 +39,7 @@ export function Gauges({ store, sheet }: { store: BenchStore; sheet: Sheet | nul
   return (
     <section aria-label="Gauges" className="border-t border-base-300 px-3.5 py-3">
       <h2 className="quiet flex justify-between pb-1 text-xs font-semibold">
-        Gauges <span className="font-normal">{building ? "measuring …" : "live"}</span>
+        Gauges <span className="font-normal">{gaugesState(building, isAsItWas)}</span>
       </h2>
       <dl>
         <Reading

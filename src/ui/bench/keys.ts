@@ -22,6 +22,9 @@ const hasOwnEnter = (el: HTMLElement): boolean =>
   el.closest("[role=alertdialog], dialog") !== null ||
   (el.matches("button:not([aria-pressed]), a, summary") && el.matches(":focus-visible"));
 
+/** On to the next thing of the part, and back. */
+const PAGES: Record<string, 1 | -1> = { PageDown: 1, PageUp: -1 };
+
 /** The part from the keyboard: on to the next thing, back, and taking it. @returns whether the key was for that */
 function reachKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean {
   if (el instanceof HTMLSelectElement) return false;
@@ -58,6 +61,11 @@ export function useBenchKeys(store: BenchStore): void {
   useEffect(() => {
     const down = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
+      // out of a field that is being typed in as well: what was typed is done with
+      if (PAGES[e.key] && store.getState().mode.kind !== "sketch") {
+        el.blur();
+        return (reachOn(store, PAGES[e.key]!), e.preventDefault());
+      }
       if (isTyped(el)) return;
       const s = store.getState();
       const { camera } = s;

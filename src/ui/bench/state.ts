@@ -157,6 +157,8 @@ export interface BenchState {
   readonly typing: Typing | undefined;
   readonly built: Built | undefined;
   readonly building: boolean;
+  /** What is shown is the part as it was seen last: the kernel has not built it yet. */
+  readonly isAsItWas: boolean;
   readonly message: Message | undefined;
   readonly saved: SaveState;
   readonly ticked: ReadonlySet<string>;

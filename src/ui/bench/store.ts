@@ -5,13 +5,15 @@ import { sketchOf } from "./documents";
 import { BenchKernel } from "./kernel/client";
 import { browserKeep } from "../parts/keep";
 import { ELSEWHERE, Saver } from "../parts/saver";
-import { building } from "./slices/building";
+import { building, NOTHING } from "./slices/building";
 import { beside, fitView } from "./slices/looking";
 import type { Room } from "./slices/room";
 import { sketching } from "./slices/sketching";
 import { stepCard } from "./slices/card";
 import { keptCard } from "./slices/kept-card";
 import { lookingAt } from "./slices/steps";
+import type { Built } from "./kernel/messages";
+import { keepSeen, markOf, readSeen, type Seen } from "./seen";
 import { Hand, PLAIN_LOOK, type BenchState } from "./state";
 import { Camera, PICTORIAL } from "./view/camera";
 
@@ -28,6 +30,9 @@ export interface Opening {
   readonly owner: string;
   readonly mayDefine?: boolean | undefined;
   readonly mayUse?: readonly string[] | undefined;
+  /** What the part is of, and its Sheet: kept beside how it looks. */
+  readonly heading: string;
+  readonly sheet?: { readonly svg: string } | null;
 }
 
 export function createBench({
@@ -37,6 +42,8 @@ export function createBench({
   owner,
   mayDefine = true,
   mayUse,
+  heading,
+  sheet,
 }: Opening): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
@@ -46,7 +53,9 @@ export function createBench({
   const saver = new Saver({ url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }) }, version);
   const store: BenchStore = create<BenchState>((set, get, api) => {
     const document = () => get().history.present;
-    const rebuild = building({ get, set, document, kernel, saver });
+    const remember = (of: PartDocument, built: Built) =>
+      void keepSeen(owner, saveTo, of, built, { heading, sheet: sheet?.svg });
+    const rebuild = building({ get, set, document, kernel, saver, remember });
     const openCard = () => {
       rebuild();
       beside(camera, () => get().fit());
@@ -92,10 +101,16 @@ export function createBench({
     const room: Room = { get, set, document, moveTo, rebuild, whenBuilt, mayChange, openCard, closeCard, ask };
     const afresh = { typing: undefined, selection: [], message: undefined, dispute: undefined, proposals: undefined };
     /** Another document takes the place of what stands; what stood is no step of undo. */
-    const begin = (present: PartDocument) => {
+    const begin = (present: PartDocument, seen?: Seen) => {
       set({ ...afresh, history: startHistory(present), mode: { kind: "solid" }, toolName: "pick", things: [] });
       closeCard();
-      rebuild(true);
+      if (!seen?.built.mesh) return rebuild(true);
+      // of another document only the look is kept: nothing may be picked or read off it
+      const isSame = seen.of === markOf(present);
+      const { mesh, bodies, properties } = seen.built;
+      set({ isAsItWas: true, built: isSame ? seen.built : { ...NOTHING, mesh, bodies, properties } });
+      get().fit();
+      rebuild();
     };
     const card = stepCard(room, keptOpen);
     return {
@@ -114,6 +129,7 @@ export function createBench({
       typing: undefined,
       built: undefined,
       building: true,
+      isAsItWas: false,
       message: undefined,
       saved: { kind: "saved" },
       ticked: new Set(),
@@ -194,8 +210,8 @@ export function createBench({
       saver,
       owner,
       async open() {
-        const left = await saver.takeUp();
-        begin(left && left !== "parted" ? left : start);
+        const [left, seen] = await Promise.all([saver.takeUp(), readSeen(owner, saveTo)]);
+        begin(left && left !== "parted" ? left : start, seen);
         if (left === "parted")
           set({
             message: { kind: "notice", text: "What waited in this browser stands in the history now.", about: [] },

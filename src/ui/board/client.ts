@@ -1,3 +1,4 @@
+import { giveKernel } from "../parts/kernel-module";
 import type { BoardAnswer, BoardQuestion, FromBoard, ToBoard } from "./messages";
 
 type Progress = (done: number, of: number) => void;
@@ -44,7 +45,7 @@ export class BoardClient {
   }
 
   private start(): void {
-    const worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+    const worker = giveKernel(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }));
     this.worker = worker;
     worker.addEventListener("message", (e: MessageEvent<FromBoard>) => worker === this.worker && this.hear(e.data));
     worker.addEventListener(

@@ -31,7 +31,7 @@ export function CourseList({
   join,
   isAdministrator,
 }: {
-  person: { name: string };
+  person: { id: string; name: string };
   courses: readonly Course[];
   signOut: () => Promise<void>;
   join: (values: unknown) => Promise<Answer>;
@@ -98,7 +98,7 @@ export function CourseList({
               )}
             </span>
           </h1>
-          {c.role === "student" ? <Learning course={c} /> : <Teaching course={c} />}
+          {c.role === "student" ? <Learning course={c} me={person.id} /> : <Teaching course={c} />}
         </section>
       ))}
       {courses.every((c) => c.role === "student") && <CodeForm act={join} />}
@@ -167,12 +167,12 @@ function Teaching({ course }: { course: Course }) {
   );
 }
 
-function Learning({ course }: { course: Course }) {
+function Learning({ course, me }: { course: Course; me: string }) {
   if (!course.handouts.length)
     return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
   return (
     <>
-      <WarmKernel />
+      <WarmKernel me={me} />
       <table className="table mt-3">
         <thead>
           <tr>

@@ -117,7 +117,7 @@ export function NumberField(props: NumberFieldProps) {
             else setTold(true);
           }}
           onKeyDown={(e) => {
-            e.stopPropagation();
+            if (!e.key.startsWith("Page")) e.stopPropagation();
             if (e.key === "Escape") {
               props.onEscape?.();
               if (props.onDone) takeBack();

@@ -49,6 +49,8 @@ const built: Omit<Built, "mesh" | "id"> = {
 const listener = () => ({ picture: vi.fn(), settle: vi.fn() }) satisfies BuildListener;
 const last = (w: FakeWorker) => w.heard[w.heard.length - 1]!.id;
 
+vi.mock("../../parts/kernel-module", () => ({ giveKernel: (w: FakeWorker) => w }));
+
 let kernel: BenchKernel, Fresh: typeof BenchKernel;
 beforeEach(async () => {
   // a worker may be handed on within a window: each test has a window of its own
@@ -154,7 +156,7 @@ describe("the Bench's kernel", () => {
     // the part that was shown, for what is asked about it, and the new one
     expect(fresh.heard.map((m) => m.id)).toEqual([1, 2]);
   });
-  it("an idle worker goes over to the next Bench; a busy one ends with its own", () => {
+  it("the tab's kernel goes over to the next Bench; one stuck in what the last one asked is given up", () => {
     kernel.request(order, listener());
     const [w] = FakeWorker.all as [FakeWorker];
     w.say({ id: last(w), built, heapBytes: 1 });
@@ -167,8 +169,37 @@ describe("the Bench's kernel", () => {
     w.say({ id: last(w), built, heapBytes: 1 });
     expect(l.settle).toHaveBeenCalledTimes(1);
     kernel.request(order, listener());
+    const stale = last(w);
     kernel.close();
+    expect(w.ended).toBe(false);
+    kernel = new Fresh();
+    const m = listener();
+    kernel.request(order, m);
+    expect(last(w)).toBeGreaterThan(stale);
+    // what the last Bench asked for is nobody's now
+    w.say({ id: stale, picture: { mesh: undefined, steps: [], bodies: [] } });
+    expect(m.picture).not.toHaveBeenCalled();
+    expect(m.settle).not.toHaveBeenCalled();
+    vi.advanceTimersByTime(1600);
     expect(w.ended).toBe(true);
+    const fresh = FakeWorker.all[1]!;
+    fresh.say({ id: last(fresh), built, heapBytes: 1 });
+    expect(m.settle).toHaveBeenCalledTimes(1);
+  });
+  it("one that breaks while no Bench is open is not handed on, and one that has grown is replaced", () => {
+    kernel.request(order, listener());
+    const [w] = FakeWorker.all as [FakeWorker];
+    w.say({ id: last(w), built, heapBytes: 1 });
+    kernel.close();
+    w.breaks();
+    kernel = new Fresh();
+    kernel.request(order, listener());
+    const grown = FakeWorker.all[1]!;
+    grown.say({ id: last(grown), built, heapBytes: 300 * 1_048_576 });
+    kernel.close();
+    expect(grown.ended).toBe(true);
+    // the next is getting ready before anybody asks
+    expect(FakeWorker.all.length).toBe(3);
   });
   it("questions are answered, and fail when the kernel is replaced", async () => {
     const asked = kernel.ask({ ask: "nearest", of: 1, a: { kind: "face", index: 0 }, b: { kind: "face", index: 1 } });

@@ -1,3 +1,4 @@
+import { giveKernel } from "../../parts/kernel-module";
 import type { Answer, Built, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
 /** A heap past this makes the worker be replaced; the user does not notice. */
@@ -7,13 +8,21 @@ const LIMIT_MS = 30_000;
 /** How long an overtaken rebuild may stay in the middle of one step before its worker is given up. */
 const PATIENCE_MS = 1500;
 
-const start = (): Worker => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-/** A worker whose kernel is loaded, or loading: the next Bench in this window takes it over. */
-let spare: Worker | undefined;
+function start(): Worker {
+  const worker = giveKernel(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }));
+  // one that breaks while no Bench is open is not handed on
+  const { signal } = new AbortController();
+  worker.addEventListener("error", () => spare?.worker === worker && (spare = undefined), { signal });
+  return worker;
+}
+/** The tab's kernel while no Bench is open: loaded, or loading, or at the end of what the last Bench asked of it. */
+let spare: { readonly worker: Worker; readonly isBusy: boolean } | undefined;
 /** Loads a kernel before the Bench is opened. */
 export function warmKernel(): void {
-  spare ??= start();
+  spare ??= { worker: start(), isBusy: false };
 }
+/** Orders and questions are numbered over all Benches of a tab: what one worker still answers is of its own. */
+let next = 1;
 
 export interface BuildListener {
   /** The picture, before anything is measured. */
@@ -27,7 +36,6 @@ type Settle = { done: (a: Answer) => void; fail: (e: Error) => void };
 export class BenchKernel {
   private worker: Worker | undefined;
   private standby: Worker | undefined;
-  private next = 1;
   private running:
     | {
         id: number;
@@ -41,20 +49,24 @@ export class BenchKernel {
   private readonly questions = new Map<number, Settle>();
   private readonly deaf = new AbortController();
   private grown = false;
+  /** The worker was taken over in the middle of something. */
+  private tookBusy = false;
   /** The build whose part is shown. */
   private shown: { readonly id: number; readonly order: BuildOrder } | undefined;
   private isStandbyReady = false;
 
   request(order: BuildOrder, listener: BuildListener): void {
-    const overtakes = this.running !== undefined;
+    const wasRunning = this.running !== undefined;
     this.start(order, listener);
+    const overtakes = wasRunning || this.tookBusy;
+    this.tookBusy = false;
     clearTimeout(this.impatience);
     // the earlier one leaves off at its next step; if that is long in coming, its worker goes
     this.impatience = overtakes ? setTimeout(() => this.restart(), PATIENCE_MS) : undefined;
   }
 
   ask(question: Question): Promise<Answer> {
-    const id = this.next++;
+    const id = next++;
     this.worker ??= this.open();
     return new Promise((done, fail) => {
       this.questions.set(id, { done, fail });
@@ -65,7 +77,7 @@ export class BenchKernel {
   private start(order: BuildOrder, listener: BuildListener): void {
     if (this.running) clearTimeout(this.running.limit);
     this.worker ??= this.open();
-    const id = this.next++;
+    const id = next++;
     this.running = {
       id,
       order,
@@ -83,8 +95,9 @@ export class BenchKernel {
   }
 
   private open(): Worker {
-    const worker = spare ?? start(),
+    const worker = spare?.worker ?? start(),
       { signal } = this.deaf;
+    this.tookBusy = spare?.isBusy ?? false;
     spare = undefined;
     worker.addEventListener("message", (e: MessageEvent<FromWorker>) => this.hear(worker, e.data), { signal });
     worker.addEventListener(
@@ -170,16 +183,17 @@ export class BenchKernel {
   close(): void {
     if (this.running) clearTimeout(this.running.limit);
     clearTimeout(this.impatience);
-    const isIdle = !this.running && !this.questions.size;
+    const isBusy = this.running !== undefined || this.questions.size > 0;
     this.running = undefined;
     this.standby?.terminate();
     this.standby = undefined;
-    // an idle instance that has not grown is kept for the next Bench
+    // the next Bench of the tab takes the kernel over; one that has grown is replaced while no Bench is open
     this.deaf.abort();
-    if (isIdle && !this.grown && this.worker && !spare) {
-      spare = this.worker;
+    if (!this.grown && this.worker && !spare) {
+      spare = { worker: this.worker, isBusy };
       this.worker = undefined;
     }
     this.replace();
+    warmKernel();
   }
 }

@@ -1,8 +1,9 @@
 import { Kernel } from "@/core/kernel/opencascade";
+import { kernelGiven, type KernelGiven } from "../../parts/kernel-module";
 import type { FromWorker, ToWorker } from "./messages";
 import { Workshop } from "./workshop";
 
-const opening = Kernel.open({ locateFile: () => "/kernel/kernel-1.1.0.wasm" });
+const opening = kernelGiven().then((source) => Kernel.open(source));
 const send = (m: FromWorker, transfer: Transferable[] = []) =>
   (self as unknown as { postMessage(m: unknown, t: Transferable[]): void }).postMessage(m, transfer);
 void opening.then(() => send({ ready: true }));
@@ -16,4 +17,6 @@ const breathe = () =>
   });
 
 const workshop = new Workshop(opening, send, breathe);
-self.addEventListener("message", (event: MessageEvent<ToWorker>) => void workshop.hear(event.data));
+self.addEventListener("message", ({ data }: MessageEvent<ToWorker | KernelGiven>) => {
+  if (!("kernel" in data)) void workshop.hear(data);
+});

@@ -212,7 +212,7 @@ function HelpSheet({ store, isSketch }: { store: BenchStore; isSketch: boolean }
         ]
       : [
           ["Arrows", "turn the model, move it with Shift"],
-          ["N · B", "on to the next face, edge or corner · back"],
+          ["N · B", "on to the next face, edge or corner · back; Page down and up also while typing"],
           ["Space", "takes it"],
         ]),
     ["+ · −", "nearer, farther"],

@@ -7,7 +7,7 @@ import type { Saver } from "../../parts/saver";
 import type { BenchState } from "../state";
 import { atWork, shownDocument } from "./steps";
 
-const NOTHING: Built = {
+export const NOTHING: Built = {
   id: 0,
   mesh: undefined,
   model: undefined,
@@ -28,10 +28,12 @@ interface Site {
   document(): PartDocument;
   readonly kernel: BenchKernel;
   readonly saver: Saver;
+  /** Keeps how the whole part looks, for when it is opened again. */
+  remember(of: PartDocument, built: Built): void;
 }
 
 /** Has the part built in its worker whenever it changes. @returns what asks for it anew */
-export function building({ get, set, document, kernel, saver }: Site): (first?: boolean) => void {
+export function building({ get, set, document, kernel, saver, remember }: Site): (first?: boolean) => void {
   const rebuild = (first = false) => {
     const s = get(),
       shown = shownDocument(document(), s.mode, s.upTo);
@@ -52,7 +54,7 @@ export function building({ get, set, document, kernel, saver }: Site): (first?: 
             },
           })),
         settle(built, trouble) {
-          set({ building: false });
+          set({ building: false, isAsItWas: false });
           if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
           if (built) follow(built);
           // the last good picture stays
@@ -61,6 +63,8 @@ export function building({ get, set, document, kernel, saver }: Site): (first?: 
               built: built.mesh || !hasSolid() ? built : { ...built, mesh: now.built?.mesh, model: now.built?.model },
             }));
           if (first && built) get().fit();
+          // looked at as a whole: with nothing at work, nothing left out, and after it has gone where its faces went
+          if (built?.mesh && shown === document()) remember(shown, built);
         },
       },
     );

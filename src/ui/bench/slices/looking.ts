@@ -1,4 +1,4 @@
-import { perAxis } from "@/core/geometry/vector";
+import { perAxis, type Vec3 } from "@/core/geometry/vector";
 import { UNSEEN } from "../tolerance";
 import { toSpace } from "@/core/geometry/frame";
 import type { PartDocument } from "@/core/part/document";
@@ -28,16 +28,14 @@ export function isInSight(camera: Camera, sketch: Sketch): boolean {
   return inside && Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) > 0.15 * camera.width;
 }
 
+/** The eight corners of a box. */
+export const boxCorners = ({ min, max }: { min: Vec3; max: Vec3 }): [number, number, number][] =>
+  [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]]);
+
 /** Brings everything into view: the part and the sketch at work, or, while there is no solid, all sketches. */
 export function fitView({ built, mode, camera }: BenchState, document: PartDocument): void {
   const box = built?.properties?.box;
-  const points: [number, number, number][] = box
-    ? [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [
-        i & 1 ? box.max[0] : box.min[0],
-        i & 2 ? box.max[1] : box.min[1],
-        i & 4 ? box.max[2] : box.min[2],
-      ])
-    : [];
+  const points = box ? boxCorners(box) : [];
   // the sketch at work, or, while there is no solid, all there are
   const sketches =
     mode.kind === "sketch"

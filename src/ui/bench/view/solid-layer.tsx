@@ -53,8 +53,9 @@ export function SolidLayer({ store }: { store: BenchStore }) {
           : undefined,
     [built, mode.kind, field],
   );
-  const canPick = shown && (field || mode.kind === "solid");
-  const list = canPick && at ? thingsAt(camera, shown, at, field?.take ?? ALL_KINDS, cutOf(looking.section)) : [];
+  const canPick = shown && (field || mode.kind === "solid" || mode.kind === "plane");
+  const take = field?.take ?? (mode.kind === "plane" ? (["face"] as const) : ALL_KINDS);
+  const list = canPick && at ? thingsAt(camera, shown, at, take, cutOf(looking.section)) : [];
   const hover = reached ?? (list.length ? list[behind % list.length] : undefined);
   const open = mode.kind === "step" ? mode.draft : undefined;
   const lost = (built?.steps ?? []).flatMap((s) => (open && s.id !== open.id ? [] : (s.lost ?? [])));

@@ -156,7 +156,15 @@ function Arrow({ store, camera, handle }: { store: BenchStore; camera: Camera; h
     >
       <title>{handle.name}: drag</title>
       <path d={`M${b[0]} ${b[1]}L${tip[0]} ${tip[1]}`} strokeWidth={14} opacity={0} />
-      {quantity === "length" && <path d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`} strokeWidth={1} strokeDasharray="4 3" />}
+      {/* only shows how far: what lies under it, such as the middle of a region, is clicked through it */}
+      {quantity === "length" && (
+        <path
+          d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`}
+          className="pointer-events-none"
+          strokeWidth={1}
+          strokeDasharray="4 3"
+        />
+      )}
       <path d={`M${b[0]} ${b[1]}L${tip[0]} ${tip[1]}`} strokeWidth={2.6} />
       <path d={`M${off(9, 0)}L${off(0, 6)}L${off(0, -6)}Z`} />
     </g>

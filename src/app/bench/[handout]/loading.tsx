@@ -1,0 +1,3 @@
+import { AsItWas } from "@/ui/bench/as-it-was";
+
+export default AsItWas;
