@@ -302,7 +302,7 @@ const SHELLED = BLOCK - (36 * 26 * 8 - 25 * Math.PI * 8);
 interface SolidRecipe {
   readonly tool: string;
   readonly card: string;
-  readonly fill: (w: Way, card: Locator) => Promise<void>;
+  readonly work: (w: Way, card: Locator) => Promise<void>;
   /** mm³ then; left out: the solid stays, and there is a step more. */
   readonly volume?: number;
 }
@@ -310,13 +310,13 @@ const BUILT: readonly SolidRecipe[] = [
   {
     tool: "Add material",
     card: "Extrude",
-    fill: (w, card) => w.number(card.getByLabel("Depth"), "5"),
+    work: (w, card) => w.number(card.getByLabel("Depth"), "5"),
     volume: BLOCK + 12 * Math.PI * 5,
   },
   {
     tool: "Cut material",
     card: "Extrude",
-    fill: async (w, card) => {
+    work: async (w, card) => {
       await w.press(card.getByRole("button", { name: "A face", exact: true }));
       await w.thing(TOP, ABOVE);
       await w.press(card.getByRole("button", { name: "To depth" }));
@@ -328,13 +328,13 @@ const BUILT: readonly SolidRecipe[] = [
   {
     tool: "Revolve",
     card: "Revolve",
-    fill: (w, card) => w.choose(card.getByLabel("Turns about"), "y of the sketch"),
+    work: (w, card) => w.choose(card.getByLabel("Turns about"), "y of the sketch"),
     volume: BLOCK + 2 * Math.PI * 60 * 12 * Math.PI,
   },
   {
     tool: "Hole",
     card: "Hole",
-    fill: async (w, card) => {
+    work: async (w, card) => {
       await w.thing(TOP, ABOVE);
       await w.number(card.getByLabel("Diameter"), "4");
     },
@@ -343,17 +343,17 @@ const BUILT: readonly SolidRecipe[] = [
   {
     tool: "Pattern",
     card: "Pattern",
-    fill: async (w, card) => {
+    work: async (w, card) => {
       await w.number(card.getByLabel("How many"), "2");
       await w.number(card.getByLabel("Spacing"), "50");
     },
     volume: 2 * BLOCK,
   },
-  { tool: "Mirror", card: "Mirror", fill: (w, card) => w.choose(card.getByLabel("About"), "right"), volume: 2 * BLOCK },
+  { tool: "Mirror", card: "Mirror", work: (w, card) => w.choose(card.getByLabel("About"), "right"), volume: 2 * BLOCK },
   {
     tool: "Fillet",
     card: "Fillet",
-    fill: async (w, card) => {
+    work: async (w, card) => {
       await w.thing(RIM, CORNER);
       await w.number(card.getByLabel("Radius"), "2");
     },
@@ -362,7 +362,7 @@ const BUILT: readonly SolidRecipe[] = [
   {
     tool: "Chamfer",
     card: "Chamfer",
-    fill: async (w, card) => {
+    work: async (w, card) => {
       await w.thing(RIM, CORNER);
       await w.number(card.getByLabel("Distance"), "2");
     },
@@ -371,15 +371,15 @@ const BUILT: readonly SolidRecipe[] = [
   {
     tool: "Shell",
     card: "Shell",
-    fill: async (w, card) => {
+    work: async (w, card) => {
       await w.thing(TOP, ABOVE);
       await w.number(card.getByLabel("Wall thickness"), "2");
     },
     volume: SHELLED,
   },
-  { tool: "Point", card: "Datum point", fill: (w, card) => w.number(card.getByLabel("X", { exact: true }), "5") },
-  { tool: "Plane", card: "Datum plane", fill: (w, card) => w.number(card.getByLabel("Distance"), "25") },
-  { tool: "Axis", card: "Datum axis", fill: (w, card) => w.choose(card.getByLabel("Of", { exact: true }), "x axis") },
+  { tool: "Point", card: "Datum point", work: (w, card) => w.number(card.getByLabel("X", { exact: true }), "5") },
+  { tool: "Plane", card: "Datum plane", work: (w, card) => w.number(card.getByLabel("Distance"), "25") },
+  { tool: "Axis", card: "Datum axis", work: (w, card) => w.choose(card.getByLabel("Of", { exact: true }), "x axis") },
 ];
 
 describe.sequential("every tool of the solid", () => {
@@ -400,7 +400,7 @@ describe.sequential("every tool of the solid", () => {
       await w().take(r.tool);
       const card = page.getByRole("form", { name: r.card });
       await card.waitFor();
-      await r.fill(w(), card);
+      await r.work(w(), card);
       if (r.volume !== undefined) await hand.volumeNear(r.volume);
       await w().accept(card);
       if (r.volume !== undefined) await hand.volumeNear(r.volume);

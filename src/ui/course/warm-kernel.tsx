@@ -11,6 +11,7 @@ export function WarmKernel({ me }: { me: string }) {
     const soon = setTimeout(() => {
       warmKernel();
       void import("../bench/bench");
+      void import("../bench/view/stage").then((s) => s.warmStage());
     }, 200);
     return () => clearTimeout(soon);
   }, [me]);

@@ -4,6 +4,7 @@ import type { Mesh } from "@/core/kernel/mesh";
 import type { Vec3 } from "@/core/geometry/vector";
 import type { Camera } from "./camera";
 import { cutOutline } from "./cut-outline";
+import { giveStage, takeStage } from "./stage";
 import { deviationMaterial, type DeviationBands } from "./deviation-material";
 
 export interface Layer {
@@ -100,23 +101,24 @@ function cutFace(planes: THREE.Plane[]): THREE.Material {
 
 /** Draws layers of facets and edges with three.js; redraws only when something changed. */
 export class Scene {
-  private readonly renderer: THREE.WebGLRenderer;
+  private readonly stage = takeStage();
+  private readonly renderer = this.stage.renderer;
+  private readonly kept = this.stage.kept;
+  /** How large the picture was drawn last: setting a size makes it anew, though it be the same. */
+  private size: readonly [number, number] = [0, 0];
   private readonly scene = new THREE.Scene();
   private readonly flat = new THREE.OrthographicCamera();
   private readonly deep = new THREE.PerspectiveCamera();
   private readonly group = new THREE.Group();
   private readonly light = new THREE.DirectionalLight(0xffffff, 2.1);
   private frame = 0;
-  /** Materials that are used again and again: thrown away, their shaders would be compiled anew for each picture. */
-  private readonly kept = new Map<string, THREE.Material>();
   private readonly leave: () => void;
 
   constructor(
-    canvas: HTMLCanvasElement,
+    place: HTMLElement,
     private readonly camera: Camera,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
-    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    place.prepend(this.stage.canvas);
     this.scene.add(this.group, new THREE.AmbientLight(0xffffff, 1.35), this.light);
     this.leave = camera.subscribe(() => this.redraw());
   }
@@ -298,7 +300,10 @@ export class Scene {
         .addScaledVector(new THREE.Vector3(...right), -reach * 0.45);
       this.light.target.position.set(...target);
       this.light.target.updateMatrixWorld();
-      this.renderer.setSize(width, height, false);
+      if (this.size[0] !== width || this.size[1] !== height) {
+        this.size = [width, height];
+        this.renderer.setSize(width, height, false);
+      }
       this.renderer.render(this.scene, eye);
     });
   }
@@ -307,7 +312,6 @@ export class Scene {
     cancelAnimationFrame(this.frame);
     this.leave();
     this.clear();
-    for (const m of this.kept.values()) m.dispose();
-    this.renderer.dispose();
+    giveStage(this.stage);
   }
 }

@@ -15,9 +15,9 @@ export const useCamera = (camera: Camera) =>
   );
 
 /** Nothing where the browser has no WebGL to give: old machines, or too many windows that use it. */
-function sceneOn(canvas: HTMLCanvasElement, camera: Camera): Scene | undefined {
+function sceneOn(place: HTMLElement, camera: Camera): Scene | undefined {
   try {
-    return new Scene(canvas, camera);
+    return new Scene(place, camera);
   } catch {
     return undefined;
   }
@@ -40,7 +40,6 @@ export function Viewport({
   label: string;
 }) {
   const frame = useRef<HTMLDivElement>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<Scene>(undefined);
   const turns = useRef(leftTurns);
   useEffect(() => {
@@ -49,7 +48,7 @@ export function Viewport({
   const [isBlind, setBlind] = useState(false);
   useEffect(() => {
     const el = frame.current!;
-    const made = sceneOn(canvas.current!, camera);
+    const made = sceneOn(el, camera);
     setBlind(!made);
     scene.current = made;
     const watch = new ResizeObserver(() => camera.resize(el.clientWidth, el.clientHeight));
@@ -84,7 +83,6 @@ export function Viewport({
           onPick?.([e.clientX - box.left, e.clientY - box.top], e.shiftKey);
       }}
     >
-      <canvas ref={canvas} className="absolute inset-0 h-full w-full" />
       {isBlind && (
         <p role="alert" className="absolute inset-x-0 top-1/4 mx-auto max-w-sm text-center">
           This browser gives the Bench no 3D drawing (WebGL), so the solid is not shown. Sketches, Steps and Gauges

@@ -1,0 +1,53 @@
+import * as THREE from "three";
+
+/** What drawing in space costs to set up: a canvas with its context, and materials whose shaders are compiled. */
+export interface Stage {
+  readonly canvas: HTMLCanvasElement;
+  readonly renderer: THREE.WebGLRenderer;
+  /** Materials that are used again and again: thrown away, their shaders would be compiled anew for each picture. */
+  readonly kept: Map<string, THREE.Material>;
+}
+
+/** One stands by in a tab, so that the next view has it at once. */
+let spare: Stage | undefined;
+
+function made(): Stage {
+  const canvas = document.createElement("canvas");
+  canvas.className = "absolute inset-0 h-full w-full";
+  const renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
+  renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+  return { canvas, renderer, kept: new Map() };
+}
+
+const isLost = (s: Stage) => s.renderer.getContext().isContextLost();
+
+/** The stage that stands by, or a new one. Throws where the browser gives no WebGL. */
+export function takeStage(): Stage {
+  const stage = spare;
+  spare = undefined;
+  if (stage && !isLost(stage)) return stage;
+  if (stage) end(stage);
+  return made();
+}
+
+/** Gives a stage back when its view is gone: one is kept, others end. */
+export function giveStage(stage: Stage): void {
+  stage.canvas.remove();
+  stage.renderer.localClippingEnabled = false;
+  if (spare || isLost(stage)) end(stage);
+  else spare = stage;
+}
+
+/** Sets one up before anything is looked at; where that cannot be, the view will say so. */
+export function warmStage(): void {
+  try {
+    spare ??= made();
+  } catch {
+    spare = undefined;
+  }
+}
+
+function end({ renderer, kept }: Stage): void {
+  for (const m of kept.values()) m.dispose();
+  renderer.dispose();
+}
