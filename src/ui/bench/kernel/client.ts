@@ -1,4 +1,5 @@
 import { giveKernel } from "../../parts/kernel-module";
+import { WARM_PART } from "./warm-part";
 import type { Answer, Built, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
 /** A heap past this makes the worker be replaced; the user does not notice. */
@@ -17,12 +18,16 @@ function start(): Worker {
 }
 /** The tab's kernel while no Bench is open: loaded, or loading, or at the end of what the last Bench asked of it. */
 let spare: { readonly worker: Worker; readonly isBusy: boolean } | undefined;
-/** Loads a kernel before the Bench is opened. */
-export function warmKernel(): void {
-  spare ??= { worker: start(), isBusy: false };
-}
 /** Orders and questions are numbered over all Benches of a tab: what one worker still answers is of its own. */
 let next = 1;
+/** Loads a kernel before the Bench is opened, and has it build once what most parts need. */
+export function warmKernel(): void {
+  if (spare) return;
+  spare = { worker: start(), isBusy: false };
+  const order: BuildOrder = { document: WARM_PART, at: undefined, fineness: 1 };
+  // whatever is asked of it next overtakes this at its next step
+  spare.worker.postMessage({ id: next++, build: order } satisfies ToWorker);
+}
 
 export interface BuildListener {
   /** The picture, before anything is measured. */

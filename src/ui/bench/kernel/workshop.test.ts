@@ -6,6 +6,7 @@ import { circ, extrude, part, rect, sketch } from "@/core/part/testing/build";
 import type { PartDocument } from "@/core/part/document";
 import { openNodeKernel } from "@/worker/kernel";
 import type { FromWorker, Question } from "./messages";
+import { WARM_PART } from "./warm-part";
 import { Workshop } from "./workshop";
 
 let kernel: Kernel;
@@ -66,4 +67,17 @@ describe("the Bench's workshop", () => {
     await w.hear({ id: 8, question: { ask: "extent", of: 3, along: [0, 0, 1] } });
     expect(answerTo(8)).toEqual({ id: 8, failed: "the part has changed since" });
   });
+});
+
+it("what a kernel builds to get warm is built whole", async () => {
+  const { w, answerTo } = workshop();
+  await w.hear({ id: 1, build: { document: WARM_PART, at: undefined, fineness: 1 } });
+  const m = answerTo(1);
+  if (!m || !("built" in m)) throw new Error("not built");
+  expect(m.built.steps.flatMap((s) => s.refusal?.sentence ?? [])).toEqual([]);
+  // block less bore and corner; the disc ⌀18 × 16 fills the hole it stands on; its rim loses a ring of 1 × 1
+  const bore = Math.PI * (4 * 10 + (3.5 ** 2 - 4) * 3);
+  const ring = Math.PI * (81 - (81 + 72 + 64) / 3);
+  const corner = (1 - Math.PI / 4) * 9 * 10;
+  expect(m.built.properties?.volume).toBeCloseTo(12_000 - corner - bore + Math.PI * 81 * 6 - ring, 6);
 });
