@@ -42,6 +42,9 @@ export async function measureInBrowser(bench, args, work) {
         "--use-gl=angle",
         "--use-angle=swiftshader",
         "--enable-unsafe-swiftshader",
+        // there is no graphics card: a page that is painted as if there were one measures the painting, not the page
+        "--disable-gpu-rasterization",
+        "--disable-gpu-compositing",
         ...args,
         "--disable-background-networking",
         "--no-first-run",

@@ -11,7 +11,9 @@ export function WarmKernel({ me }: { me: string }) {
     const soon = setTimeout(() => {
       warmKernel();
       void import("../bench/bench");
-      void import("../bench/view/stage").then((s) => s.warmStage());
+      // nobody waits for it: it takes what time the page leaves
+      const idle = window.requestIdleCallback ?? setTimeout;
+      void import("../bench/view/stage").then((s) => idle(() => s.warmStage()));
     }, 200);
     return () => clearTimeout(soon);
   }, [me]);

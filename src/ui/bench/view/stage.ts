@@ -8,6 +8,9 @@ export interface Stage {
   readonly kept: Map<string, THREE.Material>;
 }
 
+/** About as large as a view on a laptop, pixels. */
+const WARM_SIZE = [640, 560] as const;
+
 /** One stands by in a tab, so that the next view has it at once. */
 let spare: Stage | undefined;
 
@@ -40,8 +43,21 @@ export function giveStage(stage: Stage): void {
 
 /** Sets one up before anything is looked at; where that cannot be, the view will say so. */
 export function warmStage(): void {
+  if (spare) return;
   try {
-    spare ??= made();
+    spare = made();
+    const { renderer, kept } = spare;
+    const face = new THREE.MeshLambertMaterial();
+    const edge = new THREE.LineBasicMaterial();
+    kept.set("warm face", face).set("warm edge", edge);
+    const scene = new THREE.Scene();
+    const shape = new THREE.BoxGeometry();
+    scene.add(new THREE.AmbientLight(), new THREE.DirectionalLight());
+    scene.add(new THREE.Mesh(shape, face), new THREE.LineSegments(new THREE.EdgesGeometry(shape), edge));
+    // the first picture is what takes long: shaders are compiled for it
+    renderer.setSize(...WARM_SIZE, false);
+    renderer.render(scene, new THREE.OrthographicCamera());
+    shape.dispose();
   } catch {
     spare = undefined;
   }
