@@ -37,6 +37,8 @@ export interface HandoutRow {
   readonly attempts_most: number | null;
   readonly opens_at: Date | null;
   readonly closes_at: Date | null;
+  /** The clock its times were set by. */
+  readonly time_zone: string;
   readonly withdrawn_at: Date | null;
 }
 
@@ -76,6 +78,7 @@ export const handoutsOf = (courseId: string, person: Person) =>
      )
      select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title,
        coalesce(x.due_at, h.due_at) as due_at, h.opens_at, h.closes_at, h.withdrawn_at,
+       (select time_zone from courses where id = $1) as time_zone,
        (select count(*)::int from students p where is_for(h.id, h.for_all, p.person_id, p.group_id)) as students,
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
        m.state as mine, m.id as my_submission, m.shown_points as my_points, m.shown_of as of, m.turn as my_turn,

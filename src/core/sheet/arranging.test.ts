@@ -8,7 +8,7 @@ import { readPart } from "@/core/part/document";
 import { sizesOf } from "@/core/sizes/sizes";
 import { openNodeKernel } from "@/worker/kernel";
 import { openDraft, type Draft } from "./draft";
-import { placedOf, pulledSize, pulledView } from "./drag";
+import { placedOf, pulledSize, pulledTogether, pulledView } from "./drag";
 import { changed, freeId, frozen, nextLetter, type Arrangement, type SheetChange } from "./edit";
 import { LayoutSchema } from "./layout";
 import { sizeOfThings, thingAt } from "./pick";
@@ -221,6 +221,22 @@ describe("dragging", () => {
     const [x, y] = middleOf(top);
     expect(pulledView(drawn.composition, "top", [x + 2, y + 30])[0]).toBeCloseTo(x, 9);
     expect(pulledView(drawn.composition, "top", [x + 20, y + 30])[0]).toBeCloseTo(x + 20, 9);
+  });
+  it("views in projection go along with one that is pulled, each along the line it shares", () => {
+    const { composition } = drawn;
+    const middle = (key: string) => middleOf(composition.views.find((s) => s.view.key === key)!);
+    const [x, y] = middle("front");
+    const moved = pulledTogether(composition, "front", [x + 12, y - 7]);
+    expect(moved[0]).toEqual({ key: "front", middle: [x + 12, y - 7] });
+    const top = moved.find((m) => m.key === "top")!.middle;
+    expect([top[0] - middle("top")[0], top[1] - middle("top")[1]].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([
+      12, 0,
+    ]);
+    // what is kept of it is that all are still in line: pulled to where it stands, nothing is drawn anywhere
+    const next = draw(must(start, { change: "views", to: moved })).composition;
+    expect(pulledTogether(next, "front", middleOf(next.views.find((s) => s.view.key === "front")!)).length).toBe(
+      moved.length,
+    );
   });
 });
 

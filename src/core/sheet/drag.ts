@@ -14,6 +14,8 @@ import { upOf } from "./views";
 
 /** So far around a view a size that is pulled there belongs to it, mm. */
 const AROUND = 14;
+/** Views that stand so near to one line are in projection, mm. */
+const SAME_LINE = 0.05;
 /** Views pulled so near into line go there, mm. */
 const IN_LINE = 4;
 
@@ -108,6 +110,34 @@ export function pulledView(c: Composition, key: string, to: Vec2): Vec2 {
     if (isParallel(upOf(o.view.gaze), upOf(own.view.gaze)) && Math.abs(oy - to[1]) < IN_LINE) y = oy;
   }
   return [x, y];
+}
+
+/**
+ * A view that is pulled, and the views in projection with it: what stands over or under it goes along across, what
+ * stands beside it upwards and downwards, so that all stay in line. @returns the middle of each, the pulled one's first
+ */
+export function pulledTogether(
+  c: Composition,
+  key: string,
+  to: Vec2,
+): { readonly key: string; readonly middle: Vec2 }[] {
+  const own = c.views.find((s) => s.view.key === key);
+  if (!own) return [];
+  const before = middleOf(own);
+  const along = c.views.flatMap((o) => {
+    if (o === own || o.scale !== own.scale) return [];
+    const [ox, oy] = inLine(own, o);
+    const isOver = isParallel(o.view.gaze.right, own.view.gaze.right) && Math.abs(ox - before[0]) < SAME_LINE;
+    const isBeside = isParallel(upOf(o.view.gaze), upOf(own.view.gaze)) && Math.abs(oy - before[1]) < SAME_LINE;
+    return isOver || isBeside ? [{ o, isOver, isBeside }] : [];
+  });
+  if (!along.length) return [{ key, middle: pulledView(c, key, to) }];
+  const [dx, dy] = sub2(to, before);
+  const moved = along.map(({ o, isOver, isBeside }) => ({
+    key: o.view.key,
+    middle: add2(middleOf(o), [isOver ? dx : 0, isBeside ? dy : 0]),
+  }));
+  return [{ key, middle: to }, ...moved];
 }
 
 /** Where the middle of a view is in line with another, across and upwards: the same point stands at the same level. */

@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import type { Vec2 } from "@/core/geometry/vector";
 import type { Size } from "@/core/sizes/size";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Layout, Place, Remark, ViewSpec } from "./layout";
@@ -20,6 +21,8 @@ export type SheetChange =
   /** Tolerance, lettering, freedom; what it measures stays. */
   | { readonly change: "letter"; readonly id: string; readonly to: Pick<Size, "lettering" | "tolerance" | "free"> }
   | { readonly change: "add-view"; readonly view: ViewSpec }
+  /** Several views are put somewhere at once. */
+  | { readonly change: "views"; readonly to: readonly { readonly key: string; readonly middle: Vec2 }[] }
   | { readonly change: "view"; readonly key: string; readonly to: Partial<Omit<ViewSpec, "key">> }
   | { readonly change: "drop-view"; readonly key: string }
   | { readonly change: "remark"; readonly remark: Remark }
@@ -115,6 +118,14 @@ function changedLayout(l: Layout, c: LayoutChange): Outcome<Layout> {
       return done({ ...l, views: [...l.views, c.view] });
     case "view":
       return done({ ...l, views: l.views.map((v) => (v.key === c.key ? { ...v, ...c.to } : v)) });
+    case "views": {
+      const middles = new Map(c.to.map((v) => [v.key, v.middle]));
+      const put = (v: ViewSpec) => {
+        const middle = middles.get(v.key);
+        return middle ? { ...v, middle: [middle[0], middle[1]] as [number, number] } : v;
+      };
+      return done({ ...l, views: l.views.map(put) });
+    }
     case "drop-view":
       return withoutView(l, c.key);
     case "remark": {

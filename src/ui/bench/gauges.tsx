@@ -29,6 +29,7 @@ export function Gauges({ store, sheet }: { store: BenchStore; sheet: Sheet | nul
   const building = store((s) => s.building);
   const isAsItWas = store((s) => s.isAsItWas);
   const ticked = store((s) => s.ticked);
+  const massUnit = store((s) => s.massUnit);
   const p = built?.properties;
   const sketches = document.steps.flatMap((s) => (s.kind === "sketch" ? [s.sketch] : []));
   const defined = sketches.filter(
@@ -53,12 +54,12 @@ export function Gauges({ store, sheet }: { store: BenchStore; sheet: Sheet | nul
           warm={p !== undefined && (p.bodies !== 1 || !p.closed)}
         />
         <Reading name="Volume" value={p ? volumeText(p.volume, document.units) : "–"} />
-        <Reading name="Mass" value={mass === undefined ? "–" : massText(mass)} />
+        <Reading name="Mass" value={mass === undefined ? "–" : massText(mass, massUnit)} />
         {sheet?.printedMass && mass !== undefined && (
           <div>
             <dt className="sr-only">Mass against its band</dt>
             <dd>
-              <Vernier value={mass} target={sheet.printedMass.target} tolerance={sheet.printedMass.tolerance} />
+              <Vernier value={mass} {...sheet.printedMass} unit={massUnit} />
             </dd>
           </div>
         )}

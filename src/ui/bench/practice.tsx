@@ -70,7 +70,7 @@ export function PracticeCheck({ store, url, start }: { store: BenchStore; url: s
       </button>
       {isOpen && (
         <section
-          className="absolute right-0 top-10 z-40 max-h-[70vh] w-96 overflow-y-auto border border-base-300 bg-base-100
+          className="fixed right-[23%] top-12 z-40 max-h-[70vh] w-96 overflow-y-auto border border-base-300 bg-base-100
             p-4 shadow"
           aria-label="Check before handing in"
           data-overlay
@@ -98,7 +98,9 @@ export function PracticeCheck({ store, url, start }: { store: BenchStore; url: s
 }
 
 function Found({ mark, isOld }: { mark: NonNullable<NonNullable<Practising["last"]>["mark"]>; isOld: boolean }) {
-  const open = mark.lines.filter((l) => l.verdict !== "met").length;
+  // what a person marks is neither met nor missed yet
+  const judged = mark.lines.filter((l) => l.check !== "hand");
+  const missed = judged.filter((l) => l.verdict !== "met").length;
   return (
     <>
       {isOld && <p className="text-sm text-accent">Of before your last change.</p>}
@@ -108,7 +110,7 @@ function Found({ mark, isOld }: { mark: NonNullable<NonNullable<Practising["last
             {mark.points} / {mark.of}
           </span>
         )}
-        {open ? `${open} of ${mark.lines.length} lines are not met yet.` : "Every line is met."}
+        {missed ? `${missed} of ${judged.length} lines are not met yet.` : "Every line that the program checks is met."}
       </p>
       <ul className="mt-1 divide-y divide-base-300 text-sm">
         {mark.lines.map((l) => (
@@ -119,18 +121,26 @@ function Found({ mark, isOld }: { mark: NonNullable<NonNullable<Practising["last
   );
 }
 
+/** Points of a line; one that a person marks is open. */
+function FoundPoints({ line: { check, points, of } }: { line: ShownLine }) {
+  if (check === "hand")
+    return <span className="quiet font-normal">{of === undefined ? "open" : `open, of ${of}`}</span>;
+  if (points === undefined) return null;
+  return (
+    <span className="figures font-normal">
+      {points} / {of}
+    </span>
+  );
+}
+
 function FoundLine({ line }: { line: ShownLine }) {
   return (
     <li className="flex gap-2 py-1.5" data-line={line.id}>
-      {line.verdict && <Sign verdict={line.verdict} />}
+      {line.verdict && line.check !== "hand" && <Sign verdict={line.verdict} />}
       <div className="min-w-0 flex-1">
         <p className="flex justify-between font-semibold">
           {line.title}
-          {line.points !== undefined && (
-            <span className="figures font-normal">
-              {line.points} / {line.of}
-            </span>
-          )}
+          <FoundPoints line={line} />
         </p>
         {line.sentence && line.verdict !== "met" && <p className="quiet">{line.sentence}</p>}
       </div>

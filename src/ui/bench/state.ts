@@ -9,6 +9,7 @@ import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { Answer, Built, Question } from "./kernel/messages";
 import type { PartDocument } from "@/core/part/document";
+import type { MassUnit } from "@/core/units/amounts";
 import type { Saver, SaveState } from "../parts/saver";
 import type { NewDimension, Tool } from "./tools/tool";
 import type { Camera } from "./view/camera";
@@ -177,6 +178,8 @@ export interface BenchState {
   readonly mayDefine: boolean;
   /** Kinds of steps that are offered; undefined: all. */
   readonly mayUse: readonly string[] | undefined;
+  /** What masses are lettered in. */
+  readonly massUnit: MassUnit | undefined;
 
   run(command: PartCommand): boolean;
   draw(command: SketchCommand): boolean;

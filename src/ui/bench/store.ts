@@ -1,6 +1,7 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
 import { apply, record, redo, startHistory, undo, type History } from "@/core/part/commands";
 import type { PartDocument } from "@/core/part/document";
+import type { MassUnit } from "@/core/units/amounts";
 import { sketchOf } from "./documents";
 import { BenchKernel } from "./kernel/client";
 import { browserKeep } from "../parts/keep";
@@ -33,6 +34,8 @@ export interface Opening {
   /** What the part is of, and its Sheet: kept beside how it looks. */
   readonly heading: string;
   readonly sheet?: { readonly svg: string } | null;
+  /** What masses are lettered in, as on the Sheet. */
+  readonly massUnit?: MassUnit | undefined;
 }
 
 export function createBench({
@@ -44,6 +47,7 @@ export function createBench({
   mayUse,
   heading,
   sheet,
+  massUnit,
 }: Opening): BenchStore {
   const kernel = new BenchKernel();
   const camera = new Camera();
@@ -143,6 +147,7 @@ export function createBench({
       see: "faded",
       mayDefine,
       mayUse,
+      massUnit,
 
       run(command) {
         const r = apply(document(), command);

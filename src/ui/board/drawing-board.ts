@@ -2,7 +2,7 @@ import { svgOf } from "@/core/formats/drawing-svg";
 import type { Exercise } from "@/core/check/exercise";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openDraft, type Draft } from "@/core/sheet/draft";
-import { placeInView, pulledRemark, pulledSize, pulledView } from "@/core/sheet/drag";
+import { placeInView, pulledRemark, pulledSize, pulledTogether, pulledView } from "@/core/sheet/drag";
 import { changed, type Arrangement, type SheetChange } from "@/core/sheet/edit";
 import { sizeOfThings, thingAt } from "@/core/sheet/pick";
 import { titleOf } from "@/core/sheet/plans";
@@ -84,8 +84,8 @@ export class DrawingBoard {
     };
   }
 
-  private pull({ what, id, to, arrangement }: Extract<BoardQuestion, { ask: "pull" }>): BoardAnswer {
-    const change = this.pulled(what, id, to, arrangement);
+  private pull({ what, id, to, alone, arrangement }: Extract<BoardQuestion, { ask: "pull" }>): BoardAnswer {
+    const change = this.pulled(what, id, to, alone, arrangement);
     const next = change && changed(arrangement, change);
     return { change, drawn: next?.ok ? this.draw(next.value) : undefined };
   }
@@ -94,11 +94,14 @@ export class DrawingBoard {
     what: "size" | "view" | "remark",
     id: string,
     to: readonly [number, number],
+    alone: boolean,
     { sheet: { layout } }: Arrangement,
   ): SheetChange | undefined {
     if (!this.last) return undefined;
     const { composition } = this.last;
-    if (what === "view") return { change: "view", key: id, to: { middle: [...pulledView(composition, id, to)] } };
+    if (what === "view" && alone)
+      return { change: "view", key: id, to: { middle: [...pulledView(composition, id, to)] } };
+    if (what === "view") return { change: "views", to: pulledTogether(composition, id, to) };
     if (what === "remark") {
       const remark = layout?.remarks?.find((r) => r.id === id);
       return remark && { change: "remark", remark: pulledRemark(composition, remark, to) };

@@ -17,6 +17,8 @@ export type BoardQuestion =
       readonly what: "size" | "view" | "remark";
       readonly id: string;
       readonly to: Vec2;
+      /** Of a view: those in projection with it stay where they are. */
+      readonly alone: boolean;
       readonly arrangement: Arrangement;
     }
   /** What a place of the paper shows; `near` in mm of paper. */

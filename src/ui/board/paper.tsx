@@ -114,7 +114,7 @@ export function BoardPaper({ store }: { store: BoardStore }) {
       if (!drag.isMoving) store.getState().choose(drag.c);
       drag.isMoving = true;
       const [x, y] = placeOf(el, e.clientX, e.clientY);
-      store.getState().pull(drag.c, [x + drag.grab[0], y + drag.grab[1]]);
+      store.getState().pull(drag.c, [x + drag.grab[0], y + drag.grab[1]], e.altKey);
     };
     const up = (e: PointerEvent) => {
       const done = drag,
@@ -152,7 +152,7 @@ export function BoardPaper({ store }: { store: BoardStore }) {
       e.stopImmediatePropagation();
       const [x, y] = middleOf({ ...c, group }, store),
         by = NUDGE * (e.shiftKey ? 10 : 1);
-      store.getState().pull(c, [x + way[0] * by, y + way[1] * by]);
+      store.getState().pull(c, [x + way[0] * by, y + way[1] * by], e.altKey);
       void store.getState().drop();
     };
     const focus = (e: FocusEvent) => {

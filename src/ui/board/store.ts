@@ -46,7 +46,8 @@ interface BoardState {
   /** Ends a tool that takes places until Enter. */
   finish(): void;
   /** Something is dragged: drawn where it would go. */
-  pull(c: Chosen, to: Vec2): void;
+  /** @param alone a view leaves those in projection with it behind */
+  pull(c: Chosen, to: Vec2, alone?: boolean): void;
   /** It is let go. */
   drop(): Promise<void>;
   close(): void;
@@ -79,11 +80,14 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
   let proofTimer: ReturnType<typeof setTimeout> | undefined,
     isClosed = false;
   /** While something is dragged: where it was last pulled to, and the change that this makes. */
-  let pulling: { next: { c: Chosen; to: Vec2 } | undefined; running: Promise<void> | undefined; change?: SheetChange } =
-    {
-      next: undefined,
-      running: undefined,
-    };
+  let pulling: {
+    next: { c: Chosen; to: Vec2; alone: boolean } | undefined;
+    running: Promise<void> | undefined;
+    change?: SheetChange;
+  } = {
+    next: undefined,
+    running: undefined,
+  };
   const ask = (q: BoardQuestion): Promise<BoardAnswer> => board.ask(q);
   const trouble = (text: string) => store.setState({ message: { isTrouble: true, text } });
   const failed = (e: unknown): void => {
@@ -148,7 +152,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     if (!next) return;
     pulling.next = undefined;
     const { what, id } = next.c;
-    const a = await ask({ ask: "pull", what, id, to: next.to, arrangement: standing() });
+    const a = await ask({ ask: "pull", what, id, to: next.to, alone: next.alone, arrangement: standing() });
     if ("change" in a && a.change) {
       pulling.change = a.change;
       if (a.drawn) store.setState({ drawn: { ...a.drawn, layout: store.getState().drawn!.layout } });
@@ -240,8 +244,8 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       else if (change.change === "add-view") set({ tool: "move", chosen: { what: "view", id: change.view.key } });
       else set({ tool: "move" });
     },
-    pull(c, to) {
-      pulling.next = { c, to };
+    pull(c, to, alone = false) {
+      pulling.next = { c, to, alone };
       pulling.running ??= pullOn()
         .catch(failed)
         .finally(() => (pulling.running = undefined));

@@ -143,7 +143,7 @@ function Teaching({ course }: { course: Course }) {
                   </Link>
                 </td>
                 <td>
-                  <LocalTime iso={h.due_at} />
+                  <LocalTime iso={h.due_at} zone={h.time_zone} />
                   {h.isAhead && h.opens_at && (
                     <span className="quiet block text-xs">
                       opens <LocalTime iso={h.opens_at} />
@@ -193,7 +193,7 @@ function Learning({ course, me }: { course: Course; me: string }) {
                 </Link>
               </td>
               <td>
-                <LocalTime iso={h.due_at} />
+                <LocalTime iso={h.due_at} zone={h.time_zone} />
               </td>
               <td className="figures text-right">
                 {h.my_submission ? (

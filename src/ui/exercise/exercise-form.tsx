@@ -175,7 +175,9 @@ export function ExerciseForm(props: Props) {
                   wanted={measured?.wanted}
                 />
               )}
-              {made && measured?.table && <OwnNumbersEditor exercise={e} numbers={given} />}
+              {made && measured?.table && (
+                <OwnNumbersEditor exercise={e} numbers={given} students={made.choices.students.length} />
+              )}
             </fieldset>
             <LibraryFields exercise={e} />
             <SheetFields exercise={e} />

@@ -5,8 +5,24 @@ import type { DrivingNumber } from "@/core/sizes/numbers";
 import { angleText, lengthText } from "@/core/units/quantity";
 import { draftOf, varyingOf } from "./own-numbers-draft";
 
+/** Whether there is a part for everybody, before it is issued. */
+function servedText(parts: number, students: number): string {
+  if (!students) return "; the course has no students yet";
+  const whom = `for the ${students} student${students === 1 ? "" : "s"} of this course`;
+  return parts < students ? `: too few ${whom}` : `, ${whom}`;
+}
+
 /** Own numbers: what of the reference differs from student to student. */
-export function OwnNumbersEditor({ exercise, numbers }: { exercise: Exercise; numbers: readonly DrivingNumber[] }) {
+export function OwnNumbersEditor({
+  exercise,
+  numbers,
+  students,
+}: {
+  exercise: Exercise;
+  numbers: readonly DrivingNumber[];
+  /** How many the course has now. */
+  students: number;
+}) {
   const { units } = exercise;
   const quantityOf = (id: string) => numbers.find((n) => n.id === id)?.quantity ?? "length";
   const [list, setList] = useState(() => (exercise.varies ?? []).map((v) => draftOf(v, quantityOf(v.number), units)));
@@ -74,7 +90,7 @@ export function OwnNumbersEditor({ exercise, numbers }: { exercise: Exercise; nu
         </select>
         {list.length > 0 && (
           <span role="status" className={`text-sm ${parts.ok ? "quiet" : "text-error"}`}>
-            {parts.ok ? `${parts.value} different parts` : parts.refusal.sentence}
+            {parts.ok ? `${parts.value} different parts${servedText(parts.value, students)}` : parts.refusal.sentence}
           </span>
         )}
       </div>

@@ -29,7 +29,7 @@ const LONGEST_PAUSE_MS = 15_000;
 const PATIENCE_MS = 20_000;
 const AWAY = "Kept in this browser; no connection to the server. It is sent as soon as there is one.";
 export const ELSEWHERE =
-  "This part was changed in another window. Here it can be read only; what you had is kept in its history.";
+  "This part was changed in another window. Here it can be read only; what you had is kept beside it.";
 
 interface Answer {
   readonly version?: number;

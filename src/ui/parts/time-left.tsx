@@ -11,12 +11,14 @@ export interface Due {
   readonly rules: string;
   /** From when on nothing is taken; left out: it stays open. */
   readonly closes?: string | undefined;
+  /** The zone its times were set in. */
+  readonly zone: string;
 }
 
 const TICK_MS = 30_000;
 
 /** How long there is, by the server's clock. */
-export function TimeLeft({ at, now, rules, closes }: Due) {
+export function TimeLeft({ at, now, rules, closes, zone }: Due) {
   const [left, setLeft] = useState(() => (Date.parse(at) - Date.parse(now)) / 1000);
   useEffect(() => {
     // this browser's clock only counts on from the server's
@@ -27,10 +29,10 @@ export function TimeLeft({ at, now, rules, closes }: Due) {
   }, [at, now]);
   return (
     <span title={rules} className={left < 3600 ? "text-accent" : ""}>
-      due <LocalTime iso={at} />, {left > 0 ? `${spanText(left)} left` : `${spanText(-left)} ago`}
+      due <LocalTime iso={at} zone={zone} />, {left > 0 ? `${spanText(left)} left` : `${spanText(-left)} ago`}
       {closes && (
         <>
-          , closes <LocalTime iso={closes} />
+          , closes <LocalTime iso={closes} zone={zone} />
         </>
       )}
     </span>

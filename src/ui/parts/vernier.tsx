@@ -1,9 +1,20 @@
 import { ON_THE_LIMIT } from "@/core/check/tolerance";
 import { TINY } from "@/core/geometry/tolerance";
-import { massText } from "@/core/units/amounts";
+import { massText, type MassUnit } from "@/core/units/amounts";
 
 /** A reading against its tolerance: the main scale with the band marked, and a sliding scale that points. */
-export function Vernier({ value, target, tolerance }: { value: number; target: number; tolerance: number }) {
+export function Vernier({
+  value,
+  target,
+  tolerance,
+  unit,
+}: {
+  value: number;
+  target: number;
+  tolerance: number;
+  unit?: MassUnit | undefined;
+}) {
+  const text = (g: number) => massText(g, unit);
   const reach = Math.max(target * tolerance * 2, TINY);
   const x = (v: number) => 130 + Math.max(-1.06, Math.min(1.06, (v - target) / reach)) * 120;
   const off = Math.abs(value - target) - target * tolerance;
@@ -15,7 +26,7 @@ export function Vernier({ value, target, tolerance }: { value: number; target: n
       viewBox="0 0 260 62"
       className="figures w-full"
       role="img"
-      aria-label={`${massText(value)}, ${inside ? "inside" : "outside"} the band around ${massText(target)}`}
+      aria-label={`${text(value)}, ${inside ? "inside" : "outside"} the band around ${text(target)}`}
     >
       <rect
         x={x(target - target * tolerance)}
@@ -35,13 +46,13 @@ export function Vernier({ value, target, tolerance }: { value: number; target: n
         />
       ))}
       <text x={10} y={10} fontSize={9} fill="currentColor" textAnchor="start">
-        {massText(target - reach)}
+        {text(target - reach)}
       </text>
       <text x={130} y={10} fontSize={9} fill="currentColor" textAnchor="middle">
-        {massText(target)}
+        {text(target)}
       </text>
       <text x={250} y={10} fontSize={9} fill="currentColor" textAnchor="end">
-        {massText(target + reach)}
+        {text(target + reach)}
       </text>
       <g stroke="var(--color-accent)" fill="none">
         <path d={`M${here} 28v14`} strokeWidth={2} />
@@ -70,8 +81,8 @@ export function Vernier({ value, target, tolerance }: { value: number; target: n
         fill={inside ? "var(--color-success)" : "var(--color-accent)"}
       >
         {inside
-          ? `inside by ${massText(-off)}`
-          : `${value > target ? "over" : "under"} by ${massText(off)}${beyond ? ", off the scale" : ""}`}
+          ? `inside by ${text(-off)}`
+          : `${value > target ? "over" : "under"} by ${text(off)}${beyond ? ", off the scale" : ""}`}
       </text>
     </svg>
   );

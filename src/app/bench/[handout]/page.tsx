@@ -34,6 +34,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
         at: due.toISOString(),
         closes: h.closes_at?.toISOString(),
         now: new Date().toISOString(),
+        zone: h.time_zone,
         rules: [rulesText(h), triesText(h)].filter(Boolean).join(" "),
       }}
       history={{ url: `/api/works/${id}/history` }}
@@ -46,6 +47,7 @@ export default async function Page({ params }: { params: Promise<{ handout: stri
       mayUse={h.may_use ?? undefined}
       accepts={h.accepts}
       figures={figures}
+      massUnit={figures.massUnit}
       hints={{ first: hints, url: `/api/handouts/${id}/hints` }}
       lastSubmission={last ? last.id : null}
       tries={{ used: last?.tries ?? 0, most: h.attempts_most }}

@@ -42,7 +42,8 @@ export function regionsFor(
     ? `; the nearest other end, of ${call(near.curve)}, is ${lengthText(near.distance, unit)} away`
     : "";
   const where = g ? ` An end of ${call(g.curve)} meets nothing${nearest}.` : " It holds no curves that close.";
-  return refuse("open-profile", `The sketch has no closed region to build on.${where}`, g ? [g.curve] : []);
+  const wall = g ? " Along an open outline a thin wall can be built instead." : "";
+  return refuse("open-profile", `The sketch has no closed region to build on.${where}${wall}`, g ? [g.curve] : []);
 }
 
 /** Whether a thin step follows open outlines: its sketch closes nothing, and it names no regions. */

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from "react";
 import { compareParts, type StepDifference } from "@/core/part/compare";
 import { withStepsCalled } from "@/core/naming/words";
 import type { PartDocument } from "@/core/part/document";
-import { massText, volumeText } from "@/core/units/amounts";
+import { massText, volumeText, type MassUnit } from "@/core/units/amounts";
 import { LocalTime } from "../../parts/local-time";
 import { Card } from "../panel/card";
 import type { BenchStore } from "../store";
@@ -157,7 +157,8 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
                 <p className="truncate font-medium">{v.name ?? "Work until then"}</p>
                 <p className="quiet text-xs">
                   <LocalTime iso={v.made_at} />
-                  {v.numbers && ` · ${numbersText(v.numbers, store.getState().history.present.units)}`}
+                  {v.numbers &&
+                    ` · ${numbersText(v.numbers, store.getState().history.present.units, store.getState().massUnit)}`}
                   {told.variants.length > 1 && ` · ${v.variant}`}
                 </p>
               </div>
@@ -188,11 +189,15 @@ function Look({ version: v }: { version: VersionRow }) {
   );
 }
 
-const numbersText = (n: NonNullable<VersionRow["numbers"]>, unit: PartDocument["units"]): string =>
+const numbersText = (
+  n: NonNullable<VersionRow["numbers"]>,
+  unit: PartDocument["units"],
+  massUnit: MassUnit | undefined,
+): string =>
   [
     `${n.steps} step${n.steps === 1 ? "" : "s"}`,
     ...(n.volume === undefined ? [] : [volumeText(n.volume, unit)]),
-    ...(n.mass === undefined ? [] : [massText(n.mass)]),
+    ...(n.mass === undefined ? [] : [massText(n.mass, massUnit)]),
   ].join(" · ");
 
 /** The version against what stands on the Bench. */

@@ -50,7 +50,7 @@ export function MassCard({ store }: { store: BenchStore }) {
             [
               ["Volume", volumeText(p.volume, unit)],
               ["Area", `${plainNumber(p.area / (unit === "mm" ? 1 : 645.16), unit === "mm" ? 1 : 4)} ${unit}²`],
-              ["Mass", massText(p.volume * density)],
+              ["Mass", massText(p.volume * density, store.getState().massUnit)],
               ["Centre of mass", `${at(p.centre)} ${unit}`],
               [
                 "Extent",

@@ -128,7 +128,9 @@ export function sketching({ get, set, document, moveTo, rebuild, closeCard }: Ro
       const { mode, selection, draw, say } = get(),
         sketch = mode.kind === "sketch" ? sketchOf(document(), mode.step) : undefined;
       const ids = sketch?.curves.map((c) => c.id).filter((id) => selection.includes(id)) ?? [];
-      if (!sketch || !ids.length) return;
+      if (!sketch) return;
+      if (!ids.length)
+        return say({ kind: "notice", text: "Nothing is picked: pick the curves to be copied first.", about: [] });
       localStorage.setItem(CLIP_KEY, JSON.stringify(clipOf(sketch, ids, document().units)));
       if (cut && draw({ do: "delete", ids })) get().select([]);
       else

@@ -13,6 +13,7 @@ import { readQuantity } from "@/core/units/quantity";
 import { NumberField, TypingSpell, WrongFields } from "../../parts/number-field";
 import type { PickField } from "../state";
 import type { BenchStore } from "../store";
+import { useCamera } from "../view/viewport";
 
 /** What every card of a step gets. */
 export interface CardProps<S extends Step = Step> {
@@ -20,6 +21,10 @@ export interface CardProps<S extends Step = Step> {
   readonly draft: S;
   readonly change: (next: (draft: S) => S) => void;
 }
+
+/** What a card keeps free of the view's edges above and below, and what it has at least, pixels. */
+const EDGE_PIXELS = 24,
+  LEAST_PIXELS = 200;
 
 /** The frame of a step's card: its name, what it asks, what stands in its way, Leave and Accept. */
 export function CardFrame({
@@ -37,6 +42,8 @@ export function CardFrame({
     building = store((s) => s.building);
   const leaving = store((s) => s.leaving);
   const { acceptDraft, answerLeaving, holdDraft, leave } = store.getState();
+  const camera = store((s) => s.camera);
+  useCamera(camera);
   const form = useRef<HTMLFormElement>(null);
   // ready for the hand: the field to be typed in first, or else whatever can be chosen first
   useEffect(() => {
@@ -54,7 +61,9 @@ export function CardFrame({
     <form
       ref={form}
       data-card
-      className={`max-h-[calc(100vh-16rem)] w-72 space-y-2 overflow-y-auto rounded-box border border-accent
+      // it ends above the tray, however many rows that takes
+      style={{ maxHeight: Math.max(LEAST_PIXELS, camera.height - camera.foot - EDGE_PIXELS) }}
+      className={`w-72 space-y-2 overflow-y-auto rounded-box border border-accent
         bg-base-100 p-3 text-sm shadow-lg`}
       aria-label={title}
       onSubmit={(e) => (e.preventDefault(), void acceptDraft())}

@@ -3,6 +3,7 @@
 import type { ExtrudeStep, Extent } from "@/core/part/steps/extrude/schema";
 import { asFace, planeOptions } from "./options";
 import { CardFrame, Choice, RefField, SizeInput, Tick, type CardProps } from "./card";
+import { choiceOf } from "./regions";
 import { RegionsLine, SweepHead, ThinFields, TurnRound } from "./sweep";
 
 const EXTENTS = [
@@ -19,6 +20,9 @@ export function ExtrudeCard({ store, draft, change }: CardProps<ExtrudeStep>) {
   const document = store((s) => s.history.present),
     mode = store((s) => s.mode);
   const before = document.steps.slice(0, mode.kind === "step" ? mode.at : undefined);
+  const choice = draft.face ? undefined : choiceOf(draft, document);
+  // nothing closes: a wall is all that can be built, and what asks for it is in sight
+  const isOpenOutline = choice !== undefined && !choice.regions.length;
   const { extent } = draft,
     depth = "depth" in extent ? extent.depth : document.units === "mm" ? "10" : "1/2";
   const set = (e: Extent) => change((d) => ({ ...d, extent: e }));
@@ -105,7 +109,7 @@ export function ExtrudeCard({ store, draft, change }: CardProps<ExtrudeStep>) {
         </>
       )}
       {extent.kind !== "both" && extent.kind !== "through" && <TurnRound draft={draft} change={change} />}
-      <details className="text-xs" open={draft.draft !== undefined || draft.thin !== undefined}>
+      <details className="text-xs" open={draft.draft !== undefined || draft.thin !== undefined || isOpenOutline}>
         <summary className="quiet cursor-pointer">Leaning sides, thin wall</summary>
         <div className="space-y-2 pt-1.5">
           <SizeInput

@@ -166,6 +166,10 @@ export class DimensionTool implements Tool {
   private get isOneRound(): boolean {
     return this.picked.length === 1 && isRound(typeOf(this.hands.sketch(), this.picked[0]!));
   }
+  private isCentreLine(ref: string): boolean {
+    const c = this.hands.sketch().curves.find((k) => k.id === ref);
+    return c?.kind === "line" && c.construction === "centre-line";
+  }
   get hint(): string {
     if (!this.picked.length) return "Dimension: pick a line, a circle, or the first of two things.";
     if (this.isOneRound)
@@ -174,9 +178,11 @@ export class DimensionTool implements Tool {
         "radius, arc length."
       );
     const round = this.picked.some((r) => isRound(typeOf(this.hands.sketch(), r)));
+    const hasAxis = this.picked.some((r) => this.isCentreLine(r));
+    const across = hasAxis ? " Past the centre line it means across: the diameter." : "";
     return (
       `Dimension: ${this.picked.length === 1 ? "pick a second thing, or click" : "click"} free paper to ` +
-      `place the number.${round ? " The key once more: centre, near side, far side." : ""}`
+      `place the number.${round ? " The key once more: centre, near side, far side." : ""}${across}`
     );
   }
   begin(): void {

@@ -17,6 +17,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       heading={`${document.number} ${document.title}`}
       detail="Reference part"
       sheet={sheet}
+      massUnit={document.massUnit}
       sheetTrouble={prepared && "trouble" in prepared ? prepared.trouble : null}
       watch={`exercise:${id}`}
       owner={person.id}
