@@ -61,6 +61,8 @@ export function useBenchKeys(store: BenchStore): void {
   useEffect(() => {
     const down = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
+      // a list that is open has its own keys: Enter chooses in it, Escape shuts it
+      if (el instanceof HTMLOptionElement) return;
       // out of a field that is being typed in as well: what was typed is done with
       if (PAGES[e.key] && store.getState().mode.kind !== "sketch") {
         el.blur();
