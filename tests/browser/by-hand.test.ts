@@ -38,7 +38,7 @@ const chamfer = (c: number, length: number) => (c * c * length) / 2;
 
 describe.sequential("cards under real fingers", () => {
   beforeAll(async () => {
-    hand = await openBench(browser, "Linnet Abara", /WS-06/, block());
+    hand = await openBench(browser, "Sunniva Rook", /WS-06/, block());
     page = hand.page;
     await hand.built();
   });
@@ -189,7 +189,7 @@ describe.sequential("holes at the points of a sketch", () => {
       points("sketch2", at("p1", 10, 10), at("p2", 30, 30)),
       points("sketch3", at("p1", 50, 20, true)),
     ];
-    hand = await openBench(browser, "Linnet Abara", /WS-06/, { ...d, steps });
+    hand = await openBench(browser, "Sunniva Rook", /WS-06/, { ...d, steps });
     page = hand.page;
     await hand.built();
   });
@@ -217,7 +217,7 @@ describe.sequential("holes at the points of a sketch", () => {
 
 describe.sequential("the pointer in a sketch", () => {
   beforeAll(async () => {
-    hand = await openBench(browser, "Linnet Abara", /WS-06/);
+    hand = await openBench(browser, "Sunniva Rook", /WS-06/);
     page = hand.page;
     await hand.sketchOn("front");
     await hand.key("e");

@@ -6,7 +6,7 @@ let browser: Browser, page: Page, hand: Hand;
 const counts: string[] = [];
 beforeAll(async () => {
   browser = await openBrowser();
-  hand = await openBench(browser, "Quillan Frost", /WS-06/);
+  hand = await openBench(browser, "Idris Fenwick", /WS-06/);
   page = hand.page;
   // what a hand does: presses, and keys; a text typed into one field is one
   await page.evaluate(() => {
@@ -94,9 +94,9 @@ whole("a stool: rings of one sketch at two heights, mirrored and hollow", 65, as
   await hand.key("b");
   await hand.pick("c1");
   await at([80, 0]);
-  await hand.key("a");
   const [x, y] = await hand.point("origin");
   await hand.dimension([await hand.on("c1", 0.12)], [x + 150, y - 120], "60");
+  await hand.key("q");
   const sizes = page.locator("[data-dimension-id]");
   await sizes.first().dblclick();
   await type(page.getByLabel("size", { exact: true }), "10");

@@ -127,6 +127,44 @@ describe("decisions", () => {
       { numRuns: 12 },
     );
   });
+  it("questions belong to the work: asked about one try they stand on every other, until they are answered", async () => {
+    const [asker, other] = [await newStudent(h.course_id), await newStudent(h.course_id)];
+    students.push(asker, other);
+    const first = await checked(plain, asker),
+      elsewhere = await checked(plain, other);
+    const say = { id: randomUUID(), what: { do: "say", text: "Why the mass?" } } as const;
+    await decide(first, asker, [say]);
+    const second = await checked(plain, asker),
+      third = await checked(plain, asker);
+    for (const id of [first, second, third]) {
+      const m = await markingOf(id);
+      expect([id, m.decided.turn, m.decided.talk.map((t) => t.text)]).toEqual([id, "instructor", ["Why the mass?"]]);
+      expect(m.mark.needs).toContain("question");
+    }
+    expect((await markingOf(second)).decided.talk[0]!.attempt).toBe(1);
+    expect((await markingOf(elsewhere)).decided.talk).toEqual([]);
+    // what was decided of one try is of that try alone
+    await decide(first, teacher, [entry(overrule(4))]);
+    expect((await markingOf(second)).history.map((e) => e.what.do)).toEqual(["say"]);
+    // answered on the third, it is answered everywhere, in the lists too
+    await decide(third, teacher, [entry({ do: "answer", text: "Look at the material." })]);
+    for (const id of [first, second, third]) {
+      expect((await markingOf(id)).decided.turn).toBeUndefined();
+      expect((await stands(id)).needs).not.toContain("question");
+    }
+  });
+  it("questions on different tries at once wait for each other, and none is lost", async () => {
+    const asker = await newStudent(h.course_id);
+    students.push(asker);
+    const tries = [await checked(plain, asker), await checked(plain, asker), await checked(plain, asker)];
+    const said = tries.flatMap((id) =>
+      [1, 2].map((n) => ({ id, say: { id: randomUUID(), what: { do: "say" as const, text: `${id} ${n}` } } })),
+    );
+    await Promise.all(said.map(({ id, say }) => decide(id, asker, [say])));
+    for (const id of tries) expect((await markingOf(id)).decided.talk).toHaveLength(said.length);
+    await decide(tries[0]!, teacher, [entry({ do: "settle" })]);
+    expect((await stands(tries[2]!)).needs).not.toContain("question");
+  });
   it("offer what one wrote before on lines like it", async () => {
     const id = await checked();
     const text = `Read the title block ${randomUUID().slice(0, 6)}`;

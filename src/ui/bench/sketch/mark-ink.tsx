@@ -40,7 +40,12 @@ export const MarkInk = memo(function MarkInk({
         ${chosen ? "border-accent text-accent" : "border-secondary"}
         ${agreeing ? "border-dashed opacity-70" : ""}`}
       style={{ left: x, top: y }}
-      onPointerDown={(e) => (pressed.current = e.button === 0 ? [e.clientX, e.clientY] : undefined)}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return;
+        // a quick hand leaves the mark with its first movement
+        e.currentTarget.setPointerCapture(e.pointerId);
+        pressed.current = [e.clientX, e.clientY];
+      }}
       onPointerMove={(e) => {
         const from = pressed.current;
         if (!from || Math.hypot(e.clientX - from[0], e.clientY - from[1]) < DRAG_PIXELS) return;
