@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { AnyRef } from "@/core/naming/reference";
-import { refText } from "./text";
+import { refText, refTexts } from "./text";
 import { begun, withStepsCalled } from "@/core/naming/words";
 
 const steps = [{ id: "sketch1" }, { id: "extrude1" }, { id: "hole1" }, { id: "pattern1" }];
@@ -63,3 +63,22 @@ it("sentences begin with a capital and speak the document's unit", () =>
       steps,
     ),
   ).toBe("The level edge, 1 in, of step 2"));
+
+it("an arc's radius has no digit that its places do not settle", () => {
+  // R100 over 6°, its places kept to a micrometre
+  const at = [-3, -1, 0, 1, 3].map((deg): [number, number, number] => {
+    const a = (deg * Math.PI) / 180;
+    return [100 * Math.sin(a), 100 * Math.cos(a), 0].map((v) => Math.round(v * 1000) / 1000) as never;
+  });
+  expect(refText({ edge: "e1/side/a1|e1/end", kind: "circle", at } as never)).toContain("arc, R 100 mm");
+});
+it("two rims called alike are told apart by where they lie, and so are three", () => {
+  const rim = (z: number) => ({
+    edge: `r1/side/l1|r1/side/l${z}`,
+    kind: "circle",
+    at: [0, 1, 2, 3, 4, 5, 6].map((i) => [30 * Math.cos((i * Math.PI) / 3), 30 * Math.sin((i * Math.PI) / 3), z]),
+  });
+  const called = (...zs: number[]) => refTexts(zs.map(rim) as never).map((t) => t.split(", ").at(-1));
+  expect(called(40, 0)).toEqual(["the upper one", "the lower one"]);
+  expect(called(40, 0, 20)).toEqual(["number 3 from below", "number 1 from below", "number 2 from below"]);
+});

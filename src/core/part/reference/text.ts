@@ -20,6 +20,8 @@ const ROLES: Record<string, string> = {
   bevel: "chamfer",
   corner: "rounded corner",
 };
+/** Places that a reference remembers are kept to so much, mm. */
+const PLACES = 1e-3;
 const SHAPES: Record<string, string> = { cylinder: "round ", cone: "conical ", sphere: "ball-shaped ", plane: "flat " };
 
 /** "the flat side of ‹extrude1›", "the floor of the hole of ‹hole1›". */
@@ -54,7 +56,11 @@ function shapeText(kind: string | undefined, at: readonly Vec3[], unit: LengthUn
     return `${way} edge, ${lengthText(length, unit)}`;
   }
   if (kind !== "circle") return undefined;
-  const diameter = 2 * radiusThrough(first, at[Math.round(at.length / 3)]!, at[Math.round((2 * at.length) / 3)]!);
+  // an arc by its ends and its middle, which fix it best; a whole turn by thirds, since its ends are one
+  const third = (n: number) => at[Math.round((n * at.length) / 3)]!;
+  const middle = at[at.length >> 1]!;
+  const isTurn = length < LEVEL_ENOUGH * distance3(first, middle);
+  const diameter = 2 * (isTurn ? radiusThrough(first, third(1), third(2)) : radiusThrough(first, middle, last));
   if (!Number.isFinite(diameter)) return "round edge";
   const whole = length < LEVEL_ENOUGH * diameter;
   return whole ? `round edge, ⌀${lengthText(diameter, unit)}` : `arc, R ${lengthText(diameter / 2, unit)}`;
@@ -64,9 +70,44 @@ function shapeText(kind: string | undefined, at: readonly Vec3[], unit: LengthUn
 function radiusThrough(p: Vec3, q: Vec3, r: Vec3): number {
   const [a, b, c] = [distance3(q, r), distance3(r, p), distance3(p, q)];
   const s = (a + b + c) / 2;
-  const radius = (a * b * c) / (4 * Math.sqrt(Math.max(0, s * (s - a) * (s - b) * (s - c))));
-  // places are kept to a micrometre
-  return Math.round(radius * 1000) / 1000;
+  const area = Math.sqrt(Math.max(0, s * (s - a) * (s - b) * (s - c)));
+  const radius = (a * b * c) / (4 * area);
+  // places are kept to a micrometre: how far that leaves the radius open, by the height of the arc over its chord
+  const height = (2 * area) / Math.max(a, b, c);
+  const open = (radius * PLACES) / height;
+  const step = 10 ** Math.max(-3, Math.ceil(Math.log10(open)));
+  return Math.round(Math.round(radius / step) * step * 1000) / 1000;
+}
+
+/** Where what a reference stood at lies; nothing for what has no place of its own. */
+function middleOf(ref: AnyRef): Vec3 | undefined {
+  const at = "at" in ref ? (ref.at as readonly Vec3[] | undefined) : undefined;
+  return at?.[at.length >> 1];
+}
+
+const SIDES = [
+  ["the left one", "the right one", "from the left"],
+  ["the front one", "the back one", "from the front"],
+  ["the lower one", "the upper one", "from below"],
+] as const;
+
+/** Several references, those called alike told apart by where they lie: "round edge, ⌀60 mm, of …, the upper one". */
+export function refTexts(refs: readonly AnyRef[], unit: LengthUnit = "mm"): string[] {
+  const texts = refs.map((r) => refText(r, unit));
+  return texts.map((text, i) => {
+    const alike = refs.flatMap((r, k) => (texts[k] === text ? [{ k, at: middleOf(r) }] : []));
+    if (alike.length < 2 || alike.some((r) => !r.at)) return text;
+    const spread = (axis: 0 | 1 | 2) => {
+      const values = alike.map((r) => r.at![axis]);
+      return Math.max(...values) - Math.min(...values);
+    };
+    const axis = ([0, 1, 2] as const).reduce((best, n) => (spread(n) > spread(best) ? n : best));
+    const order = [...alike].sort((p, q) => p.at![axis] - q.at![axis]).map((r) => r.k);
+    const place = order.indexOf(i);
+    const [low, high, from] = SIDES[axis];
+    if (alike.length === 2) return `${text}, ${place ? high : low}`;
+    return `${text}, number ${place + 1} ${from}`;
+  });
 }
 
 /** How any reference is called. */

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef, type ReactNode } from "react";
 import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import type { AnyRef } from "@/core/naming/reference";
-import { refText } from "@/core/part/reference/text";
+import { refText, refTexts } from "@/core/part/reference/text";
 import { withStepsCalled } from "@/core/naming/words";
 import type { Step } from "@/core/part/steps/kinds";
 import type { Size } from "@/core/part/steps/fields";
@@ -194,6 +194,12 @@ export function Tick({ label, on, onChange }: { label: string; on: boolean; onCh
 export function calledIn(store: BenchStore, ref: AnyRef): string {
   const { units, steps } = store.getState().history.present;
   return withStepsCalled(refText(ref, units), steps).replace(/^the /, "");
+}
+
+/** The same of several, each told from those called alike. */
+export function calledApart(store: BenchStore, refs: readonly AnyRef[]): string[] {
+  const { units, steps } = store.getState().history.present;
+  return refTexts(refs, units).map((text) => withStepsCalled(text, steps).replace(/^the /, ""));
 }
 
 /** What a field of a card asks for on the part. */

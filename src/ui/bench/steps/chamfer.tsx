@@ -1,10 +1,21 @@
 "use client";
 
+import { parseEdge } from "@/core/naming/names";
+import { withStepsCalled } from "@/core/naming/words";
+import { faceText } from "@/core/part/reference/text";
+import type { StepEdge } from "@/core/part/steps/fields";
+import type { BenchStore } from "../store";
 import type { ChamferStep } from "@/core/part/steps/chamfer/schema";
 import { CardFrame, Choice, SizeInput, Tick, type CardProps } from "./card";
 import { EdgeGroups } from "./edge-groups";
 
 type Sized = ChamferStep["groups"][number]["size"];
+
+/** The face that the first distance lies on, as it is called. */
+function firstFace(store: BenchStore, edge: StepEdge, isSwapped: boolean | undefined): string {
+  const face = parseEdge(edge.on.edge)[isSwapped ? 1 : 0];
+  return withStepsCalled(faceText({ face }), store.getState().history.present.steps);
+}
 
 /** The card of a chamfer: groups of edges, each with its sizes. */
 export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
@@ -47,6 +58,12 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
                 value={first(size)}
                 onChange={(v) => put(size.kind === "two" ? { ...size, first: v } : { ...size, distance: v })}
               />
+              {size.kind !== "equal" && g.edges[0] && (
+                <p className="quiet text-xs">
+                  The {size.kind === "two" ? "first" : ""} distance lies on {firstFace(store, g.edges[0], size.swap)}
+                  {g.edges.length > 1 && ", of the first edge"}.
+                </p>
+              )}
               {size.kind === "two" && (
                 <SizeInput
                   store={store}
@@ -65,7 +82,11 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
                 />
               )}
               {size.kind !== "equal" && (
-                <Tick label="swap the two faces" on={size.swap === true} onChange={(swap) => put({ ...size, swap })} />
+                <Tick
+                  label="swap the two faces, of all edges of the group"
+                  on={size.swap === true}
+                  onChange={(swap) => put({ ...size, swap })}
+                />
               )}
             </>
           );

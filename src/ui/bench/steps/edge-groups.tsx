@@ -3,7 +3,7 @@
 import type { ReactNode } from "react";
 import type { StepEdge } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
-import { Picks, calledIn } from "./card";
+import { Picks, calledApart } from "./card";
 import { asEdge, freeId } from "./options";
 
 type Group = { readonly edges: StepEdge[] };
@@ -57,7 +57,10 @@ export function EdgeGroups<G extends Group>({
             first
             hint="click edges"
             take={["edge"]}
-            items={g.edges.map((e) => calledIn(store, e.on))}
+            items={calledApart(
+              store,
+              g.edges.map((e) => e.on),
+            )}
             onPick={toggle(i)}
             onRemove={(k) => put(i, { ...g, edges: g.edges.filter((_, n) => n !== k) })}
           />

@@ -2,7 +2,7 @@
 
 import type { ShellStep } from "@/core/part/steps/shell/schema";
 import type { FaceRef } from "@/core/naming/reference";
-import { CardFrame, Picks, calledIn, SizeInput, Tick, type CardProps } from "./card";
+import { CardFrame, Picks, calledApart, calledIn, SizeInput, Tick, type CardProps } from "./card";
 import { asFace } from "./options";
 
 /** The card of a shell: faces to open, the wall, and faces whose wall is another. */
@@ -47,7 +47,7 @@ export function ShellCard({ store, draft, change }: CardProps<ShellStep>) {
         first
         hint="click faces"
         take={["face"]}
-        items={draft.open.map((ref) => calledIn(store, ref))}
+        items={calledApart(store, draft.open)}
         onPick={open}
         onRemove={(i) => change((d) => ({ ...d, open: d.open.filter((_, k) => k !== i) }))}
       />
