@@ -239,7 +239,8 @@ export const submission = async (id: string): Promise<Submission> =>
 
 export const latestSubmission = (handoutId: string, personId: string) =>
   row<{ id: string; state: SubmissionState; attempt: number; tries: number }>(
-    `select s.id, c.state, s.attempt, (count(*) over ())::int as tries from submissions s join checks c on c.submission_id = s.id
+    `select s.id, c.state, s.attempt, (count(*) over ())::int as tries
+     from submissions s join checks c on c.submission_id = s.id
      where s.handout_id = $1 and s.person_id = $2 order by s.attempt desc limit 1`,
     [handoutId, personId],
   );

@@ -28,8 +28,8 @@ export const openBrowser = (): Promise<Browser> =>
   chromium.launch({ executablePath: process.env["CHROMIUM_PATH"] ?? "/usr/bin/chromium", args: ARGS });
 
 /**
- * Types into a field as a hand does: clicks into it unless it has the keys already, takes what stands there, and types key by key; what then stands in
- * it must be what was typed.
+ * Types into a field as a hand does: clicks into it unless it has the keys already, takes what stands there, and types
+ * key by key; what then stands in it must be what was typed.
  */
 export async function type(field: Locator, text: string): Promise<void> {
   if (!(await field.evaluate((el) => el === document.activeElement))) await field.click();

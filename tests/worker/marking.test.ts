@@ -127,7 +127,7 @@ describe("decisions", () => {
       { numRuns: 12 },
     );
   });
-  it("questions belong to the work: asked about one try they stand on every other, until they are answered", async () => {
+  it("questions belong to the work: asked about one try they stand on every other, until answered", async () => {
     const [asker, other] = [await newStudent(h.course_id), await newStudent(h.course_id)];
     students.push(asker, other);
     const first = await checked(plain, asker),

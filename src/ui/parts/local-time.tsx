@@ -5,8 +5,8 @@ import { useSyncExternalStore } from "react";
 const never = () => () => {};
 
 /**
- * A moment in the reader's own time zone; the server leaves it blank. @param zone the zone in which it was set: where the
- * reader's clock shows another time, both are told
+ * A moment in the reader's own time zone; the server leaves it blank.
+ * @param zone the zone in which it was set: where the reader's clock shows another time, both are told
  */
 export function LocalTime({ iso, short, zone }: { iso: string; short?: boolean; zone?: string | undefined }) {
   const text = useSyncExternalStore(
@@ -25,7 +25,7 @@ export function LocalTime({ iso, short, zone }: { iso: string; short?: boolean; 
   return <time dateTime={iso}>{text}</time>;
 }
 
-/** " your time (18:00 in Europe/Berlin)" where the clock of a zone shows another time than the reader's; else nothing. */
+/** " your time (18:00 in Europe/Berlin)" where a zone's clock shows another time than the reader's; else nothing. */
 export function elsewhere(iso: string, zone: string, own = Intl.DateTimeFormat().resolvedOptions().timeZone): string {
   const clock = (timeZone: string) =>
     new Intl.DateTimeFormat("en-GB", { timeZone, day: "numeric", hour: "2-digit", minute: "2-digit" });

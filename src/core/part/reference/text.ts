@@ -1,4 +1,4 @@
-import { LEVEL_ENOUGH } from "../tolerance";
+import { LEVEL_ENOUGH, PLACES } from "../tolerance";
 import { distance3, type Vec3 } from "@/core/geometry/vector";
 import { parseCopy, parseEdge, parseFace, stepOf } from "@/core/naming/names";
 import { stepMark } from "@/core/naming/words";
@@ -20,8 +20,6 @@ const ROLES: Record<string, string> = {
   bevel: "chamfer",
   corner: "rounded corner",
 };
-/** Places that a reference remembers are kept to so much, mm. */
-const PLACES = 1e-3;
 const SHAPES: Record<string, string> = { cylinder: "round ", cone: "conical ", sphere: "ball-shaped ", plane: "flat " };
 
 /** "the flat side of ‹extrude1›", "the floor of the hole of ‹hole1›". */

@@ -7,7 +7,7 @@ import type { Curve, Sketch } from "@/core/sketch/sketch";
 import { wordsFor } from "@/core/sketch/words";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import type { Camera } from "../view/camera";
-import { screenPath } from "./curve-ink";
+import { curvePath, screenPath } from "./curve-ink";
 
 /** So far the axes are drawn from the origin, mm. */
 const REACH = 4000;
@@ -104,4 +104,11 @@ export function OpenEnd({
       </title>
     </circle>
   );
+}
+
+/** The curve under the pointer. */
+export function HoverInk({ camera, frame, curve }: { camera: Camera; frame: Frame; curve: Curve | undefined }) {
+  if (!curve) return null;
+  const d = curvePath(camera, frame, curve);
+  return <path d={d} stroke="var(--color-accent)" strokeWidth={9} opacity={0.2} fill="none" />;
 }

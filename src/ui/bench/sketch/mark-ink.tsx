@@ -1,14 +1,15 @@
 "use client";
 
-import { memo, useRef, type PointerEvent } from "react";
+import { memo, useCallback, useRef, type PointerEvent } from "react";
+import type { Sketch } from "@/core/sketch/sketch";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { BenchStore } from "../store";
 import { DRAG_PIXELS } from "../view/navigation";
 import { PASSIVE } from "./dimension-ink";
-import { GLYPHS, type Mark } from "./marks";
+import { GLYPHS, marksOf, type Mark } from "./marks";
 
 /** One mark of a constraint: picked at a click. */
-export const MarkInk = memo(function MarkInk({
+const MarkInk = memo(function MarkInk({
   store,
   id,
   kind,
@@ -60,3 +61,42 @@ export const MarkInk = memo(function MarkInk({
     </button>
   );
 });
+
+/** The marks of all constraints, each beside what it ties. */
+export function MarkInks({
+  sketch,
+  px,
+  selection,
+  agreeing,
+  dragFrom,
+  ...rest
+}: {
+  store: BenchStore;
+  sketch: Sketch;
+  px: (p: Vec2) => Vec2;
+  selection: readonly string[];
+  agreeing: ReadonlySet<string>;
+  passive: boolean;
+  dragFrom: (e: PointerEvent, from: Vec2) => void;
+}) {
+  // one function over all drawings, so that a mark that stays is not drawn anew
+  const now = useRef(dragFrom);
+  now.current = dragFrom;
+  const begin = useCallback((e: PointerEvent, from: Vec2) => now.current(e, from), []);
+  return marksOf(sketch).map((m) => {
+    const at = px(m.at);
+    return (
+      <MarkInk
+        key={m.id}
+        {...rest}
+        id={m.id}
+        kind={m.kind}
+        x={Math.round(at[0] + 6 + m.place * 20)}
+        y={Math.round(at[1] + 7)}
+        chosen={selection.includes(m.id)}
+        agreeing={agreeing.has(m.id)}
+        dragFrom={begin}
+      />
+    );
+  });
+}

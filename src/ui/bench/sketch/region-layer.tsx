@@ -82,7 +82,8 @@ export function RegionLayer({ store }: { store: BenchStore }) {
           key={r.name}
           d={regionPath(camera, frame, r)}
           fillRule="evenodd"
-          className={`region ${taken.has(r) ? "is-taken" : ""} ${isPicking ? "" : "pointer-events-auto cursor-pointer"}`}
+          className={`region ${taken.has(r) ? "is-taken" : ""}
+            ${isPicking ? "" : "pointer-events-auto cursor-pointer"}`}
           data-region={r.name}
           role="checkbox"
           aria-checked={taken.has(r)}
@@ -92,7 +93,9 @@ export function RegionLayer({ store }: { store: BenchStore }) {
           onKeyDown={(e) => press(e, i)}
           onClick={() => toggle(r)}
         >
-          <title>{`${begun(calls[i]!)}, ${areaText(r.area, document.units)}: click to ${taken.has(r) ? "leave" : "take"} it`}</title>
+          <title>
+            {`${begun(calls[i]!)}, ${areaText(r.area, units)}: click to ${taken.has(r) ? "leave" : "take"} it`}
+          </title>
         </path>
       ))}
     </svg>

@@ -1,6 +1,6 @@
 "use client";
 
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
+import { useEffect, useMemo, useReducer, useRef, useState, type PointerEvent } from "react";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/schema";
@@ -17,10 +17,9 @@ import { PreviewInk } from "./preview-ink";
 import { distinctWays, useSwing } from "./use-swing";
 import { TypingFields } from "./typing-fields";
 import { DimensionInk } from "./dimension-ink";
-import { Axes, Handles, OpenEnd } from "./fixed-ink";
+import { Axes, Handles, HoverInk, OpenEnd } from "./fixed-ink";
 import { hitAt } from "./hit";
-import { MarkInk } from "./mark-ink";
-import { marksOf } from "./marks";
+import { MarkInks } from "./mark-ink";
 
 /** The sketch being edited, over the model: ink, marks, dimensions, and the tool at work. */
 export function SketchLayer({
@@ -149,15 +148,13 @@ export function SketchLayer({
   });
 
   /** A box that begins on a mark: the paper takes the pointer over from it. */
-  const begun = useRef<(e: PointerEvent, from: Vec2) => void>(() => {});
-  begun.current = (e, [x, y]) => {
+  const boxFrom = (e: PointerEvent, [x, y]: Vec2) => {
     const box = svg.current!.getBoundingClientRect();
     const at = camera.onPlane(frame, [x - box.left, y - box.top]);
     if (!at || !tool.current || passive) return;
     svg.current!.setPointerCapture(e.pointerId);
     tool.current.down?.({ at, hit: undefined, pixel, shift: e.shiftKey });
   };
-  const boxFrom = useCallback((e: PointerEvent, from: Vec2) => begun.current(e, from), []);
 
   const loose = new Set(diagnosis?.loose);
   const ways = new Map(diagnosis?.ways.map((w) => [w.point, w.along]));
@@ -280,19 +277,7 @@ export function SketchLayer({
           lit={(ref) => hover === ref || chosen.has(ref)}
           strong={chosen.has("origin")}
         />
-        {hover && !hover.includes(".") && sketch.curves.some((c) => c.id === hover) && (
-          <path
-            d={curvePath(
-              camera,
-              frame,
-              sketch.curves.find((c) => c.id === hover)!,
-            )}
-            stroke="var(--color-accent)"
-            strokeWidth={9}
-            opacity={0.2}
-            fill="none"
-          />
-        )}
+        <HoverInk camera={camera} frame={frame} curve={sketch.curves.find((c) => c.id === hover)} />
         {still}
         {!preview.sketch &&
           shownWays.map((w) => (
@@ -337,24 +322,7 @@ export function SketchLayer({
         />
       )}
       {/* marks would only trail behind what is dragged */}
-      {!preview.sketch &&
-        marksOf(sketch).map((m) => {
-          const at = px(m.at);
-          return (
-            <MarkInk
-              key={m.id}
-              store={store}
-              id={m.id}
-              kind={m.kind}
-              x={Math.round(at[0] + 6 + m.place * 20)}
-              y={Math.round(at[1] + 7)}
-              chosen={selection.includes(m.id)}
-              agreeing={agreeing.has(m.id)}
-              dragFrom={boxFrom}
-              passive={passive}
-            />
-          );
-        })}
+      {!preview.sketch && <MarkInks {...{ store, sketch, px, selection, agreeing, passive }} dragFrom={boxFrom} />}
       {stillSizes}
       {moving.size > 0 && sizes(sketch.dimensions.filter(follows), top)}
       {typing && "fresh" in typing && (
