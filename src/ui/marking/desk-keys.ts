@@ -10,6 +10,8 @@ export function useDeskKeys(store: DeskStore, help: () => void): void {
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+      // a slider that has the keys is moved by its arrows
+      if (e.key.startsWith("Arrow") && e.target instanceof HTMLInputElement && e.target.type === "range") return;
       const act = actOf(e.key, store.getState(), help);
       if (!act) return;
       e.preventDefault();
