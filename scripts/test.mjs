@@ -74,8 +74,10 @@ async function faults(rounds) {
   count("killed processes", Number(passed), Number(failed));
 }
 
+const REPORTS = ["tools.txt", "actions.txt"].map((file) => join(ROOT, "test-results", file));
 try {
   mkdirSync(join(ROOT, "test-results"), { recursive: true });
+  for (const old of REPORTS) rmSync(old, { force: true });
   const postgres = await startPostgres("test", { fresh: true, wishedPort: 54_420 });
   stops.push(postgres.stop);
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
@@ -110,6 +112,8 @@ try {
       CHROMIUM_PATH: chromium(),
     });
   await meek;
+  // which tools go by mouse and by keyboard, and how many actions whole parts take
+  for (const said of REPORTS) if (existsSync(said)) console.log(readFileSync(said, "utf8").trimEnd());
 } catch (e) {
   console.log(e instanceof Error ? e.stack : e);
   count("the run itself", 0, 1);

@@ -4,7 +4,7 @@ import { Draft } from "@/demo/draft";
 import { STEEL } from "@/demo/parts";
 import { SKETCH_ROWS } from "@/ui/bench/tray/sketch-rows";
 import { SOLID_ROWS } from "@/ui/bench/tray/solid-rows";
-import { type Hand, openBench, openBrowser, pictureOnFailure } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure, report } from "./harness";
 import { byKeyboard, byMouse, type Mm, type Way } from "./ways";
 
 let browser: Browser, page: Page, hand: Hand;
@@ -29,9 +29,8 @@ afterAll(async () => {
   await browser.close();
   const all = (["sketch", "solid"] as const).flatMap((kind) => labelsOf(kind).map((l) => `${kind}: ${l}`));
   const sign = (tool: string, way: Way["name"]) => (done.get(tool)?.has(way) ? "yes" : "NO");
-  console.log(
-    `tool | mouse | keyboard\n${all.map((t) => `${t} | ${sign(t, "mouse")} | ${sign(t, "keyboard")}`).join("\n")}`,
-  );
+  const rows = all.map((t) => `${t} | ${sign(t, "mouse")} | ${sign(t, "keyboard")}`);
+  report("tools.txt", ["tool | mouse | keyboard", ...rows]);
 });
 
 /** What is drawn with a tool, and how it is told that it was. */

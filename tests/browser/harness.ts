@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { randomUUID } from "node:crypto";
+import { writeFileSync } from "node:fs";
 import type { Exercise } from "@/core/check/exercise";
 import { emptyPart, type PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
@@ -314,6 +315,10 @@ export async function openBench(
 export const kept = (page: Page) => page.getByText(/^Kept on the server/).waitFor();
 
 export const gauge = (page: Page, name: string) => page.locator(`[data-gauge="${name}"]`);
+
+/** What a run has to say beside passed and failed: printed at its end. */
+export const report = (file: string, lines: readonly string[]): void =>
+  writeFileSync(`test-results/${file}`, `${lines.join("\n")}\n`);
 
 /** Keeps a picture of a page whose test failed, under test-results. */
 export function pictureOnFailure(pages: () => readonly (Page | undefined)[]) {

@@ -1,6 +1,6 @@
 import type { Browser, Locator, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, expect, it } from "vitest";
-import { type Hand, openBench, openBrowser, pictureOnFailure, type } from "./harness";
+import { type Hand, openBench, openBrowser, pictureOnFailure, report, type } from "./harness";
 
 let browser: Browser, page: Page, hand: Hand;
 const counts: string[] = [];
@@ -30,7 +30,7 @@ beforeAll(async () => {
 beforeEach(pictureOnFailure(() => [page]));
 afterAll(async () => {
   await browser.close();
-  console.log(`whole parts by hand, actions:\n${counts.join("\n")}`);
+  report("actions.txt", ["whole parts by hand, actions:", ...counts]);
 });
 
 const near = (v: number) => hand.volumeNear(v);

@@ -93,6 +93,8 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
   const [answers] = useState(() => createAnswers(`${p.owner}:${p.handIn ?? ""}`));
   // where there is room for one pane only it is the model's; the others unfold from their edges
   const [narrow] = useState(() => window.innerWidth < 900);
+  // a small screen gives the model some of the Sheet's room
+  const [sheetShare] = useState(() => (window.innerWidth < 1100 ? "25%" : "31%"));
   const mode = store((s) => s.mode),
     pickField = store((s) => s.pickField);
   const sheetPane = usePanelRef(),
@@ -110,7 +112,7 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
         ]}
       />
       <Group orientation="horizontal" className="min-h-0 flex-1">
-        <Panel panelRef={sheetPane} defaultSize={narrow ? "0%" : "31%"} minSize="8%" collapsible className="min-w-0">
+        <Panel panelRef={sheetPane} defaultSize={narrow ? "0%" : sheetShare} minSize="8%" collapsible className="min-w-0">
           <SheetPane store={store} sheet={p.sheet} trouble={p.sheetTrouble} />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Sheet" />
