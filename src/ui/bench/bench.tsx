@@ -112,7 +112,13 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
         ]}
       />
       <Group orientation="horizontal" className="min-h-0 flex-1">
-        <Panel panelRef={sheetPane} defaultSize={narrow ? "0%" : sheetShare} minSize="8%" collapsible className="min-w-0">
+        <Panel
+          panelRef={sheetPane}
+          defaultSize={narrow ? "0%" : sheetShare}
+          minSize="8%"
+          collapsible
+          className="min-w-0"
+        >
           <SheetPane store={store} sheet={p.sheet} trouble={p.sheetTrouble} />
         </Panel>
         <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Sheet" />
