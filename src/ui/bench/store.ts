@@ -53,7 +53,7 @@ export function createBench({
   const camera = new Camera();
   camera.foot = 160;
   const keep = browserKeep(owner, saveTo);
-  const keptOpen = keptCard(owner, saveTo, localStorage);
+  const keptOpen = keptCard(owner, saveTo, () => localStorage);
   const saver = new Saver({ url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }) }, version);
   const store: BenchStore = create<BenchState>((set, get, api) => {
     const document = () => get().history.present;

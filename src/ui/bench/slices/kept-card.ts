@@ -13,12 +13,10 @@ export interface KeptCard {
   read(document: PartDocument): { readonly draft: Step; readonly fresh: boolean; readonly at: number } | undefined;
 }
 
+type Shelf = Pick<Storage, "getItem" | "setItem" | "removeItem">;
+
 /** @param shelf where the browser keeps things; what it refuses is not kept, and nothing else happens */
-export function keptCard(
-  owner: string,
-  part: string,
-  shelf: Pick<Storage, "getItem" | "setItem" | "removeItem">,
-): KeptCard {
+export function keptCard(owner: string, part: string, shelf: () => Shelf): KeptCard {
   const key = `caliper-card ${owner} ${part}`;
   const tried = <T>(what: () => T): T | undefined => {
     try {
@@ -28,10 +26,10 @@ export function keptCard(
     }
   };
   return {
-    write: ({ draft, fresh, at }) => tried(() => shelf.setItem(key, JSON.stringify({ draft, fresh, at }))),
-    forget: () => tried(() => shelf.removeItem(key)),
+    write: ({ draft, fresh, at }) => tried(() => shelf().setItem(key, JSON.stringify({ draft, fresh, at }))),
+    forget: () => tried(() => shelf().removeItem(key)),
     read(document) {
-      const text = tried(() => shelf.getItem(key));
+      const text = tried(() => shelf().getItem(key));
       const found = text ? tried(() => KeptSchema.parse(JSON.parse(text))) : undefined;
       if (!found) return undefined;
       const { draft, fresh } = found;
