@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import { keyStep } from "./key-pointer";
 
-it("a step of the keyboard's pointer is one, two or five of a decimal place, and near a finger's breadth on screen", () =>
+it("a step of the keyboard pointer is one, two or five of a decimal place, and about as wide as a line", () =>
   fc.assert(
     fc.property(
       fc.double({ min: 1e-4, max: 100, noNaN: true }),

@@ -18,7 +18,7 @@ it("a second step begins with what no step before has taken", () => {
   const d = part(rings, extrude("e1", "s", 5));
   expect(taken(d, unusedRegions("s", d.steps, "mm").regions)).toEqual([300]);
 });
-it("a step that names its regions leaves the others; a suppressed one uses nothing; all used, the choice is open", () => {
+it("what a step names is used, a suppressed step uses nothing; all used, the choice is open", () => {
   const d = part(rings);
   const [inner] = choiceOf({ sketch: "s" }, d)!.regions.filter((r) => Math.round(r.area / Math.PI) === 100);
   const one = extrude("e1", "s", 5, { regions: [inner!.identity] });

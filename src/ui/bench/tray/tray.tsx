@@ -70,12 +70,13 @@ export function Tray({ store }: { store: BenchStore }) {
               <button
                 key={t.key}
                 title={`${t.label}: ${t.help} (${t.key})`}
-                aria-label={t.label}
                 onClick={press(t)}
                 className={`relative flex h-6 items-center gap-0.5 whitespace-nowrap rounded-field border px-1
                   text-[10.5px] leading-none tracking-tight ${look}`}
               >
-                <kbd className="figures quiet text-[9px]">{t.key}</kbd>
+                <kbd className="figures quiet text-[9px]" aria-hidden>
+                  {t.key}
+                </kbd>
                 {t.label}
               </button>
             ) : (
