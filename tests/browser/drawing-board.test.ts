@@ -50,7 +50,8 @@ describe.sequential("a Sheet from the reference to the student", () => {
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
     await teacher.getByRole("button", { name: "Save" }).click();
     await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
-    await teacher.getByRole("link", { name: "Arrange the Sheet" }).click();
+    // it is measured first, beside whatever else the grading process has to do
+    await teacher.getByRole("link", { name: "Arrange the Sheet" }).click({ timeout: 80_000 });
     await teacher.waitForURL("**/sheet");
     await size(teacher, "70").waitFor();
     const hand = new Hand(teacher);
