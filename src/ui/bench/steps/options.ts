@@ -4,9 +4,8 @@ import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import { titleOf, type Step } from "@/core/part/steps/kinds";
 import { planeText } from "@/core/part/steps/sketch/schema";
-import type { Curve } from "@/core/sketch/sketch";
-import { lengthText, type LengthUnit } from "@/core/units/quantity";
-import { UNSEEN } from "../tolerance";
+import { wordsFor } from "@/core/sketch/words";
+import type { LengthUnit } from "@/core/units/quantity";
 
 type Options<R> = readonly (readonly [string, R])[];
 
@@ -14,15 +13,6 @@ type Options<R> = readonly (readonly [string, R])[];
 export function stepCalled(steps: readonly Step[], s: Step): string {
   const what = s.kind === "sketch" ? `on ${planeText(s.sketch.plane)}` : titleOf(s);
   return `${steps.indexOf(s) + 1} · ${s.name ?? what}`;
-}
-
-/** A line of a sketch as it looks: "centre line, 60 mm". */
-export function lineCalled(c: Extract<Curve, { kind: "line" }>, units: LengthUnit): string {
-  const [dx, dy] = [Math.abs(c.end[0] - c.start[0]), Math.abs(c.end[1] - c.start[1])];
-  const length = Math.hypot(dx, dy);
-  const slant = dy <= UNSEEN * length ? "level" : "slanting";
-  const way = dx <= UNSEEN * length ? "upright" : slant;
-  return `${c.construction === "centre-line" ? "centre line" : `${way} line`}, ${lengthText(length, units)}`;
 }
 
 /** Planes that have a name: those of space, and datum steps before. */
@@ -39,7 +29,12 @@ export const axisOptions = (before: readonly Step[], units: LengthUnit, sketch?:
       ? []
       : s.sketch.curves.flatMap((c) =>
           c.kind === "line" && (c.construction === "centre-line" || s.id === sketch)
-            ? [[`${lineCalled(c, units)}, of ${stepCalled(before, s)}`, { sketch: s.id, curve: c.id }] as const]
+            ? [
+                [
+                  `${wordsFor(s.sketch, units)(c.id)}, of ${stepCalled(before, s)}`,
+                  { sketch: s.id, curve: c.id },
+                ] as const,
+              ]
             : [],
         ),
   ),
