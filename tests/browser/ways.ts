@@ -23,6 +23,7 @@ export interface Way {
   choose(select: Locator, text: string): Promise<void>;
   press(button: Locator): Promise<void>;
   accept(card: Locator): Promise<void>;
+  key(name: string): Promise<void>;
 }
 
 export function byMouse(hand: Hand): Way {
@@ -52,6 +53,7 @@ export function byMouse(hand: Hand): Way {
     },
     press: (button) => button.click(),
     accept: (card) => hand.accept(card),
+    key: (name) => hand.key(name),
   };
 }
 
@@ -148,5 +150,6 @@ export function byKeyboard(hand: Hand, keys: ReadonlyMap<string, string>): Way {
       await card.waitFor({ state: "detached" });
       await hand.built();
     },
+    key: (name) => hand.key(name),
   };
 }

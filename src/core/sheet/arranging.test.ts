@@ -134,6 +134,28 @@ describe("an arranged Sheet", () => {
     const drawnAnyway = draw(crossing);
     expect(bareText(drawnAnyway).length).toBe(bareText(drawn).length);
   });
+  it("a new view that finds no free place is drawn smaller; where that does not help either, it is told", () => {
+    const look = { from: "section" as const, of: "top", line: acrossHole };
+    const small = { ...start, sheet: { ...start.sheet, paper: { name: "A4" as const, isLying: true } } };
+    const several = (n: number, scale = 1) =>
+      draw(
+        must(
+          small,
+          { change: "scale", scale },
+          ...Array.from({ length: n }, (_, i): SheetChange => {
+            return { change: "add-view", view: { key: `s${i}`, letter: "BCDEFGHKLMNP"[i]!, look } };
+          }),
+        ),
+      );
+    const seen = [several(1, drawn.composition.scale), several(6, drawn.composition.scale), several(1, 10)];
+    expect(seen.some((d) => d.composition.views.some((v) => v.scale < d.composition.scale))).toBe(true);
+    for (const d of seen) {
+      const crowded = d.composition.crowded ?? [];
+      expect(d.troubles.filter((t) => /^Section [B-P]: there is no free place/.test(t))).toHaveLength(crowded.length);
+    }
+    expect(seen[0]!.troubles).toEqual([]);
+    expect(seen[2]!.troubles.length).toBeGreaterThan(0);
+  });
   it("what has gone does not come back with what is changed before it is drawn again", () => {
     const gone = must(start, { change: "drop-view", key: "top" }, { change: "drop-size", id: start.sizes[0]!.id });
     const { layout, paper } = start.sheet;

@@ -20,6 +20,8 @@ export interface Composition {
   readonly paper: Paper;
   readonly scale: number;
   readonly views: readonly Standing[];
+  /** New views that found no free place and lie over others, by their keys. */
+  readonly crowded?: readonly string[];
 }
 
 interface Job {
@@ -99,7 +101,8 @@ export function composeKept(job: Job, layout: Layout): Composition {
   const paper = job.paper ? sheetOf(job.paper.name, job.paper.isLying) : sheetOf(first!, true);
   const placed = placedAt(job, layout.scale, paper.letter, clearOfNew(job, layout, paper.letter));
   const done: Standing[] = [],
-    taken: Box[] = [];
+    taken: Box[] = [],
+    crowded: string[] = [];
   const specs = new Map(layout.views.map((v) => [v.key, v]));
   const [l, t, r] = paper.frame,
     room: Box = { min: [l, t], max: [r, t + roomHeight(job.notes, paper)] };
@@ -111,10 +114,12 @@ export function composeKept(job: Job, layout: Layout): Composition {
     const parent = done.find((s) => s.view.key === view.of);
     const middle = specs.get(view.key)?.middle ?? freeMiddle(view, scale, extent, parent, taken, room);
     const corner = cornerFor(view, scale, middle);
+    const box = onPaper(extent, corner);
+    if (!isPlaced(view) && taken.some((o) => overlap(o, box))) crowded.push(view.key);
     done.push({ view, scale, corner, placed: own });
-    taken.push(onPaper(extent, corner));
+    taken.push(box);
   }
-  return { paper, scale: layout.scale, views: job.views.map((v) => done.find((s) => s.view === v)!) };
+  return { paper, scale: layout.scale, views: job.views.map((v) => done.find((s) => s.view === v)!), crowded };
 }
 
 /** Places without those that stand in the way of what a view that is new draws into the others. */

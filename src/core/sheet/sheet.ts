@@ -16,7 +16,7 @@ import { itemsOf, remarkItem } from "./items";
 import type { Layout, Place, ViewSpec } from "./layout";
 import { neededViews } from "./needed";
 import { notesOf, pageOf } from "./page";
-import { scaleText, type PaperName } from "./paper";
+import { SCALES, scaleText, type PaperName } from "./paper";
 import { plansOf, titleOf } from "./plans";
 import { middleOf, type Standing } from "./standing";
 import { letteringOf, type SheetSubject } from "./subject";
@@ -99,8 +99,26 @@ const PICTORIAL: ViewPlan = {
   tangent: true,
 };
 
-/** Lays a Sheet out: as its layout says, else as a draughtsman would. */
+/**
+ * Lays a Sheet out: as its layout says, else as a draughtsman would. A new view that finds no free place is drawn
+ * smaller; where that does not help either, it lies over others and that is said.
+ */
 export function layOut(draft: Draft, given: LaidSubject, owner = OWNER): DrawnSheet {
+  const first = laidOut(draft, given, owner),
+    { layout } = given.sheet,
+    crowded = first.composition.crowded ?? [];
+  if (!layout || !crowded.length) return first;
+  for (const scale of SCALES.filter((s) => s < layout.scale).slice(0, SMALLER)) {
+    const views = layout.views.map((v) => (crowded.includes(v.key) ? { ...v, scale: v.scale ?? scale } : v));
+    const smaller = laidOut(draft, { ...given, sheet: { ...given.sheet, layout: { ...layout, views } } }, owner);
+    if (!smaller.composition.crowded?.length) return smaller;
+  }
+  return first;
+}
+/** So many scales smaller a view may be than the Sheet: then it is hardly to be read. */
+const SMALLER = 2;
+
+function laidOut(draft: Draft, given: LaidSubject, owner: string): DrawnSheet {
   const { model, features } = draft,
     { projection, layout, unhatched } = given.sheet,
     { surfaces } = model.body;
@@ -135,7 +153,10 @@ export function layOut(draft: Draft, given: LaidSubject, owner = OWNER): DrawnSh
   return {
     drawing,
     composition,
-    troubles: views.flatMap((v) => (v.trouble ? [`${titleOf(v)}: ${TROUBLES[v.trouble]}`] : [])),
+    troubles: views.flatMap((v) => {
+      const trouble = v.trouble ?? (composition.crowded?.includes(v.key) ? "crowded" : undefined);
+      return trouble ? [`${titleOf(v)}: ${TROUBLES[trouble]}`] : [];
+    }),
     endingInside: holesEndingInside(draft.reference, model.body, features, views),
     sheet: {
       scale: scaleText(composition.scale),
@@ -149,7 +170,8 @@ export function layOut(draft: Draft, given: LaidSubject, owner = OWNER): DrawnSh
   };
 }
 
-const TROUBLES: Record<NonNullable<View["trouble"]>, string> = {
+const TROUBLES: Record<NonNullable<View["trouble"]> | "crowded", string> = {
+  crowded: "there is no free place for it on this paper, so it lies over others. Move it, or choose larger paper.",
   nothing: "nothing of the part is left. Draw the line through the part, or look from the other side.",
   missed: "its line meets nothing of the part.",
   uncut: "this cannot be cut. Draw the line so that it does not cross itself.",

@@ -3,8 +3,8 @@ import { newton, prepare, type Prepared } from "./newton";
 import { rankOf } from "./rank";
 import { curveKind } from "./curves/registry";
 import { isDimension, pointsOf, type Curve, type Relation, type Sketch } from "./sketch";
-import { type System } from "./system";
-import { PROBE, PROBE_SURVIVES, STILL } from "./tolerance";
+import { residual, type System } from "./system";
+import { LEFT_OVER, MOVES, PROBE, PROBE_SURVIVES, RANK, STILL } from "./tolerance";
 import { preparedClusters, type Solution } from "./relations";
 
 /** How a point can still go: along one direction, or anywhere. */
@@ -42,6 +42,7 @@ export function diagnose(relations: readonly Relation[], { system, sketch: solve
   const moves = new Map<number, number[]>();
   let freedoms = 0;
   const loosely: { slots: ReadonlySet<number>; freedoms: number }[] = [];
+  const ends = centreLineEnds(solved, system);
   const equationsOf = new Map<string, number>();
   const dependentOf = new Map<string, number>();
   for (const p of clusters) {
@@ -49,8 +50,9 @@ export function diagnose(relations: readonly Relation[], { system, sketch: solve
     const order = p.cluster.equations.map((_, i) => i);
     const { dependent, motions } = rankOf(p, x, order);
     for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
-    const real = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
-    const stopped = motions.filter((m) => !real.includes(m));
+    const made = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
+    const stopped = motions.filter((m) => !made.includes(m));
+    const real = without(made, made.length ? idleMotions(p, x, ends) : []);
     const needed = new Map<string, boolean>();
     for (const k of dependent) {
       const id = p.cluster.equations[k]!.relation;
@@ -112,6 +114,76 @@ export function diagnose(relations: readonly Relation[], { system, sketch: solve
     surplus: [...surplus],
     conflict: [],
   };
+}
+
+/** An end of a centre line that nothing else holds on to: its slots, and which way its line runs. */
+type LineEnd = { readonly slots: readonly number[]; readonly along: readonly number[] };
+
+function centreLineEnds({ curves }: Sketch, { root, slotOf, constant }: System): LineEnd[] {
+  const lines = curves.filter((c) => c.kind === "line" && c.construction && !c.projected);
+  if (!lines.length) return [];
+  const uses = new Map<number, number>();
+  for (const c of curves)
+    curveKind(c)
+      .numbers(c)
+      .forEach((_, i) => {
+        const slot = root[slotOf.get(c.id)! + i]!;
+        uses.set(slot, (uses.get(slot) ?? 0) + 1);
+      });
+  return lines.flatMap((c) => {
+    if (c.kind !== "line") return [];
+    const run = [c.end[0] - c.start[0], c.end[1] - c.start[1]],
+      length = Math.hypot(...run);
+    return [0, 2].flatMap((from) => {
+      const axes = [0, 1].filter((i) => Math.abs(run[i]!) > MOVES * length);
+      const slots = axes.map((i) => root[slotOf.get(c.id)! + from + i]!);
+      const isOwn = slots.every((s) => !constant[s] && uses.get(s) === 1);
+      return isOwn && length > 0 ? [{ slots, along: axes.map((i) => run[i]! / length) }] : [];
+    });
+  });
+}
+
+/**
+ * How far a centre line reaches is nobody's concern: motions of a cluster that only carry a free end along its own
+ * line, as unit vectors over the cluster's unknowns.
+ */
+function idleMotions(p: Prepared, x: Float64Array, ends: readonly LineEnd[]): Float64Array[] {
+  const { unknowns, equations } = p.cluster;
+  return ends.flatMap(({ slots, along }) => {
+    const places = slots.map((s) => unknowns.indexOf(s));
+    if (places.includes(-1)) return [];
+    const isStill = equations.every((e) => {
+      if (!e.slots.some((s) => slots.includes(s))) return true;
+      residual(e, x);
+      const size = Math.hypot(...e.g);
+      const moved = e.slots.reduce((sum, s, i) => sum + e.g[i]! * (along[slots.indexOf(s)] ?? 0), 0);
+      return Math.abs(moved) <= RANK * size;
+    });
+    if (!isStill) return [];
+    const motion = new Float64Array(unknowns.length);
+    places.forEach((at, i) => (motion[at] = along[i]!));
+    return [motion];
+  });
+}
+
+/** A basis of what motions are left beside some that do not count; those must lie among them, square to each other. */
+function without(motions: Float64Array[], idle: readonly Float64Array[]): Float64Array[] {
+  if (!idle.length) return motions;
+  const basis: Float64Array[] = [...idle],
+    left: Float64Array[] = [];
+  for (const motion of motions) {
+    const rest = Float64Array.from(motion);
+    for (const b of basis) {
+      const share = rest.reduce((sum, v, i) => sum + v * b[i]!, 0);
+      rest.forEach((v, i) => (rest[i] = v - share * b[i]!));
+    }
+    const size = Math.hypot(...rest);
+    if (size <= LEFT_OVER) continue;
+    const next = rest.map((v) => (Math.abs(v / size) < MOVES ? 0 : v / size));
+    basis.push(next);
+    left.push(next);
+  }
+  return left;
 }
 
 /** Whether one of the motions becomes possible without the equations of a relation. */

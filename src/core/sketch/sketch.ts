@@ -87,6 +87,8 @@ export const DimensionSchema = z.strictObject({
   reference: z.boolean().optional(),
   /** Came from Define the rest. */
   proposed: z.boolean().optional(),
+  /** Repeats another that is lettered, as along an offset: it drives, and its number is not shown. */
+  repeats: z.boolean().optional(),
   /** For an angle: measure to the reversed second line. */
   flip: z.boolean().optional(),
   /** For each round thing it is taken from: its near or its far side. */

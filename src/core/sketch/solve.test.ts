@@ -40,6 +40,12 @@ describe("a line told to lie the other way", () => {
   });
 });
 
+const centreLine = (more: Extra, curves: Sketch["curves"] = []): Sketch =>
+  sketchOf(
+    [{ ...line("a", [0, 0], [10, 4]), construction: "centre-line" }, ...curves],
+    [["coincident", ["a.start", "origin"]], ...more],
+  );
+
 describe("freedoms and loose curves", () => {
   it.each<[string, Sketch, number, string[]]>([
     ["a line alone", sketchOf([line("a", [0, 0], [5, 1])], []), 4, ["a"]],
@@ -69,6 +75,46 @@ describe("freedoms and loose curves", () => {
       sketchOf([circle("o", [3, 4], 2)], [["coincident", ["o.centre", "origin"]]]),
       1,
       ["o"],
+    ],
+    ["a centre line from the origin that nothing turns", centreLine([]), 2, ["a"]],
+    ["a level centre line has none", centreLine([["horizontal", ["a"]]]), 0, []],
+    ["a centre line at an angle has none", centreLine([["angle", ["a", "x-axis"], 30]]), 0, []],
+    [
+      "its length counts where something asks for it",
+      centreLine(
+        [
+          ["horizontal", ["a"]],
+          ["equal", ["a", "b"]],
+        ],
+        [line("b", [0, 5], [7, 5])],
+      ),
+      4,
+      ["a", "b"],
+    ],
+    [
+      "its end counts where something hangs on it",
+      centreLine(
+        [
+          ["horizontal", ["a"]],
+          ["coincident", ["o.centre", "a.end"]],
+          ["radius", ["o"], 2],
+        ],
+        [circle("o", [9, 0], 2)],
+      ),
+      1,
+      ["a", "o"],
+    ],
+    [
+      "what leans on the line and not on its end does not count",
+      centreLine(
+        [
+          ["horizontal", ["a"]],
+          ["point-on-curve", ["p", "a"]],
+        ],
+        [{ id: "p", kind: "point", at: [3, 0] }],
+      ),
+      1,
+      ["p"],
     ],
   ])("%s", (_, s, freedoms, loose) => {
     const d = solve(s);

@@ -6,6 +6,8 @@ export const RESIDUAL = 1e-12;
 export const RESIDUAL_LOOSE = 1e-10;
 /** A normalised row that shrinks below this under elimination depends on the rows before it. */
 export const RANK = 1e-8;
+/** What is left of a unit motion beside others, below this, is nothing of its own. */
+export const LEFT_OVER = 1e-6;
 /** A null vector's component below this does not move. */
 export const MOVES = 1e-7;
 /** The finite step that confirms a freedom, and the share of it that must survive the return to the constraints. */

@@ -14,10 +14,14 @@ export interface FoundEdge<G> {
   readonly id: string;
   readonly ref: EdgeRef;
   readonly index: number;
+  /** Of a chamfer of two sizes: this edge has them the other way round than its group. */
+  readonly swap: boolean;
 }
 
+type EdgeGroup = { readonly edges: readonly (StepEdge & { readonly swap?: boolean | undefined })[] };
+
 /** The edges of all groups that are there, each once, and those that are lost. */
-export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(
+export function findEdges<G extends EdgeGroup>(
   context: BuildContext,
   groups: readonly G[],
 ): { found: FoundEdge<G>[]; lost: Missing[] } {
@@ -30,7 +34,7 @@ export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(
       if (!r.ok) lost.push({ ref: e.on, sentence: r.refusal.sentence });
       else if (!seen.has(r.value)) {
         seen.add(r.value);
-        found.push({ group, id: e.id, ref: e.on, index: r.value });
+        found.push({ group, id: e.id, ref: e.on, index: r.value, swap: e.swap === true });
       }
     }),
   );
@@ -43,7 +47,7 @@ export function findEdges<G extends { readonly edges: readonly StepEdge[] }>(
  * @param blend builds on one body; a share below 1 makes everything that much smaller
  * @param size how a group's size reads at a share
  */
-export function blendEdges<G extends { readonly edges: readonly StepEdge[] }>(
+export function blendEdges<G extends EdgeGroup>(
   context: BuildContext,
   step: { readonly id: string },
   groups: readonly G[],

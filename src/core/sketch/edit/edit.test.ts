@@ -158,6 +158,8 @@ describe("offset, mirror, patterns", () => {
     run({ do: "offset", id: "l1", value: 3, left: true });
     expect(diagnosis().freedoms).toBe(0);
     expect(findRegions(s).regions.find((r) => r.name === "l5+l6+l7+l8")!.area).toBeCloseTo(34 * 14, 9);
+    // one number is lettered and says it for all four
+    expect(s.dimensions.filter((d) => d.id >= "m3").map((d) => d.repeats ?? false)).toEqual([false, true, true, true]);
     run({ do: "resize", id: "m3", value: 5 });
     expect(findRegions(s).regions.find((r) => r.name === "l5+l6+l7+l8")!.area).toBeCloseTo(30 * 10, 9);
   });

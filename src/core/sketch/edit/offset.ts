@@ -55,8 +55,11 @@ export function offset(sketch: Sketch, id: string, by: number, value: number | s
     dimensions: Dimension[] = [];
   const tie = (kind: Constraint["kind"], ...of: string[]) => constraints.push({ id: ids("k"), kind, of });
   // every curve states the distance; all but the first repeat it by name
-  const size = (kind: Dimension["kind"], ...of: string[]) =>
-    dimensions.push({ id: ids("m"), kind, of, value: dimensions.length ? `=${dimensions[0]!.id}` : value });
+  const size = (kind: Dimension["kind"], ...of: string[]) => {
+    const [lettered] = dimensions;
+    const own = lettered ? { value: `=${lettered.id}`, repeats: true } : { value };
+    dimensions.push({ id: ids("m"), kind, of, ...own });
+  };
   const starts: string[] = [],
     ends: string[] = [];
   for (const { curve, back } of chain) {

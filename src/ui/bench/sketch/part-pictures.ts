@@ -1,4 +1,4 @@
-import { parseEdge, parsePicture } from "@/core/naming/names";
+import { facesOfPicture, parsePicture } from "@/core/naming/names";
 import { toSpace } from "@/core/geometry/frame";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Edge } from "@/core/kernel/edges";
@@ -15,8 +15,8 @@ const EDGE_PIXELS = 7;
 export type PartPick = "edge" | "face" | "section";
 
 /**
- * Curves that show the part's edge under a place of the sketch, or all edges of the face there; those already shown
- * are left out.
+ * Curves that show the part's edge under a place of the sketch, or all edges of the face there with its outline where
+ * it is round; those already shown are left out.
  */
 export function picturesAt(store: BenchStore, step: string, at: Vec2, what: PartPick): Curve[] {
   const { built, camera, history } = store.getState(),
@@ -43,7 +43,7 @@ export function picturesAt(store: BenchStore, step: string, at: Vec2, what: Part
     what === "section"
       ? built.edges.filter(isSection)
       : face
-        ? built.edges.filter((e) => (parseEdge(e.key) as readonly string[]).includes(face))
+        ? single.filter((e) => facesOfPicture(e.key).some((f) => f === face))
         : one
           ? [one]
           : [];

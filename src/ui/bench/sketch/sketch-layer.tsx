@@ -238,11 +238,14 @@ export function SketchLayer({
         isTyping={isTypingId === d.id}
       />
     ));
+  // along an offset one number says it for all, until a curve of it is picked
+  const isShown = (d: Dimension) =>
+    !d.repeats || about.has(d.id) || selection.includes(d.id) || d.of.some((r) => selection.includes(curveOf(r)));
   const follows = (d: Dimension) => d.of.some((r) => moving.has(curveOf(r)));
   const stillSizes = useMemo(
     () =>
       sizes(
-        stored.dimensions.filter((d) => !follows(d)),
+        stored.dimensions.filter((d) => isShown(d) && !follows(d)),
         paper,
       ),
     [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view],
@@ -324,7 +327,11 @@ export function SketchLayer({
       {/* marks would only trail behind what is dragged */}
       {!preview.sketch && <MarkInks {...{ store, sketch, px, selection, agreeing, passive }} dragFrom={boxFrom} />}
       {stillSizes}
-      {moving.size > 0 && sizes(sketch.dimensions.filter(follows), top)}
+      {moving.size > 0 &&
+        sizes(
+          sketch.dimensions.filter((d) => isShown(d) && follows(d)),
+          top,
+        )}
       {typing && "fresh" in typing && (
         <DimensionInk
           paper={paper}

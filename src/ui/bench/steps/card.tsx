@@ -242,6 +242,7 @@ export function Picks({
   hint,
   take,
   items,
+  beside,
   first,
   onPick,
   onRemove,
@@ -253,6 +254,8 @@ export function Picks({
   hint: string;
   take: readonly Thing["kind"][];
   items: readonly string[];
+  /** What stands beside one of them. */
+  beside?: ((i: number) => ReactNode) | undefined;
   onPick: (model: Model, thing: Thing) => void;
   onRemove: (i: number) => void;
 }) {
@@ -274,9 +277,10 @@ export function Picks({
         <ul className="max-h-28 overflow-y-auto border-t border-base-300">
           {items.map((text, i) => (
             <li key={i} className="flex items-center justify-between gap-1 px-2 py-0.5 text-xs">
-              <span className="truncate" title={text}>
+              <span className="flex-1 truncate" title={text}>
                 {text}
               </span>
+              {beside?.(i)}
               <button
                 type="button"
                 className="btn btn-ghost btn-xs btn-square"

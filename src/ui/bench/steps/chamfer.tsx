@@ -3,17 +3,20 @@
 import { parseEdge } from "@/core/naming/names";
 import { withStepsCalled } from "@/core/naming/words";
 import { faceText } from "@/core/part/reference/text";
-import type { StepEdge } from "@/core/part/steps/fields";
 import type { BenchStore } from "../store";
 import type { ChamferStep } from "@/core/part/steps/chamfer/schema";
 import { CardFrame, Choice, SizeInput, Tick, type CardProps } from "./card";
 import { EdgeGroups } from "./edge-groups";
 
+type ChamferEdge = ChamferStep["groups"][number]["edges"][number];
 type Sized = ChamferStep["groups"][number]["size"];
 
+const isSwapped = (size: Sized, edge: ChamferEdge): boolean =>
+  size.kind !== "equal" && (size.swap === true) !== (edge.swap === true);
+
 /** The face that the first distance lies on, as it is called. */
-function firstFace(store: BenchStore, edge: StepEdge, isSwapped: boolean | undefined): string {
-  const face = parseEdge(edge.on.edge)[isSwapped ? 1 : 0];
+function firstFace(store: BenchStore, edge: ChamferEdge, turned: boolean): string {
+  const face = parseEdge(edge.on.edge)[turned ? 1 : 0];
   return withStepsCalled(faceText({ face }), store.getState().history.present.steps);
 }
 
@@ -27,6 +30,24 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
         groups={draft.groups}
         onChange={(groups) => change((d) => ({ ...d, groups: [...groups] }))}
         more={(g) => ({ ...g, edges: [] })}
+        beside={(g, set, k, name) => {
+          const edge = g.edges[k]!;
+          const turned = { ...edge, swap: !edge.swap };
+          return (
+            g.size.kind !== "equal" && (
+              <button
+                type="button"
+                className={`btn btn-ghost btn-xs btn-square ${edge.swap ? "text-accent" : ""}`}
+                aria-pressed={edge.swap === true}
+                aria-label={`Turn round ${name}`}
+                title={`The ${g.size.kind === "two" ? "first " : ""}distance lies on ${firstFace(store, edge, isSwapped(g.size, edge))}`}
+                onClick={() => set({ ...g, edges: g.edges.map((e, i) => (i === k ? turned : e)) })}
+              >
+                ⇄
+              </button>
+            )
+          );
+        }}
         size={(g, set, i) => {
           const put = (size: Sized) => set({ ...g, size }),
             { size } = g;
@@ -60,8 +81,9 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
               />
               {size.kind !== "equal" && g.edges[0] && (
                 <p className="quiet text-xs">
-                  The {size.kind === "two" ? "first" : ""} distance lies on {firstFace(store, g.edges[0], size.swap)}
-                  {g.edges.length > 1 && ", of the first edge"}.
+                  The {size.kind === "two" ? "first" : ""} distance lies on{" "}
+                  {firstFace(store, g.edges[0], isSwapped(size, g.edges[0]))}
+                  {g.edges.length > 1 && ", of the first edge"}. ⇄ turns one edge round.
                 </p>
               )}
               {size.kind === "two" && (
@@ -83,7 +105,7 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
               )}
               {size.kind !== "equal" && (
                 <Tick
-                  label="swap the two faces, of all edges of the group"
+                  label="swap the two faces for the whole group"
                   on={size.swap === true}
                   onChange={(swap) => put({ ...size, swap })}
                 />

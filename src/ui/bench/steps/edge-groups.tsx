@@ -18,12 +18,15 @@ export function EdgeGroups<G extends Group>({
   onChange,
   more,
   size,
+  beside,
 }: {
   store: BenchStore;
   groups: readonly G[];
   onChange: (groups: readonly G[]) => void;
   more: (g: G) => G;
   size: (g: G, set: (g: G) => void, i: number) => ReactNode;
+  /** What stands beside an edge of a group. */
+  beside?: (g: G, set: (g: G) => void, edge: number, name: string) => ReactNode;
 }) {
   const put = (i: number, g: G) => onChange(groups.map((o, k) => (k === i ? g : o)));
   const name = (i: number) => (groups.length > 1 ? `Edges of group ${i + 1}` : "Edges");
@@ -47,34 +50,41 @@ export function EdgeGroups<G extends Group>({
   };
   return (
     <>
-      {groups.map((g, i) => (
-        <div key={i} className="space-y-1.5 border-b border-base-300 pb-2">
-          {size(g, (n) => put(i, n), i)}
-          <Picks
-            store={store}
-            id={`group ${i}`}
-            name={name(i)}
-            first
-            hint="click edges"
-            take={["edge"]}
-            items={calledApart(
-              store,
-              g.edges.map((e) => e.on),
+      {groups
+        .map((g, i) => ({
+          g,
+          i,
+          names: calledApart(
+            store,
+            g.edges.map((e) => e.on),
+          ),
+        }))
+        .map(({ g, i, names }) => (
+          <div key={i} className="space-y-1.5 border-b border-base-300 pb-2">
+            {size(g, (n) => put(i, n), i)}
+            <Picks
+              store={store}
+              id={`group ${i}`}
+              name={name(i)}
+              first
+              hint="click edges"
+              take={["edge"]}
+              items={names}
+              beside={beside && ((k) => beside(g, (n) => put(i, n), k, names[k]!))}
+              onPick={toggle(i)}
+              onRemove={(k) => put(i, { ...g, edges: g.edges.filter((_, n) => n !== k) })}
+            />
+            {groups.length > 1 && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs"
+                onClick={() => onChange(groups.filter((_, k) => k !== i))}
+              >
+                Take group out
+              </button>
             )}
-            onPick={toggle(i)}
-            onRemove={(k) => put(i, { ...g, edges: g.edges.filter((_, n) => n !== k) })}
-          />
-          {groups.length > 1 && (
-            <button
-              type="button"
-              className="btn btn-ghost btn-xs"
-              onClick={() => onChange(groups.filter((_, k) => k !== i))}
-            >
-              Take group out
-            </button>
-          )}
-        </div>
-      ))}
+          </div>
+        ))}
       <button
         type="button"
         className="btn btn-xs"

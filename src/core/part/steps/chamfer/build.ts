@@ -44,7 +44,7 @@ export const buildChamfer: Build<ChamferStep> = (context, step) => {
             [p, q] = t.edgeFaces[f.index]! as [number, number];
           // the name puts one of the two faces first: that is the one the first distance lies on
           const isFirst = t.names[p]!.includes(parseEdge(f.ref.edge)[0]),
-            face = isFirst !== swap ? p : q;
+            face = isFirst !== (swap !== f.swap) ? p : q;
           return {
             id: f.id,
             edge: t.edges[f.index]!,

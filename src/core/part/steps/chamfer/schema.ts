@@ -24,7 +24,8 @@ export const ChamferStepSchema = z.strictObject({
             swap: z.boolean().optional(),
           }),
         ]),
-        edges: z.array(StepEdgeSchema).max(500),
+        /** An edge may have it the other way round than its group. */
+        edges: z.array(StepEdgeSchema.extend({ swap: z.boolean().optional() })).max(500),
       }),
     )
     .min(1)

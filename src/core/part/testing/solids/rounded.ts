@@ -1,7 +1,13 @@
 import { arc, chamfer, extrude, fillet, line, part, poly, revolve, sketch } from "../build";
+import type { Step } from "../../steps/kinds";
 import { box, disc, rim, upright, type KnownSolid } from "./known";
 
 const { PI, SQRT2 } = Math;
+/** A chamfer whose edges have their two sizes the other way round than their group. */
+const turned = (step: Step): Step =>
+  step.kind === "chamfer"
+    ? { ...step, groups: step.groups.map((g) => ({ ...g, edges: g.edges.map((e) => ({ ...e, swap: true })) })) }
+    : step;
 
 /** Roundings and chamfers. */
 export const ROUNDED: readonly KnownSolid[] = [
@@ -166,6 +172,7 @@ export const ROUNDED: readonly KnownSolid[] = [
         extrude("b", "s", 30),
       ),
       part(...box(10, 20, 30), chamfer("c", { kind: "two", first: 5, second: 2, swap: true }, upright(1, 2))),
+      part(...box(10, 20, 30), turned(chamfer("c", { kind: "two", first: 5, second: 2 }, upright(1, 2)))),
       part(
         ...box(10, 20, 30),
         chamfer("c", { kind: "angle", distance: 2, angle: (Math.atan(2.5) * 180) / PI }, upright(1, 2)),
