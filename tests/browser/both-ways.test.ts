@@ -1,5 +1,8 @@
+import { createHash } from "node:crypto";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { circ, extrude, fillet, part, rect, sketch } from "@/core/part/testing/build";
+import { rim } from "@/core/part/testing/solids/known";
 import { SKETCH_ROWS } from "@/ui/bench/tray/sketch-rows";
 import { SOLID_ROWS } from "@/ui/bench/tray/solid-rows";
 import { type Hand, openBench, openBrowser, pictureOnFailure, report } from "./harness";
@@ -134,6 +137,117 @@ describe.sequential("every tool of the solid", () => {
   });
 });
 
+/** A block with a rounded edge and a round post beside it, as a body of its own. */
+const looked = () =>
+  part(
+    sketch("bs", "top", rect(-15, -10, 15, 10)),
+    extrude("b", "bs", 15),
+    fillet("f", 5, rim("l1")),
+    sketch("s", "top", circ(30, 0, 6)),
+    extrude("post", "s", 20, { operation: "separate" }),
+  );
+const POST = [30, -6, 10] as const;
+
+describe.sequential("how it is looked at", () => {
+  beforeAll(async () => {
+    hand = await openBench(browser, "Ottoline Marsh", /WS-04/, looked());
+    page = hand.page;
+    await hand.built();
+    // tools that stand still in motion show nothing that moves
+    await page.emulateMedia({ reducedMotion: "no-preference" });
+  });
+  /** What is seen of the part, without what lies over it. */
+  const picture = async () => {
+    await page.mouse.move(640, 5);
+    await hand.settled();
+    const shot = await page.locator("[data-camera]").first().screenshot();
+    return createHash("sha256").update(shot).digest("hex");
+  };
+  /** A tool gives so many pictures that all differ, and then the first again. */
+  const goesRound = async (kind: "sketch" | "solid", tool: string, name: Way["name"], states: number) => {
+    const first = await picture(),
+      seen = new Set([first]);
+    for (let i = 1; i < states; i++) {
+      await wayOf(name, kind).take(tool);
+      await expect.poll(async () => seen.has(await picture()), { timeout: 10_000 }).toBe(false);
+      seen.add(await picture());
+    }
+    await wayOf(name, kind).take(tool);
+    await expect.poll(picture, { timeout: 10_000 }).toBe(first);
+    note(kind, tool, name);
+  };
+  describe.each(WAYS)("by %s", (name) => {
+    const w = (kind: "sketch" | "solid" = "solid") => wayOf(name, kind);
+    it.each([
+      ["Display", 4],
+      ["Tangents", 3],
+      ["Depth", 2],
+    ] as const)("%s", (tool, states) => goesRound("solid", tool, name, states));
+    it.each(["Hide", "Show only this"])("%s", async (tool) => {
+      const first = await picture();
+      await w().thing(/^post/, POST);
+      const picked = await picture();
+      await w().take(tool);
+      await expect.poll(picture).not.toBe(picked);
+      expect(await picture()).not.toBe(first);
+      await hand.key("Escape");
+      await w().take(tool);
+      await expect.poll(picture).toBe(first);
+      note("solid", tool, name);
+    });
+    it("a sketch on the part: see into, straight, swing, project, define the rest", async () => {
+      await hand.sketchOn("front");
+      await goesRound("sketch", "See into", name, 3);
+      // which way is right and which up
+      const camera = async () =>
+        JSON.stringify(JSON.parse((await page.getByTestId("sketch").getAttribute("data-camera"))!).slice(1, 3));
+      const straight = await camera();
+      const [x, y] = await hand.point("origin");
+      await page.mouse.move(x + 60, y - 60);
+      await page.mouse.down({ button: "right" });
+      await page.mouse.move(x + 120, y - 30, { steps: 4 });
+      await page.mouse.up({ button: "right" });
+      await expect.poll(camera).not.toBe(straight);
+      await w("sketch").take("Straight");
+      await expect.poll(camera).toBe(straight);
+      note("sketch", "Straight", name);
+      const scale = async () =>
+        Number(JSON.parse((await page.getByTestId("sketch").getAttribute("data-camera"))!)[3].toFixed(3));
+      await w("sketch").take("Fit");
+      const fitted = await scale();
+      await page.mouse.move(x + 60, y - 60);
+      await page.mouse.wheel(0, -300);
+      await expect.poll(scale).not.toBe(fitted);
+      await w("sketch").take("Fit");
+      await expect.poll(scale).toBe(fitted);
+      note("sketch", "Fit", name);
+      // of the round post its outline: two lines, with the rims seen from their edge
+      await w("sketch").take("Project", 1);
+      await w("sketch").at([30, 10]);
+      await expect.poll(hand.curves).toBe(4);
+      note("sketch", "Project", name);
+      await w("sketch").take("Line");
+      await w("sketch").at([-10, 25], [10, 35]);
+      await hand.keys("Escape q");
+      await hand.freedoms(4);
+      const drawn = () => page.locator("[data-curve^=l] path").last().getAttribute("d");
+      const still = await drawn();
+      await w("sketch").take("Swing");
+      await expect.poll(drawn).not.toBe(still);
+      await w("sketch").take("Swing");
+      await expect.poll(drawn).toBe(still);
+      note("sketch", "Swing", name);
+      await w("sketch").take("Define the rest");
+      await w("sketch").press(page.getByRole("button", { name: /^Take/ }));
+      await hand.freedoms(0);
+      note("sketch", "Define the rest", name);
+      await w("sketch").take("Done");
+      await page.getByTestId("sketch").waitFor({ state: "detached" });
+      await hand.key("Control+z");
+    });
+  });
+});
+
 describe.sequential("regions of a sketch", () => {
   beforeAll(async () => {
     hand = await openBench(browser, "Ottoline Marsh", /WS-04/, block());
@@ -187,14 +301,7 @@ describe.sequential("regions of a sketch", () => {
 });
 
 it("no tool is without both ways", () => {
-  // of what only changes how it is looked at, what shows in no count is left to the eye
-  const eye = ["Swing", "Straight", "See into", "Project", "Define the rest", "Display", "Tangents", "Depth", "Hide"];
-  const more = [...eye, "Show only this", "Fit"];
-  const all = (["sketch", "solid"] as const).flatMap((kind) =>
-    labelsOf(kind)
-      .filter((l) => !more.includes(l))
-      .map((l) => `${kind}: ${l}`),
-  );
+  const all = (["sketch", "solid"] as const).flatMap((kind) => labelsOf(kind).map((l) => `${kind}: ${l}`));
   const lacking = all.flatMap((t) => WAYS.filter((way) => !done.get(t)?.has(way)).map((way) => `${t}, ${way}`));
   expect(lacking).toEqual([]);
 });

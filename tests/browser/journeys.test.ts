@@ -1,6 +1,7 @@
 import type { Browser, Locator, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, expect, it } from "vitest";
 import { type Hand, openBench, openBrowser, pictureOnFailure, report, type } from "./harness";
+import { byKeyboard } from "./ways";
 
 let browser: Browser, page: Page, hand: Hand;
 const counts: string[] = [];
@@ -34,6 +35,7 @@ afterAll(async () => {
 });
 
 const near = (v: number) => hand.volumeNear(v);
+const exact = (v: number) => expect.poll(hand.volume, { timeout: 20_000 }).toBeCloseTo(v, 0);
 /** A part from nothing, its actions counted. @param aim two thirds of what it took before */
 function whole(name: string, aim: number, build: () => Promise<void>): void {
   it(name, async () => {
@@ -86,34 +88,71 @@ whole("a turned part with a groove and chamfers of two sizes", 65, async () => {
   await accepted(chamfer);
 });
 
-whole("a stool: rings of one sketch at two heights, mirrored and hollow", 65, async () => {
+/** Area of what lies within a circle about the origin, right of x = a and above y = b. */
+const cornerOfDisc = (r: number, a: number, b: number): number => {
+  const under = (x: number) => (x * Math.sqrt(r * r - x * x) + r * r * Math.asin(x / r)) / 2;
+  const end = Math.sqrt(r * r - b * b);
+  return under(end) - under(a) - b * (end - a);
+};
+/** Of a quarter of a ring between two radii, all its sides moved in by so much. */
+const quarterRing = (outer: number, inner: number, by: number) =>
+  cornerOfDisc(outer - by, by, by) - cornerOfDisc(inner + by, by, by);
+
+whole("a stool of concentric arcs and an offset outline: two heights, mirrored and hollow", 65, async () => {
   await hand.sketchOn("top");
-  await hand.key("r");
-  await at([0, 0], [120, 0]);
-  // the outline once more, further in
-  await hand.key("b");
-  await hand.pick("c1");
-  await at([80, 0]);
+  // two arcs about the origin, and the lines that close them
+  await hand.keys("t t");
+  await at([0, 0], [180, 0], [0, 180]);
+  await at([0, 0], [90, 0], [0, 90]);
+  await hand.key("w");
+  await hand.pick("a2.start", "a1.start");
+  await hand.key("Escape");
+  await hand.pick("a2.end", "a1.end");
+  await hand.key("Escape");
   const [x, y] = await hand.point("origin");
-  await hand.dimension([await hand.on("c1", 0.12)], [x + 150, y - 120], "60");
+  await hand.dimension([await hand.on("a1", 0.5)], [x + 210, y - 200], "60");
+  await hand.dimension([await hand.on("a2", 0.5)], [x + 20, y - 20], "30");
+  await hand.key("b");
+  await hand.pick("a1");
+  await hand.click(x + 95, y - 95);
   await hand.key("q");
-  const sizes = page.locator("[data-dimension-id]");
-  await sizes.first().dblclick();
-  await type(page.getByLabel("size", { exact: true }), "10");
+  expect(await page.locator("[data-dimension-id]").count()).toBe(3);
+  await page.locator("[data-dimension-id]").last().dblclick();
+  await type(page.getByLabel("size", { exact: true }), "5");
   await hand.key("Enter");
   await hand.key("1");
   const ring = await hand.card("w", "Extrude");
   await page.keyboard.type("20");
   await accepted(ring);
-  const inner = await hand.card("w", "Extrude");
+  const seat = await hand.card("w", "Extrude");
   await page.keyboard.type("8");
-  await near(Math.PI * ((900 - 400) * 20 + 400 * 8));
-  await accepted(inner);
+  const whole = quarterRing(60, 30, 0),
+    floor = quarterRing(60, 30, 5);
+  const solid = (whole - floor) * 20 + floor * 8;
+  await near(solid);
+  await accepted(seat);
   const mirror = await hand.card("u", "Mirror");
-  await mirror.getByLabel("About").selectOption({ label: "top" });
-  await near(2 * Math.PI * ((900 - 400) * 20 + 400 * 8));
+  await mirror.getByLabel("About").selectOption({ label: "right" });
+  await near(2 * solid);
   await accepted(mirror);
+  // from below: the underside is gone to by the keys
+  const shell = await hand.card("d", "Shell");
+  await byKeyboard(hand, new Map()).thing(/^extrude[12]\/start/, [0, 0, 0]);
+  await type(shell.getByLabel("Wall thickness"), "2");
+  // within: all sides moved in by 2, the pockets' walls moved out by 2; under the pockets 6 high, beside them 18
+  const within = 2 * (cornerOfDisc(58, 0, 2) - cornerOfDisc(32, 0, 2)),
+    pockets = 2 * quarterRing(60, 30, 3);
+  await near(2 * solid - within * 6 - (within - pockets) * 12);
+  await accepted(shell);
 });
+
+/** What two chamfers take off the edges of 40 and of 60 that meet at a corner; each by its way in and its way down. */
+const cutOff = ([a, down]: readonly [number, number], [b, deep]: readonly [number, number]): number => {
+  const h = Math.min(down, deep);
+  // they share (a - a w / down)(b - b w / deep) at each depth w
+  const shared = a * b * (h - (h * h * (1 / down + 1 / deep)) / 2 + h ** 3 / (3 * down * deep));
+  return (a * down * 40) / 2 + (b * deep * 60) / 2 - shared;
+};
 
 whole("a bracket with equal holes and a chamfer the other way round", 65, async () => {
   await hand.rectangle("top", "60", "40");
@@ -128,12 +167,17 @@ whole("a bracket with equal holes and a chamfer the other way round", 65, async 
   await accepted(hole);
   const chamfer = await hand.card("s", "Chamfer");
   await hand.touch([60, 20, 10], /extrude1\/(end|side\/l2)\|/);
+  await hand.touch([30, 0, 10], /extrude1\/(end|side\/l1)\|/);
   await chamfer.getByRole("button", { name: "Two distances" }).click();
   await type(chamfer.getByLabel("Distance", { exact: true }), "2");
   await type(chamfer.getByLabel("On the other face"), "5");
-  await near(24_000 - 320 * Math.PI - 5 * 40);
-  await chamfer.getByLabel(/^swap the two faces/).click();
-  await near(24_000 - 320 * Math.PI - 5 * 40);
+  // 2 lies on the top at one edge and on the side at the other: the corner is cut off twice, by different slants
+  await exact(24_000 - 320 * Math.PI - cutOff([2, 5], [2, 5]));
+  await chamfer
+    .getByRole("button", { name: /^Turn round/ })
+    .last()
+    .click();
+  await exact(24_000 - 320 * Math.PI - cutOff([2, 5], [5, 2]));
   await accepted(chamfer);
 });
 

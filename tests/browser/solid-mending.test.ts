@@ -132,6 +132,8 @@ describe.sequential("two bodies, looked at one by one", () => {
     // the post stands in front of the block: hidden, the pointer goes through it to the block
     await hand.touch([6, -6, 20], /^extrude2/);
     await hand.key("5");
+    await hand.touch([6, 0, 8], /^extrude1\/side/);
+    await hand.key("Escape");
     await hand.key("7");
     const look = page.getByRole("group", { name: "Bodies" });
     expect(await look.getByLabel("extrude2").isChecked()).toBe(false);

@@ -185,10 +185,10 @@ function Model({
   const layers = useMemo((): Layer[] => {
     if (!built?.mesh) return [];
     const sketch = mode.kind === "sketch" ? sketchOf(document, mode.step) : undefined;
-    const colours = coloursOf(document, built.model);
+    const colours = coloursOf(document, built.model),
+      hidden = hiddenFaces(built.bodies, looking.hidden);
     if (!sketch) {
       const { faces, tangent } = looking,
-        hidden = hiddenFaces(built.bodies, looking.hidden),
         plane = cutOf(looking.section);
       return [
         {
@@ -201,10 +201,10 @@ function Model({
         },
       ];
     }
-    if (see === "solid") return [{ mesh: built.mesh, style: "model" }];
-    if (see === "faded") return [{ mesh: built.mesh, style: "faded" }];
+    if (see === "solid") return [{ mesh: built.mesh, style: "model", hidden }];
+    if (see === "faded") return [{ mesh: built.mesh, style: "faded", hidden }];
     const frame = frameOf(sketch.plane);
-    return [{ mesh: built.mesh, style: "model", cut: { at: frame.origin, normal: normalOf(frame) } }];
+    return [{ mesh: built.mesh, style: "model", hidden, cut: { at: frame.origin, normal: normalOf(frame) } }];
   }, [built?.mesh, built?.model, built?.bodies, mode, see, document, looking]);
   const corner = useOverlaid((w, h) => (camera.corner = [w + 24, h + 24]));
   const hint = useCallback((h: string) => onHint(h), [onHint]);

@@ -186,6 +186,7 @@ export function createBench({
       openPanel: (panel) => set({ panel: get().panel === panel ? undefined : panel }),
       leave() {
         const { mode, typing, toolName, selection, panel, proposals, dispute, swinging } = get();
+        set({ reached: undefined });
         // Escape goes out one level at a time
         if (panel || proposals || dispute || swinging)
           return set({

@@ -17,6 +17,8 @@ import type { Sketch } from "@/core/sketch/sketch";
 export interface Shown {
   readonly mesh: Mesh;
   readonly model: Model;
+  /** Places of faces that are hidden: what belongs to them alone cannot be picked. */
+  readonly hidden?: ReadonlySet<number>;
 }
 
 /** A body of the part, and how many faces it has: bodies stand one after the other in the mesh. */

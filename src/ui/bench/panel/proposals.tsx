@@ -40,7 +40,7 @@ export function Proposals({ store, proposals }: { store: BenchStore; proposals: 
         ))}
       </ul>
       <div className="flex gap-2 pt-1.5">
-        <button className="btn btn-primary btn-xs" disabled={!taken.length} onClick={take}>
+        <button autoFocus className="btn btn-primary btn-xs" disabled={!taken.length} onClick={take}>
           Take {taken.length}
         </button>
         <button className="btn btn-ghost btn-xs" onClick={() => store.getState().leave()}>

@@ -43,6 +43,10 @@ export const DimensionInk = memo(DrawnDimension, (a, b) => {
   );
 });
 
+/** Along an offset one number says it for all, until a curve of it is picked. */
+export const isLettered = (d: Dimension, picked: readonly string[]): boolean =>
+  !d.repeats || picked.includes(d.id) || d.of.some((r) => picked.includes(curveOf(r)));
+
 /** Half of what the field of a size takes on the screen, with a little air; it is never cut off by the view's edge. */
 const FIELD_PIXELS = [80, 24] as const;
 const within = (at: number, half: number, whole: number) => Math.max(half, Math.min(whole - half, at));

@@ -27,7 +27,7 @@ export function picturesAt(store: BenchStore, step: string, at: Vec2, what: Part
   const whole = what === "face",
     isSection = (e: Edge) => parsePicture(e.key).kind === "section";
   const single = built.edges.filter((e) => !isSection(e));
-  const face = whole ? built.model?.faces[faceAt(camera, built.mesh, pixel) ?? -1]?.key : undefined;
+  const face = whole ? built.model?.faces[faceAt(camera, { mesh: built.mesh }, pixel) ?? -1]?.key : undefined;
   const one =
     what === "edge"
       ? single[

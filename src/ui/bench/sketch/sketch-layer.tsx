@@ -16,7 +16,7 @@ import { picturesAt } from "./part-pictures";
 import { PreviewInk } from "./preview-ink";
 import { distinctWays, useSwing } from "./use-swing";
 import { TypingFields } from "./typing-fields";
-import { DimensionInk } from "./dimension-ink";
+import { DimensionInk, isLettered } from "./dimension-ink";
 import { Axes, Handles, HoverInk, OpenEnd } from "./fixed-ink";
 import { hitAt } from "./hit";
 import { MarkInks } from "./mark-ink";
@@ -223,29 +223,29 @@ export function SketchLayer({
     [stored, diagnosis, movingKey, chosenKey, troubledKey, hover, view, frame],
   );
   const isTypingId = typing && "id" in typing ? typing.id : undefined;
+  const isShown = (d: Dimension) => about.has(d.id) || isLettered(d, selection);
   const sizes = (list: readonly Dimension[], on: SVGGElement | null) =>
-    list.map((d) => (
-      <DimensionInk
-        key={d.id}
-        paper={on}
-        passive={passive}
-        store={store}
-        sketch={sketch}
-        dimension={d}
-        frame={frame}
-        chosen={selection.includes(d.id)}
-        troubled={about.has(d.id)}
-        isTyping={isTypingId === d.id}
-      />
-    ));
-  // along an offset one number says it for all, until a curve of it is picked
-  const isShown = (d: Dimension) =>
-    !d.repeats || about.has(d.id) || selection.includes(d.id) || d.of.some((r) => selection.includes(curveOf(r)));
+    list
+      .filter(isShown)
+      .map((d) => (
+        <DimensionInk
+          key={d.id}
+          paper={on}
+          passive={passive}
+          store={store}
+          sketch={sketch}
+          dimension={d}
+          frame={frame}
+          chosen={selection.includes(d.id)}
+          troubled={about.has(d.id)}
+          isTyping={isTypingId === d.id}
+        />
+      ));
   const follows = (d: Dimension) => d.of.some((r) => moving.has(curveOf(r)));
   const stillSizes = useMemo(
     () =>
       sizes(
-        stored.dimensions.filter((d) => isShown(d) && !follows(d)),
+        stored.dimensions.filter((d) => !follows(d)),
         paper,
       ),
     [stored, movingKey, chosenKey, troubledKey, passive, isTypingId, paper, frame, view],
@@ -327,11 +327,7 @@ export function SketchLayer({
       {/* marks would only trail behind what is dragged */}
       {!preview.sketch && <MarkInks {...{ store, sketch, px, selection, agreeing, passive }} dragFrom={boxFrom} />}
       {stillSizes}
-      {moving.size > 0 &&
-        sizes(
-          sketch.dimensions.filter((d) => isShown(d) && follows(d)),
-          top,
-        )}
+      {moving.size > 0 && sizes(sketch.dimensions.filter(follows), top)}
       {typing && "fresh" in typing && (
         <DimensionInk
           paper={paper}

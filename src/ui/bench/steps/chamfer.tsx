@@ -32,7 +32,8 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
         more={(g) => ({ ...g, edges: [] })}
         beside={(g, set, k, name) => {
           const edge = g.edges[k]!;
-          const turned = { ...edge, swap: !edge.swap };
+          const turned = { ...edge, swap: !edge.swap },
+            which = g.size.kind === "two" ? "first distance" : "distance";
           return (
             g.size.kind !== "equal" && (
               <button
@@ -40,7 +41,7 @@ export function ChamferCard({ store, draft, change }: CardProps<ChamferStep>) {
                 className={`btn btn-ghost btn-xs btn-square ${edge.swap ? "text-accent" : ""}`}
                 aria-pressed={edge.swap === true}
                 aria-label={`Turn round ${name}`}
-                title={`The ${g.size.kind === "two" ? "first " : ""}distance lies on ${firstFace(store, edge, isSwapped(g.size, edge))}`}
+                title={`The ${which} lies on ${firstFace(store, edge, isSwapped(g.size, edge))}`}
                 onClick={() => set({ ...g, edges: g.edges.map((e, i) => (i === k ? turned : e)) })}
               >
                 ⇄

@@ -32,12 +32,14 @@ const bodiesPicked = (store: BenchStore): string[] => {
   return built?.model ? [...new Set(things.map((t) => built.bodies[ends.findIndex((e) => faceOf(t) < e)]!.id))] : [];
 };
 const hide = (only: boolean) => (store: BenchStore) => {
-  const { built, looking, look, say } = store.getState(),
+  const { built, looking, look, say, pickThings } = store.getState(),
     picked = bodiesPicked(store);
   if (!picked.length)
     return looking.hidden.length
       ? look({ hidden: [] })
       : say({ kind: "notice", text: "Pick a face of the body first; the key again shows everything.", about: [] });
+  // what is hidden is not picked any more
+  if (!only) pickThings([]);
   look({
     hidden: only ? built!.bodies.map((b) => b.id).filter((id) => !picked.includes(id)) : [...looking.hidden, ...picked],
   });

@@ -46,6 +46,17 @@ describe("what lies under the pointer", () => {
     expect(at([10, 0, 10], ["face"], cut)).not.toContain("b/side/l1");
     expect(at([60, 0, 20], ["vertex"], cut)).toEqual([]);
   });
+  it("what is hidden is not picked, and what lies behind it is", () => {
+    const end = shown.model.faces.findIndex((f) => f.key === "b/end");
+    const without = (faces: number[], p: Vec3) =>
+      thingsAt(camera, { ...shown, hidden: new Set(faces) }, camera.toPixels(p), ALL).map((t) => keyOf(shown.model, t));
+    expect(without([], [40, 8, 20])[0]).toBe("b/end");
+    expect(without([end], [40, 8, 20])[0]).not.toBe("b/end");
+    // an edge goes only with both its faces
+    expect(without([end], [40, 0, 20])[0]).toBe("b/end|b/side/l1");
+    const all = shown.model.faces.map((_, i) => i);
+    expect(without(all, [40, 0, 20])).toEqual([]);
+  });
   it("in perspective a place is picked where it is drawn", () => {
     camera.perspective = true;
     expect(at([40, 8, 20], ALL)[0]).toBe("b/end");

@@ -19,7 +19,7 @@ export const isCutAway = (cut: Cut | undefined, p: Vec3): boolean =>
   cut !== undefined && dot3(cut.normal, [p[0] - cut.at[0], p[1] - cut.at[1], p[2] - cut.at[2]]) > UNSEEN;
 
 /** The faces of a mesh under a pixel, the nearest to the viewer first; facets are good enough to point with. */
-export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[] {
+export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut, hidden?: ReadonlySet<number>): Under[] {
   const { positions: p, triangles: t } = mesh;
   const n = p.length / 3,
     px = new Float64Array(2 * n),
@@ -31,6 +31,7 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[
   }
   const found = new Map<number, number>();
   mesh.faces.forEach(({ start, count }, face) => {
+    if (hidden?.has(face)) return;
     for (let k = start; k < start + count; k += 3) {
       const [a, b, c] = [t[k]!, t[k + 1]!, t[k + 2]!];
       const ax = px[2 * a]!,
@@ -61,7 +62,15 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut): Under[
   return [...found].map(([face, d]) => ({ face, depth: d })).sort((a, b) => b.depth - a.depth);
 }
 
-export const faceAt = (camera: Camera, mesh: Mesh, at: Vec2): number | undefined => facesAt(camera, mesh, at)[0]?.face;
+export const faceAt = (camera: Camera, { mesh, hidden }: Pick<Shown, "mesh" | "hidden">, at: Vec2) =>
+  facesAt(camera, mesh, at, undefined, hidden)[0]?.face;
+
+/** Whether a thing of the part lies only on faces that are hidden. */
+export function isHidden({ model, hidden }: Pick<Shown, "model" | "hidden">, t: Thing): boolean {
+  if (!hidden?.size) return false;
+  if (t.kind === "face") return hidden.has(t.index);
+  return (t.kind === "edge" ? model.edges : model.vertices)[t.index]!.faces.every((f) => hidden.has(f));
+}
 
 /** Polylines in space that pass within reach of a pixel: how near, and how deep there. */
 function linesAt(
@@ -117,14 +126,9 @@ const VERTEX_PIXELS = 7;
  * Everything of the kinds wanted under a pixel: first what is seen there (corners before edges before the face),
  * then what lies behind, from front to back.
  */
-export function thingsAt(
-  camera: Camera,
-  { mesh, model }: Shown,
-  at: Vec2,
-  take: readonly Thing["kind"][],
-  cut?: Cut,
-): Thing[] {
-  const faces = facesAt(camera, mesh, at, cut),
+export function thingsAt(camera: Camera, shown: Shown, at: Vec2, take: readonly Thing["kind"][], cut?: Cut): Thing[] {
+  const { mesh, model } = shown;
+  const faces = facesAt(camera, mesh, at, cut, shown.hidden),
     front = faces[0]?.depth ?? -Infinity;
   // an edge of the nearest face stands a hair behind its facets
   const slack = 14 / camera.scale;
@@ -156,6 +160,7 @@ export function thingsAt(
       list.push({ thing: { kind: "face", index: f.face }, rank: 2, hidden: i > 0, depth: f.depth }),
     );
   return list
+    .filter((x) => !isHidden(shown, x.thing))
     .sort(
       (a, b) =>
         Number(a.hidden) - Number(b.hidden) || (a.hidden ? b.depth - a.depth : a.rank - b.rank || b.depth - a.depth),

@@ -4,9 +4,10 @@ import type { Model } from "@/core/kernel/model";
 import type { Thing } from "@/core/measure/measure";
 import { faceRef } from "@/core/part/reference/make";
 import type { Shown } from "../kernel/messages";
+import type { BenchState } from "../state";
 import type { BenchStore } from "../store";
 import type { Camera } from "./camera";
-import { cutOf } from "./paint";
+import { cutOf, hiddenFaces } from "./paint";
 import { faceAt, thingsAt } from "./pick";
 import { planeAt } from "./plane-layer";
 
@@ -14,10 +15,15 @@ export const ALL_KINDS = ["vertex", "edge", "face"] as const;
 const same = (a: Thing, b: Thing) => a.kind === b.kind && a.index === b.index;
 
 /** What can be picked now: the part before the step at work, or the part itself. */
-export function pickable(store: BenchStore): Shown | undefined {
-  const { built, mode, pickField } = store.getState();
+export function pickable({
+  built,
+  mode,
+  pickField,
+  looking,
+}: Pick<BenchState, "built" | "mode" | "pickField" | "looking">): Shown | undefined {
   if (mode.kind === "step" && pickField) return built?.under;
-  return built?.mesh && built.model ? { mesh: built.mesh, model: built.model } : undefined;
+  if (!built?.mesh || !built.model) return undefined;
+  return { mesh: built.mesh, model: built.model, hidden: hiddenFaces(built.bodies, looking.hidden) };
 }
 
 /** Where a thing of the part is: a face's centre, an edge's middle, a corner. */
@@ -56,7 +62,7 @@ export function takeThing(
 
 /** A click on the solid. */
 export function pickAt(store: BenchStore, at: Vec2, grow: boolean, behind: number): void {
-  const shown = pickable(store),
+  const shown = pickable(store.getState()),
     { camera, pickField, looking } = store.getState();
   if (!shown) return;
   const list = thingsAt(camera, shown, at, pickField?.take ?? ALL_KINDS, cutOf(looking.section)),
@@ -83,7 +89,8 @@ export function takePlaneOn(store: BenchStore, face: number | undefined): void {
 /** A click while a plane is chosen for a sketch: a face of the part, or one of the three planes. */
 export function pickPlaneAt(store: BenchStore, at: Vec2): void {
   const { built, camera, takePlane, planeShift } = store.getState();
-  const face = built?.mesh && built.model ? faceAt(camera, built.mesh, at) : undefined;
+  const shown = pickable(store.getState());
+  const face = shown && faceAt(camera, shown, at);
   const base = face === undefined ? planeAt(camera, planeShift, built?.properties?.box, at) : undefined;
   if (base) return takePlane({ base, ...planeShift });
   takePlaneOn(store, face);

@@ -5,10 +5,12 @@ import { edgeRef, faceRef, vertexRef } from "@/core/part/reference/make";
 import { refText } from "@/core/part/reference/text";
 import type { Shown } from "../kernel/messages";
 import type { BenchStore } from "../store";
+import { isHidden } from "./pick";
 import { placeOfThing, pickable, takePlaneOn, takeThing } from "./picking";
 
 /** What can be gone to with the keys now, faces first, the nearest to the viewer before what lies behind. */
-function reachable(store: BenchStore, { model }: Shown): Thing[] {
+function reachable(store: BenchStore, shown: Shown): Thing[] {
+  const { model } = shown;
   const { mode, pickField, camera } = store.getState();
   const kinds: readonly Thing["kind"][] =
     pickField?.take ?? (mode.kind === "plane" ? ["face"] : ["face", "edge", "vertex"]);
@@ -17,7 +19,9 @@ function reachable(store: BenchStore, { model }: Shown): Thing[] {
   return (["face", "edge", "vertex"] as const)
     .filter((kind) => kinds.includes(kind))
     .flatMap((kind) =>
-      Array.from({ length: counts[kind] }, (_, index): Thing => ({ kind, index })).sort((a, b) => depth(b) - depth(a)),
+      Array.from({ length: counts[kind] }, (_, index): Thing => ({ kind, index }))
+        .filter((t) => !isHidden(shown, t))
+        .sort((a, b) => depth(b) - depth(a)),
     );
 }
 
@@ -31,7 +35,7 @@ export function thingCalled(store: BenchStore, { model }: Shown, t: Thing): stri
 
 /** Goes on to the next thing of the part, or back, and says what it is. */
 export function reachOn(store: BenchStore, by: 1 | -1): void {
-  const shown = pickable(store);
+  const shown = pickable(store.getState());
   const list = shown ? reachable(store, shown) : [];
   if (!shown || !list.length) return;
   const { reached, say } = store.getState();
@@ -45,7 +49,7 @@ export function reachOn(store: BenchStore, by: 1 | -1): void {
 /** Takes what was gone to with the keys. @returns whether there was something */
 export function takeReached(store: BenchStore, grow: boolean): boolean {
   const { reached, mode } = store.getState();
-  const shown = pickable(store);
+  const shown = pickable(store.getState());
   if (!reached || !shown) return false;
   store.getState().say(undefined);
   if (mode.kind === "plane") takePlaneOn(store, reached.kind === "face" ? reached.index : undefined);

@@ -14,7 +14,7 @@ import { screenPath } from "../sketch/curve-ink";
 import type { Camera } from "./camera";
 import { cutOf, isSeen } from "./paint";
 import { isCutAway, thingsAt, type Cut } from "./pick";
-import { ALL_KINDS } from "./picking";
+import { ALL_KINDS, pickable } from "./picking";
 import { edgeNow } from "./refs";
 import { useCamera } from "./viewport";
 
@@ -44,15 +44,7 @@ export function SolidLayer({ store }: { store: BenchStore }) {
     window.addEventListener("pointermove", move);
     return () => window.removeEventListener("pointermove", move);
   }, [store]);
-  const shown = useMemo(
-    () =>
-      mode.kind === "step" && field
-        ? built?.under
-        : built?.mesh && built.model
-          ? { mesh: built.mesh, model: built.model }
-          : undefined,
-    [built, mode.kind, field],
-  );
+  const shown = useMemo(() => pickable({ built, mode, pickField: field, looking }), [built, mode, field, looking]);
   const canPick = shown && (field || mode.kind === "solid" || mode.kind === "plane");
   const take = field?.take ?? (mode.kind === "plane" ? (["face"] as const) : ALL_KINDS);
   const list = canPick && at ? thingsAt(camera, shown, at, take, cutOf(looking.section)) : [];
