@@ -24,7 +24,7 @@ import { handout } from "@/server/handouts";
 import { remarkAll } from "@/server/marking";
 import { momentIn } from "@/server/moments";
 import { enoughParts } from "@/server/own-parts";
-import { checkAgain } from "@/server/submissions";
+import { checkAgain } from "@/server/tries/checks";
 import type { ExerciseFormState } from "./exercise-actions";
 import { allowed } from "./visitor";
 
@@ -169,7 +169,7 @@ export async function changeMarking(_: ExerciseFormState, form: FormData): Promi
 export async function checkHandoutAgain(form: FormData): Promise<void> {
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
-  await checkAgain({ handout: id, only: form.get("only") === "failed" ? "failed" : undefined });
+  await checkAgain({ handout: id, ...(form.get("only") === "failed" && { only: "failed" as const }) });
   revalidatePath(`/handouts/${id}`);
 }
 
@@ -188,7 +188,8 @@ export async function issue(_: ExerciseFormState, form: FormData): Promise<Exerc
   const seen = z.coerce.number().int().safeParse(form.get("version"));
   const enough = await enoughParts((await exercise(id)).document, await studentsOf(id, terms.value.audience));
   if (!enough.ok) return { sentence: enough.refusal.sentence };
-  const made = await issueHandout(id, terms.value, seen.success ? seen.data : undefined);
+  const issue = z.uuid().safeParse(form.get("issue"));
+  const made = await issueHandout(id, terms.value, seen.success ? seen.data : undefined, issue.data);
   if (made) redirect(`/handouts/${made}`);
   const row = await exercise(id);
   if (seen.success && seen.data !== row.version)

@@ -2,8 +2,7 @@
 
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
-import { stopCheck } from "@/server/running";
-import { retryCheck } from "@/server/submissions";
+import { retryCheck, stopCheck } from "@/server/tries/checks";
 import { administrating } from "./visitor";
 
 const idIn = (form: FormData) => z.uuid().parse(form.get("submission"));

@@ -28,7 +28,7 @@ import type { Outcome } from "@/core/units/refusal";
 import { migrate } from "@/server/migrate";
 import { makeKey, makePerson } from "@/server/people";
 import { closeDatabase } from "@/server/database";
-import { checkAgain } from "@/server/submissions";
+import { checkAgain } from "@/server/tries/checks";
 import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
@@ -218,7 +218,7 @@ async function recheck(
   const { submission, handout } = values;
   if (submission && id.safeParse(submission).success) print({ queued: await checkAgain({ submission }) });
   else if (handout && id.safeParse(handout).success)
-    print({ queued: await checkAgain({ handout, only: values.failed ? "failed" : undefined }) });
+    print({ queued: await checkAgain({ handout, ...(values.failed && { only: "failed" as const }) }) });
   else throw new BadInput(`--submission or --handout names what is checked again. ${USAGE}`);
   await closeDatabase();
   return 0;

@@ -16,7 +16,7 @@ import { decide } from "@/server/marking";
 import { flatPicture } from "@/server/part-picture";
 import { packMesh, packPicture } from "@/server/pictures";
 import { dequeue } from "@/server/queue";
-import { checkInput, writeReport } from "@/server/submissions";
+import { beginCheck, finishCheck } from "@/server/tries/checks";
 import { rememberShown } from "@/server/works";
 import { measurePart } from "@/core/check/measured";
 import { displayMesh } from "@/core/check/display-mesh";
@@ -47,7 +47,7 @@ async function handsInChecked(
   document: PartDocument,
 ): Promise<string> {
   const submission = await handsIn(h, c.students.get(name)!, (own) => ({ ...document, name: own }));
-  const input = (await checkInput(submission))!;
+  const { ticket, input } = (await beginCheck(submission, ""))!;
   const checked = checkSubmission(c.kernel, input.exercise, input.document as PartDocument, {
     references,
     by: { initials: input.initials },
@@ -55,7 +55,7 @@ async function handsInChecked(
   if (!checked.ok) throw new Error(checked.refusal.sentence);
   const { report, picture } = checked.value;
   const grade = gradeReport(input.exercise, report);
-  await writeReport(submission, `demo:${submission}`, input.revision, report, grade, packPicture(picture));
+  await finishCheck(ticket, submission, report, grade, packPicture(picture));
   await dequeue({ task: "check", submission });
   return submission;
 }

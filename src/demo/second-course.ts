@@ -7,7 +7,8 @@ import type { PartDocument } from "@/core/part/document";
 import type { Step } from "@/core/part/steps/kinds";
 import { rows } from "@/server/database";
 import { handout } from "@/server/handouts";
-import { handoutOf, ownPartInput, saveOwnPart } from "@/server/own-parts";
+import { beginOwnPart, handoutOf, ownPartInput, saveOwnPart } from "@/server/own-parts";
+import { stepRun } from "@/server/tries/runs";
 import { openWork } from "@/server/works";
 import { spacerExercise } from "./exercises";
 import { handsIn } from "./hands-in";
@@ -23,13 +24,15 @@ const listed = (e: Exercise, tags: readonly string[], level: number, minutes: nu
 /** Measures the own parts of a handout here, as the worker would. */
 async function measureOwnParts(kernel: Kernel, handoutId: string, people: Iterable<string>): Promise<void> {
   for (const person of people) {
+    const ticket = await beginOwnPart(handoutId, person);
+    if (!ticket) continue;
     const input = await ownPartInput(handoutId, person);
-    if (!input) continue;
     const own = withOwnNumbers(input.exercise, input.numbers);
     const targets = own.ok ? prepareExercise(kernel, own.value) : own;
     if (!targets.ok) throw new Error(targets.refusal.sentence);
+    const isSaved = !targets.value.proof.points.length && (await saveOwnPart(ticket, handoutId, person, targets.value));
     // the few that are left go the usual way
-    if (!targets.value.proof.points.length) await saveOwnPart(handoutId, person, input.revision, targets.value);
+    if (!isSaved) await stepRun(ticket, "again");
   }
 }
 

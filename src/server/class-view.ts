@@ -2,11 +2,10 @@ import type { Report } from "@/core/check/check";
 import { commonFaults } from "@/core/grade/faults";
 import type { Grade } from "@/core/grade/grade";
 import { rows } from "./database";
-import { IS_NEWEST } from "./newest";
 import type { Handout } from "./handouts";
 import { markedBy } from "./marking";
 
-/** One student's newest submission as the class view counts it. */
+/** One student's submission that counts, as the class view counts it. */
 export interface ClassPart {
   readonly submission: string;
   readonly person: string;
@@ -42,16 +41,14 @@ interface Row {
   readonly worked: number | null;
 }
 
-/** How a class did on a handout: by the newest submission of each that was checked. */
+/** How a class did on a handout: by the submission of each that counts. */
 export async function classView(h: Handout): Promise<ClassView> {
   const list = await rows<Row>(
     `select s.id, p.name as person, c.points, r.report, r.grade, s.attempt, w.worked_seconds as worked
-     from handouts h join submissions s on s.handout_id = h.id
-     join enrolments e on e.course_id = h.course_id and e.person_id = s.person_id and e.role = 'student'
-       and e.left_at is null
-     join people p on p.id = s.person_id join checks c on c.submission_id = s.id join reports r on r.id = c.report_id
+     from counting_tries k join submissions s on s.id = k.counting
+     join people p on p.id = k.person_id join checks c on c.submission_id = s.id join reports r on r.id = c.report_id
      left join works w on w.handout_id = s.handout_id and w.person_id = s.person_id
-     where h.id = $1 and ${IS_NEWEST} order by p.name`,
+     where k.handout_id = $1 order by p.name`,
     [h.id],
   );
   const exercise = markedBy(h);

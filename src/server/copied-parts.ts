@@ -54,17 +54,14 @@ export async function builtFromAnother(
   return found === undefined ? undefined : others[found];
 }
 
-/** Of a class: whose Sheet each newest part was built from, where that is another's. @returns names by person */
+/** Of a class: whose Sheet each part that counts was built from, where that is another's. @returns names by person */
 export async function copiesOn(handoutId: string): Promise<ReadonlyMap<string, string>> {
   const list = await rows<{ person_id: string; name: string; signature: Signature; figures: FiguresEvidence | null }>(
     `select o.person_id, p.name, o.targets->'signature' as signature,
        jsonb_path_query_first(r.report->'evidence', '$[*] ? (@.check == "figures")') as figures
      from own_parts o join people p on p.id = o.person_id
-     left join lateral (
-       select s.id from submissions s where s.handout_id = o.handout_id and s.person_id = o.person_id
-       order by s.attempt desc limit 1
-     ) s on true
-     left join checks c on c.submission_id = s.id left join reports r on r.id = c.report_id
+     left join counting_tries k on k.handout_id = o.handout_id and k.person_id = o.person_id
+     left join tries t on t.submission_id = k.counting left join reports r on r.id = t.report_id
      where o.handout_id = $1 and o.targets is not null order by o.place`,
     [handoutId],
   );

@@ -1,4 +1,5 @@
 import { one, rows, transaction } from "./database";
+import { openMeasuring } from "./exercises";
 import { IS_OPEN_TO } from "./open-to";
 import type { Person } from "./people";
 import type { Role } from "./permissions";
@@ -53,40 +54,34 @@ export const timeZoneOf = async (exerciseId: string): Promise<string> =>
 
 /**
  * Handouts of a course that this person may see, the nearest due first, with how far the class and this person are.
- * Looks at the newest attempt of each student of this course only, and opens no report.
+ * Of this person: how the newest try stands, and the points of the one that counts. Opens no report.
  */
 export const handoutsOf = (courseId: string, person: Person) =>
   rows<HandoutRow>(
-    `with students as materialized (
-       select person_id, group_id from enrolments where course_id = $1 and role = 'student' and left_at is null
-     ), mine as (
+    `with mine as (
        select h.* from handouts h join enrolments e on e.course_id = h.course_id and e.person_id = $2
        where h.course_id = $1 and ${IS_OPEN_TO}
      ), standing as materialized (
-       select h.id as handout_id, l.person_id, l.id, l.late_seconds, c.state,
-         c.shown_points, c.shown_of, c.needs, c.turn,
+       select k.handout_id, k.person_id, k.newest, k.counting, k.tries, c.needs,
          c.accepted_at is not null or c.returned_at is not null as is_seen
-       from mine h cross join students p
-       cross join lateral (
-         select s.id, s.person_id, s.late_seconds from submissions s
-         where s.handout_id = h.id and s.person_id = p.person_id order by s.attempt desc limit 1
-       ) l join checks c on c.submission_id = l.id
+       from counting_tries k left join tries c on c.submission_id = k.counting where k.course_id = $1
      ), told as (
-       select handout_id, count(*)::int as handed_in,
-         (count(*) filter (where cardinality(needs) > 0 or not is_seen))::int as to_look_at
+       select handout_id, count(*)::int as students, count(counting)::int as handed_in,
+         (count(*) filter (where counting is not null and (cardinality(needs) > 0 or not is_seen)))::int as to_look_at
        from standing group by handout_id
      )
      select h.id, h.exercise->>'number' as number, h.exercise->>'title' as title,
        coalesce(x.due_at, h.due_at) as due_at, h.opens_at, h.closes_at, h.withdrawn_at,
        (select time_zone from courses where id = $1) as time_zone,
-       (select count(*)::int from students p where is_for(h.id, h.for_all, p.person_id, p.group_id)) as students,
+       coalesce(t.students, 0) as students,
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
-       m.state as mine, m.id as my_submission, m.shown_points as my_points, m.shown_of as of, m.turn as my_turn,
-       coalesce(m.late_seconds > 0, false) as my_late,
-       w.person_id is not null as has_work, h.attempts_most,
-       (select count(*)::int from submissions s where s.handout_id = h.id and s.person_id = $2) as my_tries
+       n.state as mine, m.newest as my_submission, c.shown_points as my_points, c.shown_of as of, c.turn as my_turn,
+       coalesce(s.late_seconds > 0, false) as my_late,
+       w.person_id is not null as has_work, h.attempts_most, coalesce(m.tries, 0) as my_tries
      from mine h left join told t on t.handout_id = h.id
      left join standing m on m.handout_id = h.id and m.person_id = $2
+     left join checks n on n.submission_id = m.newest
+     left join submissions s on s.id = m.counting left join tries c on c.submission_id = m.counting
      left join extensions x on x.handout_id = h.id and x.person_id = $2
      left join works w on w.handout_id = h.id and w.person_id = $2
      order by due_at, number`,
@@ -127,13 +122,16 @@ export const copyCourse = (id: string, term: string): Promise<string> =>
       [id, term],
       client,
     );
-    await client.query(
+    const copies = await rows<{ id: string; is_measured: boolean }>(
       `insert into exercises (course_id, document, terms, prepared, prepared_version)
        select $2, document, terms, case when prepared_version = version then prepared end,
          case when prepared_version = version then 1 else 0 end
-       from exercises where course_id = $1 order by created_at`,
+       from exercises where course_id = $1 order by created_at returning id, prepared_version = 1 as is_measured`,
       [id, made.id],
+      client,
     );
+    // what was not measured when it was copied is measured here
+    for (const c of copies) if (!c.is_measured) await openMeasuring(c.id, client);
     await client.query(
       "insert into rubrics (course_id, name, rubric) select $2, name, rubric from rubrics where course_id = $1",
       [id, made.id],

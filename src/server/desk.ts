@@ -7,7 +7,7 @@ import type { PartDocument } from "@/core/part/document";
 import { rows } from "./database";
 import { markingOf } from "./marking";
 import { ownOnDesk, type DeskOwn } from "./copied-parts";
-import { latestReport, submission, type Submission, type SubmissionState } from "./submissions";
+import { currentReport, submission, type Submission, type SubmissionState } from "./submissions";
 
 /** One try of a student on the same handout. */
 export interface AttemptRow {
@@ -70,7 +70,7 @@ export const headOf = (s: Submission) => ({
 export async function deskSubmission(id: string): Promise<DeskSubmission> {
   const s = await submission(id);
   const [report, m, attempts, checks] = await Promise.all([
-    latestReport(id),
+    currentReport(id),
     markingOf(id),
     attemptsOf(s.handout_id, s.person_id),
     checksOf(id),

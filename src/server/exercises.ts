@@ -4,8 +4,9 @@ import type { Targets } from "@/core/check/prepare";
 import type { Arrangement } from "@/core/sheet/edit";
 import type pg from "pg";
 import { one, row, rows, transaction } from "./database";
-import { enqueue, PRIORITY } from "./queue";
+import { PRIORITY } from "./queue";
 import { remembered, type SaveMark } from "./saves";
+import { beginRun, openRun, stepRun, type Ticket } from "./tries/runs";
 
 /** What the worker found when it built the reference. */
 export type Prepared = Measured | { readonly trouble: string };
@@ -58,7 +59,7 @@ export async function createExercise(courseId: string, document: Exercise): Prom
       [courseId, document],
       client,
     );
-    await enqueue({ task: "prepare-exercise", exercise: made.id }, { priority: PRIORITY.prepare }, client);
+    await openMeasuring(made.id, client);
     return made.id;
   });
 }
@@ -80,17 +81,34 @@ export async function saveExercise(
       [id, document, version, by ?? null],
       client,
     );
-    if (saved) await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
+    if (saved) await openMeasuring(id, client);
     return saved?.version;
   });
 }
 
+/** Has an exercise measured as it stands; what was begun on an earlier version gives way. */
+export const openMeasuring = (id: string, client: pg.PoolClient): Promise<string> =>
+  openRun({ kind: "measure", exercise_id: id }, { priority: PRIORITY.prepare }, client);
+
+/** Begins measuring an exercise; undefined where it was done. */
+export const beginMeasuring = (id: string): Promise<Ticket | undefined> =>
+  beginRun({ kind: "measure", exercise_id: id }, "", "(select x.version from exercises x where x.id = r.exercise_id)");
+
+/** Ends a measuring with what was found on the version it was begun on. */
+export const finishMeasuring = (ticket: Ticket, id: string, version: number, prepared: Prepared): Promise<void> =>
+  transaction(async (client) => {
+    const trouble = "trouble" in prepared ? prepared.trouble : null;
+    if (await stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client))
+      await savePrepared(id, version, prepared, client);
+  });
+
 /** Writes what was measured on a version; what is known of a later one stays. */
-export const savePrepared = (id: string, version: number, prepared: Prepared) =>
+export const savePrepared = (id: string, version: number, prepared: Prepared, client?: pg.Pool | pg.PoolClient) =>
   rows(
     `update exercises set prepared = $3, prepared_version = $2, preparing = ''
      where id = $1 and prepared_version <= $2`,
     [id, version, prepared],
+    client,
   );
 
 /** Says how far the measuring of a version is; one that was measured or changed meanwhile says nothing. */
@@ -130,7 +148,7 @@ async function savedOnce(
     if (now.version !== save.version) return undefined;
     const version = now.version + 1;
     await write(client, version, JSON.stringify(remembered(now.saves, { id: save.id, version })));
-    await enqueue({ task: "prepare-exercise", exercise: id }, { priority: PRIORITY.prepare }, client);
+    await openMeasuring(id, client);
     return version;
   });
 }

@@ -13,7 +13,9 @@ const book = (name: string, title = "Tripod foot"): Gradebook => ({
       email: "a@b.example",
       group: null,
       average: 0.905,
-      cells: [{ handout: "h", state: "returned", points: 22.5, of: 25, submission: "s", attempts: 2, isLate: true }],
+      cells: {
+        h: { handout: "h", state: "returned", points: 22.5, of: 25, submission: "s", attempts: 2, isLate: true },
+      },
     },
   ],
 });

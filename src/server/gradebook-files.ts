@@ -1,8 +1,12 @@
 import Papa from "papaparse";
-import type { Gradebook } from "./gradebook";
+import type { Gradebook, GradebookCell } from "./gradebook";
 
 /** A cell that a table program would take for a formula is made plain text. */
 const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+
+/** Points and state of a cell; of a handout that is not for them, nothing. */
+const pairOf = (c: GradebookCell | undefined): [string, string] =>
+  c ? [c.points === null ? "" : String(c.points), c.isLate ? `${c.state}, late` : c.state] : ["", ""];
 
 const MARK = "\uFEFF";
 
@@ -25,7 +29,7 @@ export function gradebookCsv(book: Gradebook): string {
     s.name,
     s.email,
     s.group ?? "",
-    ...s.cells.flatMap((c) => [c.points === null ? "" : String(c.points), c.isLate ? `${c.state}, late` : c.state]),
+    ...book.handouts.flatMap((h) => pairOf(s.cells[h.id])),
     s.average === null ? "" : (s.average * 100).toFixed(1),
   ]);
   const cells = [head, ...rows].map((r) => r.map(plain));
@@ -41,13 +45,11 @@ export const gradebookJson = (course: string, book: Gradebook) => ({
     email,
     group,
     average,
-    results: cells.map(({ handout, state, points, of, attempts, isLate }) => ({
-      handout,
-      state,
-      points,
-      of,
-      attempts,
-      isLate,
-    })),
+    results: book.handouts.flatMap((h) => {
+      const cell = cells[h.id];
+      if (!cell) return [];
+      const { handout, state, points, of, attempts, isLate } = cell;
+      return [{ handout, state, points, of, attempts, isLate }];
+    }),
   })),
 });

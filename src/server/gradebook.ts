@@ -26,8 +26,8 @@ export interface GradebookStudent {
   readonly name: string;
   readonly email: string;
   readonly group: string | null;
-  /** One for each handout, in their order. */
-  readonly cells: readonly GradebookCell[];
+  /** By handout; those that are not for them have none. */
+  readonly cells: Readonly<Record<string, GradebookCell>>;
   /** Share of what could be had, weighted, over what counts; null where nothing counts yet. */
   readonly average: number | null;
 }
@@ -68,27 +68,17 @@ export async function gradebookOf(courseId: string): Promise<Gradebook> {
     )
   ).map(({ due_at, ...h }) => ({ ...h, dueAt: due_at.toISOString() }));
   const found = await rows<Found>(
-    `with tries as materialized (
-       select s.id, s.handout_id, s.person_id, s.attempt, s.late_seconds > 0 as late, c.state, c.points,
-         c.out_of, c.needs,
-         c.accepted_at is not null as accepted, c.returned_at is not null as returned,
-         row_number() over (partition by s.handout_id, s.person_id
-           order by case when h.counts = 'best' then coalesce(c.points, -1) else 0 end desc, s.attempt desc) as place,
-         count(*) over (partition by s.handout_id, s.person_id)::int as attempts
-       from handouts h join submissions s on s.handout_id = h.id join checks c on c.submission_id = s.id
-       where h.course_id = $1 and c.state <> 'replaced'
-     )
-     select p.id as person_id, p.name, p.email, g.name as group_name, h.id as handout_id,
-       t.id as submission, t.attempts,
-       t.state, t.points, t.out_of, t.late, t.needs, t.accepted, t.returned, w.person_id is not null as opened,
-       coalesce(x.due_at, h.due_at) < now() as is_over
-     from enrolments e join people p on p.id = e.person_id left join groups g on g.id = e.group_id
-     cross join handouts h
-     left join tries t on t.handout_id = h.id and t.person_id = p.id and t.place = 1
+    `select p.id as person_id, p.name, p.email, g.name as group_name, k.handout_id,
+       s.id as submission, k.tries as attempts, c.state, c.points, c.out_of, s.late_seconds > 0 as late, c.needs,
+       c.accepted_at is not null as accepted, c.returned_at is not null as returned,
+       w.person_id is not null as opened, coalesce(x.due_at, h.due_at) < now() as is_over
+     from counting_tries k join handouts h on h.id = k.handout_id
+     join people p on p.id = k.person_id left join groups g on g.id = k.group_id
+     left join submissions s on s.id = k.counting
+     left join checks c on c.submission_id = s.id
      left join works w on w.handout_id = h.id and w.person_id = p.id
      left join extensions x on x.handout_id = h.id and x.person_id = p.id
-     where e.course_id = $1 and e.role = 'student' and e.left_at is null and h.course_id = $1
-       and h.withdrawn_at is null and is_for(h.id, h.for_all, e.person_id, e.group_id)
+     where k.course_id = $1 and h.withdrawn_at is null
      order by p.name, p.id`,
     [courseId],
   );
@@ -106,10 +96,7 @@ export async function gradebookOf(courseId: string): Promise<Gradebook> {
   }
   const students = people.map((p) => {
     const own = byPerson.get(p.id);
-    const cells = handouts.flatMap((h) => {
-      const f = own?.get(h.id);
-      return f ? [cellOf(h.id, f)] : [];
-    });
+    const cells = Object.fromEntries([...(own ?? [])].map(([handout, f]) => [handout, cellOf(handout, f)]));
     return { id: p.id, name: p.name, email: p.email, group: p.group_name, cells, average: averageOf(cells, handouts) };
   });
   return { handouts, students };
@@ -139,13 +126,13 @@ function stateOf(f: Found): CellState {
 }
 
 /** What was handed in counts, and what is missing counts as nothing; what is still open does not count yet. */
-function averageOf(cells: readonly GradebookCell[], handouts: readonly GradebookHandout[]): number | null {
+function averageOf(cells: GradebookStudent["cells"], handouts: readonly GradebookHandout[]): number | null {
   let [sum, weights] = [0, 0];
-  cells.forEach((c, i) => {
-    const { weight, of } = handouts[i]!;
-    if (c.points === null ? c.state !== "missing" : !(c.of ?? of)) return;
+  for (const { id, weight, of } of handouts) {
+    const c = cells[id];
+    if (!c || (c.points === null ? c.state !== "missing" : !(c.of ?? of))) continue;
     sum += (weight * (c.points ?? 0)) / (c.of || of || 1);
     weights += weight;
-  });
+  }
   return weights ? sum / weights : null;
 }

@@ -35,10 +35,29 @@ export interface Audience {
 /**
  * Issues an exercise: exactly the revision whose Sheet and targets were measured is frozen with them, at once.
  * @param version the one that was looked at; left out: whatever it is now
+ * @param issue an id of the form it came from: sent again, it is the same handout
  * @returns undefined where the exercise is another version, not measured yet, or in trouble
  */
-export const issueHandout = (exerciseId: string, rules: Terms, version?: number): Promise<string | undefined> =>
-  transaction((client) => issueIn(client, exerciseId, rules, version));
+export const issueHandout = (
+  exerciseId: string,
+  rules: Terms,
+  version?: number,
+  issue?: string,
+): Promise<string | undefined> =>
+  transaction(async (client) => {
+    if (!issue) return issueIn(client, exerciseId, rules, version);
+    // pressed twice, the second waits and finds what the first has made
+    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`issue:${issue}`]);
+    const made = await row<{ id: string }>(
+      "select id from handouts where issue_id = $1 and exercise_id = $2",
+      [issue, exerciseId],
+      client,
+    );
+    if (made) return made.id;
+    const id = await issueIn(client, exerciseId, rules, version);
+    if (id) await client.query("update handouts set issue_id = $2 where id = $1", [id, issue]);
+    return id;
+  });
 
 async function issueIn(
   client: pg.PoolClient,

@@ -152,24 +152,20 @@ export interface ClassRow {
   readonly group_name: string | null;
 }
 
-/** The class on a handout, one row per student with the latest attempt. */
+/** The class on a handout, one row per student with the try that counts. */
 export const classOn = (handoutId: string) =>
   rows<ClassRow>(
     `select p.id as person_id, p.name, s.id as submission, s.attempt, c.state, c.progress, c.trouble, s.handed_in_at,
        s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points,
        c.needs, c.accepted_at, c.returned_at, c.turn, g.name as group_name
-     from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
-       and is_for(h.id, h.for_all, e.person_id, e.group_id)
-     join people p on p.id = e.person_id left join groups g on g.id = e.group_id
-     left join lateral (
-       select s.id, s.attempt, s.handed_in_at, s.late_seconds from submissions s
-       where s.handout_id = h.id and s.person_id = p.id order by s.attempt desc limit 1
-     ) s on true
+     from counting_tries k
+     join people p on p.id = k.person_id left join groups g on g.id = k.group_id
+     left join submissions s on s.id = k.counting
      left join checks c on c.submission_id = s.id
      left join reports r on r.id = c.report_id
-     left join extensions x on x.handout_id = h.id and x.person_id = p.id
-     left join works w on w.handout_id = h.id and w.person_id = p.id
-     where h.id = $1 order by p.name`,
+     left join extensions x on x.handout_id = k.handout_id and x.person_id = p.id
+     left join works w on w.handout_id = k.handout_id and w.person_id = p.id
+     where k.handout_id = $1 order by p.name`,
     [handoutId],
   );
 

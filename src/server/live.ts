@@ -52,18 +52,14 @@ export async function liveOn(h: Handout): Promise<LiveRow[]> {
        w.opened_at, w.changed_at, w.live_picture, w.live_numbers,
        json_array_length(w.document->'steps') as steps, s.id as submission, s.attempt, c.points, c.out_of,
        o.by_name as signed_by, o.made_at as signed_at
-     from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
-       and is_for(h.id, h.for_all, e.person_id, e.group_id)
-     join people p on p.id = e.person_id left join groups g on g.id = e.group_id
-     left join own_parts own on own.handout_id = h.id and own.person_id = p.id
+     from counting_tries k join handouts h on h.id = k.handout_id
+     join people p on p.id = k.person_id left join groups g on g.id = k.group_id
+     left join own_numbers own on own.handout_id = h.id and own.person_id = p.id
      left join works w on w.handout_id = h.id and w.person_id = p.id
-     left join lateral (
-       select s.id, s.attempt from submissions s where s.handout_id = h.id and s.person_id = p.id
-       order by s.attempt desc limit 1
-     ) s on true
+     left join submissions s on s.id = k.newest
      left join checks c on c.submission_id = s.id
      left join sign_offs o on o.handout_id = h.id and o.person_id = p.id
-     where h.id = $1 order by p.name`,
+     where k.handout_id = $1 order by p.name`,
     [h.id],
   );
   return list.map((r) => ({

@@ -7,7 +7,6 @@ import { markOf, type Mark } from "@/core/grade/mark";
 import { shownMark, type ShownMark, type Shows } from "@/core/grade/shows";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { database, one, row, rows, transaction } from "./database";
-import { IS_NEWEST } from "./newest";
 import type { Person } from "./people";
 import type { SubmissionState } from "./submissions";
 
@@ -20,7 +19,7 @@ export interface Marking {
   readonly history: readonly Entry[];
   readonly decided: Decided;
   readonly mark: Mark;
-  readonly returned: { readonly points: number; readonly at: string } | undefined;
+  readonly returned: { readonly points: number; readonly of: number; readonly at: string } | undefined;
   readonly rules: DueRules;
   readonly lateSeconds: number;
   /** What its student may see. */
@@ -36,6 +35,7 @@ interface Standing extends DueRules {
   readonly shows: Shows;
   readonly state: SubmissionState;
   readonly returned_points: number | null;
+  readonly returned_of: number | null;
   readonly returned_at: Date | null;
 }
 
@@ -77,11 +77,11 @@ const otherTries = async (submissionId: string, client: Client): Promise<string[
 export async function markingOf(submissionId: string, client: Client = database()): Promise<Marking> {
   const s = await one<Standing>(
     `select r.grade, r.created_at as checked_at, s.late_seconds, h.due_at, h.grace_minutes, h.after_due, h.points_a_day,
-       h.shows, c.state, t.points as returned_points, t.made_at as returned_at
+       h.shows, c.state, t.points as returned_points, t.out_of as returned_of, t.made_at as returned_at
      from submissions s join handouts h on h.id = s.handout_id join checks c on c.submission_id = s.id
      left join reports r on r.id = c.report_id
      left join lateral (
-       select points, made_at from returned where submission_id = s.id order by made_at desc limit 1
+       select points, out_of, made_at from returned where submission_id = s.id order by made_at desc limit 1
      ) t on true
      where s.id = $1`,
     [submissionId],
@@ -100,7 +100,9 @@ export async function markingOf(submissionId: string, client: Client = database(
     returned: s.returned_points ?? undefined,
   });
   const returned =
-    s.returned_points === null ? undefined : { points: s.returned_points, at: s.returned_at!.toISOString() };
+    s.returned_points === null
+      ? undefined
+      : { points: s.returned_points, of: s.returned_of!, at: s.returned_at!.toISOString() };
   const { late_seconds: lateSeconds, shows, state } = s;
   return { grade, checkedAt, history, decided: stands, mark, returned, rules: s, lateSeconds, shows, state };
 }
@@ -116,11 +118,12 @@ const machineMark = (m: Marking): Mark => markWith(m, { decided: decided([]) });
 export async function remark(submissionId: string, client: pg.PoolClient): Promise<Marking> {
   const m = await markingOf(submissionId, client);
   const isShown = m.grade !== undefined && m.shows.points && (m.returned !== undefined || m.shows.when === "checked");
-  const shown = m.returned?.points ?? machineMark(m).points;
+  // what was given back stands as it was, until it is given back again
+  const shown = m.returned ?? { points: machineMark(m).points, of: m.mark.of };
   // while it waits for its check nobody needs to look
   const needs = m.mark.needs.filter((n) => n !== "failed" || m.state === "failed");
   await client.query(
-    `update checks set points = $2, out_of = $3, needs = $4, accepted_at = $5, returned_at = $6, turn = $7,
+    `update tries set points = $2, out_of = $3, needs = $4, accepted_at = $5, returned_at = $6, turn = $7,
        shown_points = $8, shown_of = $9, changed_at = now() where submission_id = $1`,
     [
       submissionId,
@@ -130,8 +133,8 @@ export async function remark(submissionId: string, client: pg.PoolClient): Promi
       m.decided.acceptedAt ?? null,
       m.returned?.at ?? null,
       m.decided.turn ?? null,
-      isShown ? shown : null,
-      isShown ? m.mark.of : null,
+      isShown ? shown.points : null,
+      isShown ? shown.of : null,
     ],
   );
   return m;
@@ -154,7 +157,7 @@ export interface NewEntry {
 }
 
 const lockAll = (submissions: readonly string[], client: pg.PoolClient) =>
-  client.query("select 1 from checks where submission_id = any($1) order by submission_id for update", [submissions]);
+  client.query("select 1 from tries where submission_id = any($1) order by submission_id for update", [submissions]);
 
 /**
  * Writes entries into a submission's history and marks it anew; those written before, since an answer was lost, are
@@ -164,11 +167,25 @@ export async function decide(
   submissionId: string,
   person: Person,
   entries: readonly NewEntry[],
-): Promise<Outcome<Marking>> {
+): Promise<Outcome<Marking>>;
+/** The same, where something still holds once nobody else can change it. @returns undefined where it does not */
+export async function decide(
+  submissionId: string,
+  person: Person,
+  entries: readonly NewEntry[],
+  holds: (m: Marking) => boolean,
+): Promise<Outcome<Marking | undefined>>;
+export async function decide(
+  submissionId: string,
+  person: Person,
+  entries: readonly NewEntry[],
+  holds?: (m: Marking) => boolean,
+): Promise<Outcome<Marking | undefined>> {
   return transaction(async (client) => {
     const others = entries.some((e) => isTalk(e.what)) ? await otherTries(submissionId, client) : [];
     await lockAll([submissionId, ...others], client);
     const before = await markingOf(submissionId, client);
+    if (holds && !holds(before)) return done(undefined);
     const known = new Set(before.history.map((e) => e.id));
     const fresh = entries.filter((e) => !known.has(e.id));
     for (const { what } of fresh) {
@@ -206,11 +223,9 @@ function faultOf(what: Decision | Word, mark: Mark): ReturnType<typeof refuse> |
 const isHeldBack = async (submissionId: string, client: Client): Promise<boolean> =>
   (await row(
     `select 1 from submissions s join handouts h on h.id = s.handout_id and h.hold_back
-     join submissions o on o.handout_id = h.id and o.id <> s.id
-     join checks c on c.submission_id = o.id and c.state <> 'replaced'
-     where s.id = $1 and c.accepted_at is null and c.returned_at is null
-       and not exists (select 1 from submissions l where l.handout_id = o.handout_id
-         and l.person_id = o.person_id and l.attempt > o.attempt) limit 1`,
+     join counting_tries k on k.handout_id = h.id and k.person_id <> s.person_id
+     join tries t on t.submission_id = k.counting
+     where s.id = $1 and t.accepted_at is null and t.returned_at is null limit 1`,
     [submissionId],
     client,
   )) !== undefined;
@@ -218,12 +233,11 @@ const isHeldBack = async (submissionId: string, client: Client): Promise<boolean
 /** Freezes what the student is given. */
 async function giveBack(submissionId: string, client: pg.PoolClient): Promise<void> {
   const m = await markingOf(submissionId, client);
-  await client.query("insert into returned (submission_id, mark, points, out_of) values ($1, $2, $3, $4)", [
-    submissionId,
-    shownMark(m.mark, m.shows, m.decided),
-    m.mark.points,
-    m.mark.of,
-  ]);
+  await client.query(
+    `insert into returned (submission_id, mark, points, out_of, report_id)
+     values ($1, $2, $3, $4, (select report_id from tries where submission_id = $1))`,
+    [submissionId, shownMark(m.mark, m.shows, m.decided), m.mark.points, m.mark.of],
+  );
 }
 
 /** So many remarks of a person are kept, those used last. */
@@ -260,7 +274,8 @@ export const forgetRemark = (personId: string, r: Remark) =>
   rows("delete from remarks where person_id = $1 and about = $2 and text = $3", [personId, r.about, r.text]);
 
 /**
- * Returns the newest submissions of a handout that are checked: those with nothing open, or all.
+ * Returns the submissions of a handout that count and are checked: those with nothing open, or all. Pressed twice, or
+ * by two at once, each is returned once.
  * @returns how many
  */
 export async function returnAll(
@@ -270,33 +285,47 @@ export async function returnAll(
   newId: () => string,
 ): Promise<Outcome<number>> {
   const waiting = await rows<{ id: string }>(
-    `select s.id from submissions s join checks c on c.submission_id = s.id
-     where s.handout_id = $1 and c.state = 'checked' and (c.returned_at is null or 'changed' = any(c.needs))
-       and ($2 = 'all' or c.needs <@ '{changed}')
-       and ${IS_NEWEST}`,
+    `select c.submission_id as id from counting_tries k join checks c on c.submission_id = k.counting
+     where k.handout_id = $1 and c.state = 'checked' and (c.returned_at is null or 'changed' = any(c.needs))
+       and ($2 = 'all' or c.needs <@ '{changed}') order by c.submission_id`,
     [handoutId, which],
   );
   let count = 0;
   for (const { id } of waiting) {
-    const r = await decide(id, person, [{ id: newId(), what: { do: "return" } }]);
+    const isOpen = (m: Marking) => m.returned === undefined || m.mark.needs.includes("changed");
+    const r = await decide(id, person, [{ id: newId(), what: { do: "return" } }], isOpen);
     if (!r.ok) return r;
-    count++;
+    if (r.value) count++;
   }
   return done(count);
 }
 
-/** What a student sees of their submission now; undefined where nothing may be seen yet. */
-export async function shownTo(
-  submissionId: string,
-): Promise<{ readonly mark: ShownMark; readonly returnedAt: string | undefined } | undefined> {
-  const last = await row<{ mark: ShownMark; made_at: Date }>(
-    "select mark, made_at from returned where submission_id = $1 order by made_at desc limit 1",
+/** What a student sees of a submission. */
+export interface Shown {
+  readonly mark: ShownMark;
+  readonly returnedAt: string | undefined;
+  /** The report that the mark was made of; undefined: none, or not known any more. */
+  readonly report: string | undefined;
+}
+
+/**
+ * What a student sees of their submission now: what was given back last, with the report of that time; before that, the
+ * current one. Undefined where nothing may be seen yet.
+ */
+export async function shownTo(submissionId: string): Promise<Shown | undefined> {
+  const last = await row<{ mark: ShownMark; made_at: Date; report: string | null }>(
+    `select r.mark, r.made_at, coalesce(r.report_id, t.report_id) as report
+     from returned r join tries t on t.submission_id = r.submission_id
+     where r.submission_id = $1 order by r.made_at desc limit 1`,
     [submissionId],
   );
-  if (last) return { mark: last.mark, returnedAt: last.made_at.toISOString() };
+  if (last) return { mark: last.mark, returnedAt: last.made_at.toISOString(), report: last.report ?? undefined };
   const m = await markingOf(submissionId);
   if (m.shows.when !== "checked" || !m.grade) return undefined;
-  return { mark: shownMark(machineMark(m), m.shows, { comments: [] }), returnedAt: undefined };
+  const { report } = await one<{ report: string }>("select report_id as report from tries where submission_id = $1", [
+    submissionId,
+  ]);
+  return { mark: shownMark(machineMark(m), m.shows, { comments: [] }), returnedAt: undefined, report };
 }
 
 /** What a handout is marked by now. */

@@ -12,7 +12,8 @@ import type { Targets } from "@/core/check/prepare";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
 import type { Handout } from "./handouts";
-import { enqueue, PRIORITY } from "./queue";
+import { PRIORITY } from "./queue";
+import { beginRun, openRun, stepRun, type Subject, type Ticket } from "./tries/runs";
 
 /** A student's own part of a handout. */
 export interface OwnPart {
@@ -46,7 +47,7 @@ export async function giveOwnParts(handoutId: string, client: pg.PoolClient, onl
     `select e.person_id from handouts h
      join enrolments e on e.course_id = h.course_id and e.role = 'student' and e.left_at is null
      where h.id = $1 and ($2::uuid is null or e.person_id = $2) and is_for(h.id, h.for_all, e.person_id, e.group_id)
-       and not exists (select 1 from own_parts o where o.handout_id = h.id and o.person_id = e.person_id)
+       and not exists (select 1 from own_numbers o where o.handout_id = h.id and o.person_id = e.person_id)
      order by e.joined_at, e.person_id`,
     [handoutId, only ?? null],
     client,
@@ -56,20 +57,25 @@ export async function giveOwnParts(handoutId: string, client: pg.PoolClient, onl
     const numbers = ownNumbersAt(h.exercise, handoutId, place);
     // more students than parts: who comes last is told, and the instructor sees it
     if (!numbers) break;
-    await client.query("insert into own_parts (handout_id, person_id, place, numbers) values ($1, $2, $3, $4)", [
-      handoutId,
-      person_id,
-      place++,
-      JSON.stringify(numbers),
-    ]);
-    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.ownPart }, client);
+    const run = await openRun(ownOf(handoutId, person_id), { priority: PRIORITY.ownPart }, client);
+    await client.query(
+      "insert into own_numbers (handout_id, person_id, place, numbers, run_id) values ($1, $2, $3, $4, $5)",
+      [handoutId, person_id, place++, JSON.stringify(numbers), run],
+    );
   }
 }
+
+const ownOf = (handout: string, person: string): Subject => ({
+  kind: "own-part",
+  handout_id: handout,
+  person_id: person,
+});
+const REVISION = "(select coalesce(h.marking_revision, h.revision) from handouts h where h.id = r.handout_id)";
 
 const nextPlace = async (handoutId: string, client: pg.PoolClient): Promise<number> =>
   (
     await one<{ next: number }>(
-      "select coalesce(max(place) + 1, 0)::int as next from own_parts where handout_id = $1",
+      "select coalesce(max(place) + 1, 0)::int as next from own_numbers where handout_id = $1",
       [handoutId],
       client,
     )
@@ -119,43 +125,54 @@ export function ownExercise(exercise: Exercise, numbers: OwnNumbers | null): Exe
   return own.ok ? own.value : exercise;
 }
 
-/** What the worker needs to measure somebody's part; undefined where it was done. */
+/** Begins measuring somebody's part; undefined where it was done. */
+export const beginOwnPart = (handoutId: string, personId: string): Promise<Ticket | undefined> =>
+  beginRun(ownOf(handoutId, personId), "starting", REVISION);
+
+/** What the worker needs to measure somebody's part. */
 export const ownPartInput = (handoutId: string, personId: string) =>
-  row<{ exercise: Exercise; revision: number; numbers: OwnNumbers; place: number }>(
-    `select coalesce(h.marking, h.exercise) as exercise, coalesce(h.marking_revision, h.revision) as revision,
-       o.numbers, o.place
-     from own_parts o join handouts h on h.id = o.handout_id
-     where o.handout_id = $1 and o.person_id = $2 and o.state = 'making'`,
+  one<{ exercise: Exercise; numbers: OwnNumbers; place: number }>(
+    `select coalesce(h.marking, h.exercise) as exercise, o.numbers, o.place
+     from own_numbers o join handouts h on h.id = o.handout_id
+     where o.handout_id = $1 and o.person_id = $2`,
     [handoutId, personId],
   );
 
 /**
- * Writes what was measured on somebody's part. @returns false where another student of the handout has the same part by
- * other numbers: a symmetric part turned over, say
+ * Writes what was measured on somebody's part, where it is still wanted and the exercise is still the one that it was
+ * measured by. @returns false where another student of the handout has the same part by other numbers: a symmetric part
+ * turned over, say
  */
-export const saveOwnPart = (handoutId: string, personId: string, revision: number, t: Targets): Promise<boolean> =>
+export const saveOwnPart = (ticket: Ticket, handoutId: string, personId: string, t: Targets): Promise<boolean> =>
   transaction(async (client) => {
     await client.query("select pg_advisory_xact_lock(hashtext($1))", [`own:${handoutId}`]);
+    const { now } = await one<{ now: number }>(
+      "select coalesce(marking_revision, revision) as now from handouts where id = $1 for share",
+      [handoutId],
+      client,
+    );
+    // a corrected exercise has opened a run of its own
+    if (now !== ticket.revision) return true;
     const others = await rows<{ signature: Signature }>(
-      `select targets->'signature' as signature from own_parts
+      `select targets->'signature' as signature from own_numbers
        where handout_id = $1 and person_id <> $2 and targets is not null`,
       [handoutId, personId],
       client,
     );
     const had = await row(
-      "select 1 from own_parts where handout_id = $1 and person_id = $2 and sheet is not null",
+      "select 1 from own_numbers where handout_id = $1 and person_id = $2 and sheet is not null",
       [handoutId, personId],
       client,
     );
     if (!had && others.some((o) => isAlike(o.signature, t.signature))) return false;
+    if (!(await stepRun(ticket, "finish", {}, client))) return true;
     await client.query(
-      `update own_parts set state = 'ready', trouble = null, revision = $3, sheet = $4, drawing = $5, targets = $6,
-         changed_at = now()
+      `update own_numbers set revision = $3, sheet = $4, drawing = $5, targets = $6, changed_at = now()
        where handout_id = $1 and person_id = $2`,
       [
         handoutId,
         personId,
-        revision,
+        ticket.revision,
         t.sheet,
         t.drawing,
         { volume: t.volume, area: t.area, mass: t.mass, signature: t.signature },
@@ -169,13 +186,19 @@ const MOST_PLACES = 8;
 
 /**
  * Numbers that cannot be built, or whose Sheet leaves something open, give way to the next in the row; a part that was
- * given out already keeps its own.
+ * given out already keeps its own. @returns whether there are others to be tried
  */
-export async function passOver(handoutId: string, personId: string, tried: number, why: string): Promise<void> {
-  await transaction(async (client) => {
+export const passOver = (
+  ticket: Ticket,
+  handoutId: string,
+  personId: string,
+  tried: number,
+  why: string,
+): Promise<boolean> =>
+  transaction(async (client) => {
     await client.query("select pg_advisory_xact_lock(hashtext($1))", [`own:${handoutId}`]);
     const o = await one<{ sheet: unknown; exercise: Exercise }>(
-      `select o.sheet, h.exercise from own_parts o join handouts h on h.id = o.handout_id
+      `select o.sheet, h.exercise from own_numbers o join handouts h on h.id = o.handout_id
        where o.handout_id = $1 and o.person_id = $2`,
       [handoutId, personId],
       client,
@@ -183,31 +206,33 @@ export async function passOver(handoutId: string, personId: string, tried: numbe
     const place = await nextPlace(handoutId, client);
     const numbers = o.sheet || tried >= MOST_PLACES ? undefined : ownNumbersAt(o.exercise, handoutId, place);
     if (!numbers) {
-      await client.query(
-        `update own_parts set state = 'trouble', trouble = $3, changed_at = now()
-         where handout_id = $1 and person_id = $2`,
-        [handoutId, personId, why],
-      );
-      return;
+      await stepRun(ticket, "fail", { trouble: why }, client);
+      return false;
     }
-    await client.query("update own_parts set place = $3, numbers = $4 where handout_id = $1 and person_id = $2", [
+    await client.query("update own_numbers set place = $3, numbers = $4 where handout_id = $1 and person_id = $2", [
       handoutId,
       personId,
       place,
       JSON.stringify(numbers),
     ]);
+    return true;
   });
-}
 
 /** After a change of what a handout is marked by: every own part is measured by it, and stands as it is until then. */
 export async function measureAnew(handoutId: string, client: pg.PoolClient): Promise<void> {
   const parts = await rows<{ person_id: string }>(
-    "update own_parts set state = 'making' where handout_id = $1 returning person_id",
+    "select person_id from own_numbers where handout_id = $1 order by place",
     [handoutId],
     client,
   );
-  for (const { person_id } of parts)
-    await enqueue({ task: "own-part", handout: handoutId, person: person_id }, { priority: PRIORITY.ownPart }, client);
+  for (const { person_id } of parts) {
+    const run = await openRun(ownOf(handoutId, person_id), { priority: PRIORITY.ownPart }, client);
+    await client.query("update own_numbers set run_id = $3 where handout_id = $1 and person_id = $2", [
+      handoutId,
+      person_id,
+      run,
+    ]);
+  }
 }
 
 /** How the parts of a class stand. */

@@ -6,7 +6,7 @@ export type CourseRole = "instructor" | "assistant" | "student";
 export type Role = CourseRole | "administrator";
 
 /** What an action is done to. */
-type Thing = "course" | "exercise" | "handout" | "submission" | "server";
+type Thing = "course" | "exercise" | "handout" | "submission" | "open submission" | "server";
 
 interface Rule {
   readonly on: Thing;
@@ -41,7 +41,7 @@ export const PERMISSIONS = {
     any: ["instructor", "assistant"],
     what: "Mark, and see the reference beside it",
   },
-  "submission.talk": { on: "submission", own: ["student"], what: "Ask about a result, and answer" },
+  "submission.talk": { on: "open submission", own: ["student"], what: "Ask about a result, and answer" },
   "course.mark": { on: "course", any: ["instructor", "assistant"], what: "Read the gradebook" },
   "server.run": { on: "server", any: ["administrator"], what: "Look after the server, all people and all courses" },
 } as const satisfies Record<string, Rule>;
@@ -58,6 +58,10 @@ const STANDING: Record<Thing, string> = {
     where h.id = $1 and e.person_id = $2 and e.left_at is null and ${IS_OPEN_TO}`,
   submission: `select e.role, s.person_id = $2 as own from submissions s join handouts h on h.id = s.handout_id
     join enrolments e on e.course_id = h.course_id where s.id = $1 and e.person_id = $2 and e.left_at is null`,
+  // of a handout that its student has, and that was not taken back
+  "open submission": `select e.role, s.person_id = $2 as own from submissions s join handouts h on h.id = s.handout_id
+    join enrolments e on e.course_id = h.course_id
+    where s.id = $1 and e.person_id = $2 and e.left_at is null and ${IS_OPEN_TO}`,
   // the thing is the person: who looks after the server
   server: "select 'administrator' as role, true as own from people where id = $1 and id = $2 and administrator",
 };

@@ -5,11 +5,12 @@ import { markOf } from "@/core/grade/mark";
 import { practiceShows, shownMark, type ShownMark } from "@/core/grade/shows";
 import type { PartDocument } from "@/core/part/document";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { one, row, rows, transaction } from "./database";
+import { one, row, transaction } from "./database";
 import type { OwnNumbers } from "@/core/check/own-numbers";
 import type { Handout } from "./handouts";
 import { ownExercise } from "./own-parts";
-import { enqueue, PRIORITY } from "./queue";
+import { PRIORITY } from "./queue";
+import { beginRun, openRun, stepRun, type Subject, type Ticket } from "./tries/runs";
 import type { Work } from "./works";
 
 /** A check before handing in, as the student sees it. */
@@ -44,9 +45,9 @@ export async function practise(
     const before = await row("select 1 from practices where id = $1 and person_id = $2", [asked.id, personId], client);
     if (!before) {
       const counted = await one<{ n: number; open: number }>(
-        `select (count(*) filter (where state <> 'failed'))::int as n,
-           (count(*) filter (where state in ('queued', 'checking')))::int as open
-         from practices where handout_id = $1 and person_id = $2`,
+        `select (count(*) filter (where r.state <> 'failed'))::int as n,
+           (count(*) filter (where r.state in ('queued', 'running')))::int as open
+         from practices p join runs r on r.practice_id = p.id where p.handout_id = $1 and p.person_id = $2`,
         [h.id, personId],
         client,
       );
@@ -69,13 +70,13 @@ export async function practise(
         [asked.id, h.id, personId, work.document, work.version],
       );
       // what was practised is looked at once: old ones are thinned to the last few
-      await client.query(
-        `update practices set document = '{}' 
-         where handout_id = $1 and person_id = $2 and state in ('checked', 'failed')`,
-        [h.id, personId],
-      );
+      await client.query(`update practices set document = '{}' where handout_id = $1 and person_id = $2 and id <> $3`, [
+        h.id,
+        personId,
+        asked.id,
+      ]);
       const place = { priority: PRIORITY.practice, lane: `person:${personId}:0` };
-      await enqueue({ task: "practise", practice: asked.id }, place, client);
+      await openRun(practiceOf(asked.id), place, client);
     }
     return done(await practising(h, personId, client));
   });
@@ -88,13 +89,16 @@ export async function practising(
   client?: Parameters<typeof row>[2],
 ): Promise<Practising> {
   const last = await row<Omit<PracticeView, "mark"> & { grade: Grade | null }>(
-    `select id, state, progress, trouble, work_version as version, grade from practices
-     where handout_id = $1 and person_id = $2 order by made_at desc limit 1`,
+    `select p.id, case r.state when 'running' then 'checking' when 'done' then 'checked' when 'replaced' then 'failed'
+       else r.state end as state, r.progress, r.trouble, p.work_version as version, p.grade
+     from practices p join runs r on r.practice_id = p.id
+     where p.handout_id = $1 and p.person_id = $2 order by p.made_at desc limit 1`,
     [h.id, personId],
     client,
   );
   const { n } = await one<{ n: number }>(
-    "select count(*)::int as n from practices where handout_id = $1 and person_id = $2 and state <> 'failed'",
+    `select count(*)::int as n from practices p join runs r on r.practice_id = p.id
+     where p.handout_id = $1 and p.person_id = $2 and r.state <> 'failed'`,
     [h.id, personId],
     client,
   );
@@ -125,32 +129,38 @@ function shownPractice(grade: Grade, h: Handout): ShownMark {
   return shownMark(mark, practiceShows(h.practice!), nothing);
 }
 
+const practiceOf = (id: string): Subject => ({ kind: "practice", practice_id: id });
+const REVISION = `(select coalesce(h.marking_revision, h.revision) from practices p
+  join handouts h on h.id = p.handout_id where p.id = r.practice_id)`;
+
 interface PracticeInput {
   readonly document: PartDocument;
   readonly exercise: Exercise;
   readonly initials: string;
-  readonly state: string;
 }
 
-/** What a check before handing in needs. */
-export async function practiceInput(id: string) {
-  const found = await row<PracticeInput & { numbers: OwnNumbers | null }>(
-    `select p.document, coalesce(h.marking, h.exercise) as exercise, q.initials, p.state, o.numbers
-     from practices p join handouts h on h.id = p.handout_id join people q on q.id = p.person_id
-     left join own_parts o on o.handout_id = h.id and o.person_id = p.person_id where p.id = $1`,
-    [id],
-  );
-  return found && { ...found, exercise: ownExercise(found.exercise, found.numbers) };
+/** Begins a check before handing in, and gives what it needs; undefined where it is no longer wanted. */
+export async function beginPractice(id: string) {
+  const ticket = await beginRun(practiceOf(id), "starting", REVISION);
+  const found =
+    ticket &&
+    (await row<PracticeInput & { numbers: OwnNumbers | null }>(
+      `select p.document, coalesce(h.marking, h.exercise) as exercise, q.initials, o.numbers
+       from practices p join handouts h on h.id = p.handout_id join people q on q.id = p.person_id
+       left join own_numbers o on o.handout_id = h.id and o.person_id = p.person_id where p.id = $1`,
+      [id],
+    ));
+  return found && { ticket, input: { ...found, exercise: ownExercise(found.exercise, found.numbers) } };
 }
 
-/** Says how it stands; one that has ended stays as it is. */
-export const sayPractice = (
+/** Ends it with a grade, or in trouble; one that has ended stays as it is. */
+export const finishPractice = (
+  ticket: Ticket,
   id: string,
-  state: PracticeView["state"],
-  said: { progress?: string; trouble?: string; grade?: Grade } = {},
-) =>
-  rows(
-    `update practices set state = $2, progress = $3, trouble = $4, grade = $5
-     where id = $1 and state in ('queued', 'checking')`,
-    [id, state, said.progress ?? "", said.trouble ?? null, said.grade ?? null],
-  );
+  found: { readonly grade: Grade } | { readonly trouble: string },
+): Promise<void> =>
+  transaction(async (client) => {
+    if ("trouble" in found) return void (await stepRun(ticket, "fail", found, client));
+    if (await stepRun(ticket, "finish", {}, client))
+      await client.query("update practices set grade = $2 where id = $1", [id, found.grade]);
+  });

@@ -28,7 +28,7 @@ export interface Place {
   readonly lane?: string;
 }
 
-const keyOf = ({ task, ...payload }: Job): string => `${task}:${Object.values(payload).join(":")}`;
+export const keyOf = ({ task, ...payload }: Job): string => `${task}:${Object.values(payload).join(":")}`;
 
 /** Queues a job; a later one for the same thing replaces an earlier that has not begun. */
 export async function enqueue(

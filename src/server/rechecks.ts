@@ -1,3 +1,4 @@
+import type pg from "pg";
 import type { Report } from "@/core/check/check";
 import type { Exercise } from "@/core/check/exercise";
 import type { PartDocument } from "@/core/part/document";
@@ -7,13 +8,14 @@ import type { Grade } from "@/core/grade/grade";
 import type { Mark } from "@/core/grade/mark";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { database, one, row, rows, transaction } from "./database";
-import { IS_NEWEST } from "./newest";
 import type { Handout } from "./handouts";
 import { markingOf, markWith, remark } from "./marking";
 import type { Person } from "./people";
 import type { OwnNumbers } from "@/core/check/own-numbers";
 import { measureAnew, ownExercise } from "./own-parts";
-import { enqueue, PRIORITY } from "./queue";
+import { PRIORITY } from "./queue";
+import { lockTries, openCheck, takeReport, type Checkable } from "./tries/checks";
+import { beginRun, openRun, replaceRuns, stepRun, type Subject, type Ticket } from "./tries/runs";
 import type { PackedPicture } from "./pictures";
 
 /** A second check that is tried, or was applied. */
@@ -26,10 +28,15 @@ export interface Recheck {
   readonly state: "trying" | "applied" | "dropped";
 }
 
-/** The newest submission of each student of a handout that was checked or failed. */
-const NEWEST = `select s.id from submissions s join checks c on c.submission_id = s.id
-  where s.handout_id = $1 and c.state <> 'replaced'
-    and ${IS_NEWEST}`;
+/** Every submission of a handout that may come to count. */
+const MAY_COUNT = `select s.id, s.person_id, s.attempt
+  from may_count m join submissions s on s.id = m.submission_id where m.handout_id = $1`;
+
+const secondOf = (recheck: string, submission: string): Subject => ({
+  kind: "second-check",
+  recheck_id: recheck,
+  submission_id: submission,
+});
 
 /**
  * Begins a second check of a handout by its exercise as it stands now: everything is checked anew beside what is, and
@@ -68,9 +75,8 @@ export async function beginRecheck(
         "not-measured",
         "The exercise is still being measured, or its reference is in trouble. Try again in a moment.",
       );
-    const submissions = await rows<{ id: string }>(NEWEST, [h.id], client);
-    for (const { id } of submissions)
-      await enqueue({ task: "second-check", trial: made.id, submission: id }, { priority: PRIORITY.again }, client);
+    const submissions = await rows<{ id: string }>(MAY_COUNT, [h.id], client);
+    for (const { id } of submissions) await openRun(secondOf(made.id, id), { priority: PRIORITY.again }, client);
     return done(made.id);
   });
 }
@@ -120,10 +126,10 @@ export interface Change {
 export async function changesOf(recheckId: string): Promise<Change[]> {
   const list = await rows<{ id: string; person: string; grade: Grade | null; trouble: string | null; done: boolean }>(
     `select s.id, p.name as person, t.grade, t.trouble, t.submission_id is not null as done
-     from rechecks x join submissions s on s.handout_id = x.handout_id join people p on p.id = s.person_id
-     join checks c on c.submission_id = s.id and c.state <> 'replaced'
+     from rechecks x join may_count m on m.handout_id = x.handout_id
+     join submissions s on s.id = m.submission_id join people p on p.id = s.person_id
      left join trials t on t.recheck_id = x.id and t.submission_id = s.id
-     where x.id = $1 and ${IS_NEWEST} order by p.name`,
+     where x.id = $1 order by p.name, s.attempt`,
     [recheckId],
   );
   const changes: Change[] = [];
@@ -161,53 +167,71 @@ function changedLines(before: Mark | undefined, after: Mark): Change["lines"] {
   ];
 }
 
-/** What a trial of one submission needs; undefined where it is no longer wanted. */
-export async function trialInput(recheckId: string, submissionId: string) {
-  const found = await row<{
-    document: PartDocument | PartFile | FiguresOnly;
-    answers: Answers;
-    exercise: Exercise;
-    initials: string;
-    numbers: OwnNumbers | null;
-  }>(
-    `select s.document, s.answers, x.exercise, p.initials, o.numbers
-     from rechecks x join submissions s on s.handout_id = x.handout_id join people p on p.id = s.person_id
-     left join own_parts o on o.handout_id = s.handout_id and o.person_id = s.person_id
-     where x.id = $1 and s.id = $2 and x.state = 'trying'
-       and not exists (select 1 from trials t where t.recheck_id = x.id and t.submission_id = s.id)`,
-    [recheckId, submissionId],
-  );
-  return found && { ...found, exercise: ownExercise(found.exercise, found.numbers) };
+/** Begins the trial of one submission, and gives what it needs; undefined where it is no longer wanted. */
+export async function beginTrial(recheckId: string, submissionId: string) {
+  const ticket = await beginRun(secondOf(recheckId, submissionId), "starting", TRIAL_REVISION);
+  const found =
+    ticket &&
+    (await row<{
+      document: PartDocument | PartFile | FiguresOnly;
+      answers: Answers;
+      exercise: Exercise;
+      initials: string;
+      numbers: OwnNumbers | null;
+    }>(
+      `select s.document, s.answers, x.exercise, p.initials, o.numbers
+       from rechecks x join submissions s on s.handout_id = x.handout_id join people p on p.id = s.person_id
+       left join own_numbers o on o.handout_id = s.handout_id and o.person_id = s.person_id
+       where x.id = $1 and s.id = $2 and x.state = 'trying'`,
+      [recheckId, submissionId],
+    ));
+  return found && { ticket, input: { ...found, exercise: ownExercise(found.exercise, found.numbers) } };
 }
+const TRIAL_REVISION = "(select x.revision from rechecks x where x.id = r.recheck_id)";
 
-/** Writes what a trial found, once. */
-export const writeTrial = (
-  recheckId: string,
-  submissionId: string,
-  found: { report: Report; grade: Grade; picture: PackedPicture } | { trouble: string },
-) =>
+/** What a trial found. */
+type Found =
+  { readonly report: Report; readonly grade: Grade; readonly picture: PackedPicture } | { readonly trouble: string };
+
+/** Ends a trial with what it found; one that has ended or was dropped leaves nothing. */
+export const finishTrial = (ticket: Ticket, recheckId: string, submissionId: string, found: Found): Promise<void> =>
   transaction(async (client) => {
-    await client.query(
-      `insert into trials (recheck_id, submission_id, report, grade, picture, trouble)
-       values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
-      "trouble" in found
-        ? [recheckId, submissionId, null, null, null, found.trouble]
-        : [recheckId, submissionId, found.report, found.grade, found.picture, null],
-    );
-    const { handout_id } = await one<{ handout_id: string }>(
-      "select handout_id from rechecks where id = $1",
-      [recheckId],
-      client,
-    );
-    await client.query("select tell('class:' || $1)", [handout_id]);
+    const trouble = "trouble" in found ? found.trouble : null;
+    if (await stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client))
+      await writeTrial(recheckId, submissionId, found, client);
   });
 
-/** Throws a trial away: nothing has changed. */
-export const dropRecheck = (handoutId: string) =>
-  rows(
-    "update rechecks set state = 'dropped', ended_at = now() where handout_id = $1 and state = 'trying' returning id",
-    [handoutId],
+/** Writes what a trial found, once. */
+export async function writeTrial(
+  recheckId: string,
+  submissionId: string,
+  found: Found,
+  client: pg.Pool | pg.PoolClient = database(),
+): Promise<void> {
+  await client.query(
+    `insert into trials (recheck_id, submission_id, report, grade, picture, trouble)
+     values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
+    "trouble" in found
+      ? [recheckId, submissionId, null, null, null, found.trouble]
+      : [recheckId, submissionId, found.report, found.grade, found.picture, null],
   );
+  await client.query("select tell('class:' || handout_id) from rechecks where id = $1", [recheckId]);
+}
+
+/** What is still open of a second check is no longer wanted. */
+const leaveTrials = (recheckId: string, client: pg.PoolClient) => replaceRuns("recheck_id", recheckId, client);
+
+/** Throws a trial away: nothing has changed. */
+export const dropRecheck = (handoutId: string): Promise<void> =>
+  transaction(async (client) => {
+    const x = await row<{ id: string }>(
+      `update rechecks set state = 'dropped', ended_at = now() where handout_id = $1 and state = 'trying'
+       returning id`,
+      [handoutId],
+      client,
+    );
+    if (x) await leaveTrials(x.id, client);
+  });
 
 /**
  * Applies a second check: new reports stand beside the old, and marks follow them and what was decided. Those handed in
@@ -221,11 +245,14 @@ export async function applyRecheck(handoutId: string): Promise<Outcome<number>> 
       client,
     );
     if (!x) return refuse("gone", "This second check was applied or dropped already.");
-    const open = await rows<{ id: string }>(
-      `${NEWEST} and not exists (select 1 from trials t where t.recheck_id = $2 and t.submission_id = s.id)`,
-      [handoutId, x.id],
+    // whoever looks at a handout's checks waits here: what they are marked by changes for all at once
+    await client.query("select 1 from handouts where id = $1 for update", [handoutId]);
+    const chosen = await rows<Checkable>(`${MAY_COUNT} order by s.id`, [handoutId], client);
+    await lockTries(
+      chosen.map((s) => s.id),
       client,
     );
+    await leaveTrials(x.id, client);
     await client.query(
       `update handouts h set marking = r.exercise, marking_revision = r.revision, targets = r.targets,
          marking_sheet = coalesce(r.sheet, h.marking_sheet), marking_drawing = coalesce(r.drawing, h.marking_drawing)
@@ -243,33 +270,22 @@ export async function applyRecheck(handoutId: string): Promise<Outcome<number>> 
       [x.id, x.revision],
       client,
     );
-    for (const r of made) {
-      await client.query(
-        `update checks set state = 'checked', report_id = $2, trouble = null, progress = '', changed_at = now()
-         where submission_id = $1`,
-        [r.submission_id, r.id],
-      );
-      await remark(r.submission_id, client);
-    }
-    // what came in between goes the usual way, by what is marked by now
-    for (const { id } of open) {
-      await client.query(
-        "update checks set state = 'queued', progress = '', queued_at = now() where submission_id = $1",
-        [id],
-      );
-      await enqueue({ task: "check", submission: id }, { priority: PRIORITY.again }, client);
+    const tried = new Map(made.map((r) => [r.submission_id, r.id]));
+    for (const s of chosen) {
+      const report = tried.get(s.id);
+      // what came in between goes the usual way, by what is marked by now
+      if (report) await takeReport(s, report, client);
+      else await openCheck(s, client, PRIORITY.again);
+      await remark(s.id, client);
     }
     return done(made.length);
   });
 }
 
-const NEWEST_OF_RECHECK = NEWEST.replace("$1", "(select handout_id from rechecks where id = $1)");
-
 /** How far a second check is. */
 export const progressOf = (recheckId: string) =>
   one<{ done: number; of: number }>(
     `select (select count(*)::int from trials where recheck_id = $1) as done,
-       (select count(*)::int from (${NEWEST_OF_RECHECK}) n) as of`,
+       (select count(*)::int from may_count m join rechecks x on x.handout_id = m.handout_id where x.id = $1) as of`,
     [recheckId],
-    database(),
   );

@@ -13,9 +13,7 @@ const keepGrades = (client: pg.PoolClient, where: string, id: string) =>
        date_trunc('month', s.handed_in_at)::date
      from submissions s join handouts h on h.id = s.handout_id join courses k on k.id = h.course_id
      join checks c on c.submission_id = s.id
-     where ${where} and c.state = 'checked' and not exists (
-       select 1 from submissions t where t.handout_id = s.handout_id and t.person_id = s.person_id
-         and t.attempt > s.attempt)`,
+     where ${where} and c.state = 'checked' and s.id = counting_try(s.handout_id, s.person_id)`,
     [id],
   );
 

@@ -5,7 +5,7 @@ import { markingOf } from "./marking";
 import { flatPicture, type FlatPicture } from "./part-picture";
 import { pdfWith } from "./pdf";
 import type { PackedPicture } from "./pictures";
-import { latestPicture } from "./submissions";
+import { pictureOf } from "./submissions";
 
 const INK = "#22292f";
 const QUIET = "#5d6f7b";
@@ -36,12 +36,11 @@ const document = (title: string, layout: "portrait" | "landscape", write: (doc: 
 /** One student's results with a picture of each part; what it says is what a student may read. */
 export async function studentPdf(course: string, student: GradebookStudent, book: Gradebook): Promise<Buffer> {
   const results = await Promise.all(
-    student.cells.map(async (cell, i) => {
-      const handout = book.handouts[i]!;
+    ownCells(student, book).map(async ({ handout, cell }) => {
       if (!cell.submission) return { handout, cell };
       const m = await markingOf(cell.submission);
-      const packed = await latestPicture(cell.submission);
-      return { handout, cell, mark: m.mark, comments: m.decided.comments, picture: packed && pictureOf(packed) };
+      const packed = await pictureOf(cell.submission);
+      return { handout, cell, mark: m.mark, comments: m.decided.comments, picture: packed && flatOf(packed) };
     }),
   );
   return document(`Results of ${student.name}`, "portrait", (doc) => {
@@ -66,8 +65,15 @@ export async function studentPdf(course: string, student: GradebookStudent, book
   });
 }
 
-const pictureOf = ({ submission, missing, extra }: PackedPicture): FlatPicture | undefined =>
+const flatOf = ({ submission, missing, extra }: PackedPicture): FlatPicture | undefined =>
   flatPicture({ submission, missing, extra });
+
+/** A student's cells in the order of the handouts, those that are for them. */
+const ownCells = ({ cells }: GradebookStudent, book: Gradebook) =>
+  book.handouts.flatMap((handout) => {
+    const cell = cells[handout.id];
+    return cell ? [{ handout, cell }] : [];
+  });
 
 /** Width of a picture on paper, points. */
 const PICTURE = 130;
@@ -179,7 +185,10 @@ export const classPdf = (course: string, book: Gradebook): Promise<Buffer> =>
       row(["", ...shown.map((h) => `/ ${h.of}`), "%"], false);
       rule(doc);
       for (const s of book.students) {
-        const points = s.cells.slice(from, from + ACROSS).map((c) => (c.points === null ? "-" : String(c.points)));
+        const points = shown.map((h) => {
+          const cell = s.cells[h.id];
+          return cell ? String(cell.points ?? "-") : "";
+        });
         row([lettered(s.name), ...points, s.average === null ? "-" : (s.average * 100).toFixed(1)], false);
       }
     }

@@ -9,7 +9,7 @@ import type { Handout } from "./handouts";
 import { historyOf, shownTo } from "./marking";
 import { builtFromAnother } from "./copied-parts";
 import { ownPart } from "./own-parts";
-import { latestPicture, latestReport, submission, type Submission } from "./submissions";
+import { pictureOf, reportOf, submission, type Submission } from "./submissions";
 import type { PackedMesh } from "./pictures";
 
 /** A place on the student's own part where something is wrong. */
@@ -50,14 +50,9 @@ export interface StudentView {
 
 export async function studentView(id: string, h: Handout): Promise<StudentView> {
   const s = await submission(id);
-  const [shown, report, history, tries] = await Promise.all([
-    shownTo(id),
-    latestReport(id),
-    historyOf(id),
-    triesOf(s.handout_id, s.person_id),
-  ]);
+  const [shown, history, tries] = await Promise.all([shownTo(id), historyOf(id), triesOf(s.handout_id, s.person_id)]);
   const { talk, turn } = decided(history);
-  const found = shown ? report?.report : undefined;
+  const found = shown?.report ? (await reportOf(shown.report))?.report : undefined;
   const { shows } = h;
   const mayNumbers = shows.sentences && shows.numbers;
   return {
@@ -122,6 +117,6 @@ function placesIn(report: Report, { exercise }: Handout): ShownPlace[] {
 /** The student's own part as it was checked, and nothing of the reference; undefined where places are not shown. */
 export async function ownPicture(id: string, h: Handout): Promise<{ submission: PackedMesh } | undefined> {
   const shown = h.shows.places ? await shownTo(id) : undefined;
-  const own = shown && (await latestPicture(id))?.submission;
+  const own = shown && (await pictureOf(id, shown.report))?.submission;
   return own && { submission: own };
 }

@@ -2,8 +2,10 @@ import type { Exercise } from "@/core/check/exercise";
 import type { RubricLine } from "@/core/check/rubric";
 import { previewOf, type Preview } from "@/core/grade/preview";
 import type { TriedMistakes } from "@/core/check/mistakes";
+import type pg from "pg";
 import { one, rows, transaction } from "./database";
-import { enqueue, PRIORITY } from "./queue";
+import { PRIORITY } from "./queue";
+import { beginRun, openRun, stepRun, type Subject, type Ticket } from "./tries/runs";
 
 /** Rubrics to start from, of the course an exercise belongs to. */
 export const rubricsOf = (courseId: string) =>
@@ -36,19 +38,42 @@ export const keepRubric = (courseId: string, name: string, rubric: readonly Rubr
 export const tryRubric = (exerciseId: string): Promise<void> =>
   transaction(async (client) => {
     await client.query("update exercises set trying = 'waiting' where id = $1", [exerciseId]);
-    await enqueue({ task: "try-rubric", exercise: exerciseId }, { priority: PRIORITY.prepare }, client);
+    await openRun(mistakesOf(exerciseId), { priority: PRIORITY.prepare }, client);
   });
 
 export const sayTrying = (exerciseId: string, what: string) =>
   rows("update exercises set trying = $2 where id = $1", [exerciseId, what]);
 
+const mistakesOf = (exerciseId: string): Subject => ({ kind: "mistakes", exercise_id: exerciseId });
+
+/** Begins trying a rubric; undefined where it was done. */
+export const beginTrying = (exerciseId: string): Promise<Ticket | undefined> =>
+  beginRun(mistakesOf(exerciseId), "", "(select x.version from exercises x where x.id = r.exercise_id)");
+
 /** What was found on a version; marked when it is looked at, since the rubric may be another by then. */
-export const saveTried = (exerciseId: string, version: number, tried: TriedMistakes | { trouble: string }) =>
-  rows("update exercises set tried = $3, tried_version = $2, trying = '' where id = $1", [
-    exerciseId,
-    version,
-    JSON.stringify(tried),
-  ]);
+export const finishTrying = (
+  ticket: Ticket,
+  exerciseId: string,
+  version: number,
+  tried: TriedMistakes | { trouble: string },
+): Promise<void> =>
+  transaction(async (client) => {
+    const trouble = "trouble" in tried ? tried.trouble : null;
+    if (await stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client))
+      await saveTried(exerciseId, version, tried, client);
+  });
+
+export const saveTried = (
+  exerciseId: string,
+  version: number,
+  tried: TriedMistakes | { trouble: string },
+  client?: pg.Pool | pg.PoolClient,
+) =>
+  rows(
+    "update exercises set tried = $3, tried_version = $2, trying = '' where id = $1",
+    [exerciseId, version, JSON.stringify(tried)],
+    client,
+  );
 
 export interface Tried {
   readonly preview: Preview | undefined;

@@ -1,5 +1,4 @@
-import { one, rows, transaction } from "./database";
-import { dequeue } from "./queue";
+import { one, rows } from "./database";
 
 /** A check that has not ended well, for whoever looks after the server. */
 export interface RunningCheck {
@@ -55,11 +54,11 @@ export const workersNow = () =>
 export const checksNow = () =>
   rows<RunningCheck>(
     `select s.id, h.exercise->>'number' as number, p.name as person, s.attempt, c.state,
-       coalesce(c.trouble, c.progress) as said, c.changed_at as since
+       coalesce(c.trouble, c.progress) as said, c.said_at as since
      from checks c join submissions s on s.id = c.submission_id
      join handouts h on h.id = s.handout_id join people p on p.id = s.person_id
      where c.state in ('queued', 'checking', 'failed')
-     order by case c.state when 'checking' then 0 when 'queued' then 1 else 2 end, c.changed_at limit 200`,
+     order by case c.state when 'checking' then 0 when 'queued' then 1 else 2 end, c.said_at limit 200`,
   );
 
 export const tableSizes = () =>
@@ -67,24 +66,6 @@ export const tableSizes = () =>
     `select relname as name, n_live_tup::float as rows, pg_total_relation_size(relid)::float as bytes
      from pg_stat_user_tables where schemaname = 'public' order by bytes desc`,
   );
-
-const STOPPED = "Stopped by whoever looks after the server. It can be checked again.";
-
-/** Stops a check, waiting or running. */
-export async function stopCheck(submission: string): Promise<void> {
-  await transaction(async (client) => {
-    const stopped = await rows(
-      `update checks set state = 'failed', progress = '', trouble = $2, changed_at = now()
-       where submission_id = $1 and state in ('queued', 'checking') returning submission_id`,
-      [submission, STOPPED],
-      client,
-    );
-    if (!stopped.length) return;
-    for (const task of ["check", "check-long"] as const) await dequeue({ task, submission }, client);
-    // who runs it hears of it
-    await client.query("select tell($1)", [`stop:${submission}`]);
-  });
-}
 
 /** What anybody may ask: whether the database answers and somebody grades. */
 export const health = () =>

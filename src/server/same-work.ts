@@ -2,7 +2,6 @@ import { sameWork, type Likeness } from "@/core/check/same-work";
 import type { PartDocument } from "@/core/part/document";
 import { rows } from "./database";
 import type { Handout } from "./handouts";
-import { IS_NEWEST } from "./newest";
 
 /** One of two parts that were made alike. */
 export interface AlikePart {
@@ -40,9 +39,9 @@ export async function sameWorkOn(h: Handout): Promise<SameWorkView> {
   }>(
     `select s.id, p.name as person, s.document, s.handed_in_at, w.worked_seconds as worked, s.work_version as version,
        w.live_picture as picture
-     from submissions s join people p on p.id = s.person_id
+     from counting_tries k join submissions s on s.id = k.newest join people p on p.id = s.person_id
      left join works w on w.handout_id = s.handout_id and w.person_id = s.person_id
-     where s.handout_id = $1 and s.document->>'format' = 'caliper-part' and ${IS_NEWEST} order by p.name`,
+     where k.handout_id = $1 and s.document->>'format' = 'caliper-part' order by p.name`,
     [h.id],
   );
   const { start } = h.exercise;

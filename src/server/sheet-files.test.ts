@@ -77,7 +77,7 @@ describe.skipIf(!has("pdftoppm", "-v"))("lettering on paper", () => {
     expect(inkOn(await pdfOf([{ ...d, groups }]))).toBeGreaterThan(300);
   });
   it("is painted on results too", async () => {
-    const student = { id: "p", name: "Linnea Holt", email: "", group: null, average: null, cells: [] };
+    const student = { id: "p", name: "Linnea Holt", email: "", group: null, average: null, cells: {} };
     expect(inkOn(await classPdf("Part Modelling 1", { handouts: [], students: [student] }))).toBeGreaterThan(100);
   });
 });

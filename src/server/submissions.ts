@@ -1,21 +1,19 @@
+import { isDeepStrictEqual } from "node:util";
 import type pg from "pg";
 import type { Report } from "@/core/check/check";
-import type { Exercise } from "@/core/check/exercise";
 import type { Grade } from "@/core/grade/grade";
 import { acceptedAs, FIGURES_ONLY, type Accepted, type FiguresOnly, type PartFile } from "@/core/check/part-file";
 import type { Answers } from "@/core/check/question";
 import type { PartDocument } from "@/core/part/document";
 import { foreignSteps } from "@/core/part/foreign";
-import type { OwnNumbers } from "@/core/check/own-numbers";
-import { ownExercise } from "./own-parts";
 import type { PackedPicture } from "./pictures";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { one, row, rows, transaction } from "./database";
-import { IS_NEWEST } from "./newest";
 import { areTriesUsed, isClosed, lateSeconds, triesUsedText } from "@/core/grade/late";
 import type { Handout } from "./handouts";
 import { remark } from "./marking";
-import { dequeue, enqueue, PRIORITY, type Place } from "./queue";
+import { openCheck } from "./tries/checks";
+import { replaceRun } from "./tries/runs";
 import { keepVersion, type Shown } from "./versions";
 import type { Work } from "./works";
 
@@ -60,12 +58,12 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
   return transaction(async (client) => {
     // one at a time per student, so that attempts are counted once
     await client.query("select pg_advisory_xact_lock(hashtext($1))", [`${h.id}:${personId}`]);
-    const before = await row<{ id: string }>(
-      "select id from submissions where hand_in_id = $1 and handout_id = $2 and person_id = $3",
+    const before = await row<{ id: string; document: Submission["document"]; work_version: number | null }>(
+      "select id, document, work_version from submissions where hand_in_id = $1 and handout_id = $2 and person_id = $3",
       [meant.id, h.id, personId],
       client,
     );
-    if (before) return done({ submission: before.id });
+    if (before) return isSame(before, meant) ? done({ submission: before.id }) : refuse("other-hand-in", OTHER);
     const work = await row<Work & { variant: string }>(
       "select document, version, variant from works where handout_id = $1 and person_id = $2 for update",
       [h.id, personId],
@@ -109,7 +107,7 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
       ],
       client,
     );
-    await client.query("insert into checks (submission_id) values ($1)", [made.id]);
+    await openCheck({ ...made, person_id: personId }, client);
     // a question asked about an earlier try is still open
     await remark(made.id, client);
     if (work && isFromBench(meant))
@@ -119,18 +117,23 @@ export async function handIn(h: Handout, personId: string, meant: HandIn): Promi
         name: `Handed in, try ${made.attempt}`,
         ...meant.shown,
       });
-    const waiting = await rows<{ id: string }>(
-      `update checks c set state = 'replaced', progress = '', trouble = $4, changed_at = now()
-       from submissions s where s.id = c.submission_id and s.handout_id = $1 and s.person_id = $2 and s.id <> $3
-         and c.state = 'queued' and c.report_id is null returning s.id`,
-      [h.id, personId, made.id, REPLACED],
-      client,
-    );
-    for (const { id } of waiting) await dequeue({ task: "check", submission: id }, client);
-    await enqueue({ task: "check", submission: made.id }, placeOf(personId, made.attempt), client);
+    // where the best of all counts, each of them is checked
+    if (h.counts === "last") await replaceWaiting(h.id, personId, made.id, client);
     return done({ submission: made.id });
   });
 }
+
+/** Whether what was handed in under an id is what is meant by it now. */
+function isSame(
+  { document, work_version }: { document: Submission["document"]; work_version: number | null },
+  { file, figuresOnly, version }: HandIn,
+): boolean {
+  if (file) return isDeepStrictEqual(document, file);
+  if (figuresOnly) return document.format === FIGURES_ONLY.format;
+  return document.format === "caliper-part" && work_version === version;
+}
+const OTHER =
+  "Something else was handed in by this card already. Close it, look at your result, and hand in anew if you want to.";
 
 const isFromBench = (meant: HandIn): boolean => !meant.file && !meant.figuresOnly;
 
@@ -173,60 +176,15 @@ function faultOfWork(work: Work | undefined, meant: HandIn): ReturnType<typeof r
 
 const REPLACED = "A later try came before this one was checked.";
 
-/** First tries go before fifth ones, and at most two of one person are checked at once. */
-const placeOf = (personId: string, attempt: number): Place => ({
-  priority: PRIORITY.attempt(attempt),
-  lane: `person:${personId}:${attempt % 2}`,
-});
-
-/**
- * Queues second checks; what was reported stays. @returns how many
- * @param of one submission, or every newest of a handout, or those of it that failed
- */
-export async function checkAgain(
-  of: { submission: string } | { handout: string; only?: "failed" | undefined },
-): Promise<number> {
-  return transaction(async (client) => {
-    const chosen = await rows<{ id: string; person_id: string; attempt: number }>(
-      "submission" in of
-        ? `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
-           where s.id = $1 and c.state not in ('queued', 'checking') for update of c`
-        : `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
-           where s.handout_id = $1 and c.state = any($2)
-             and ${IS_NEWEST} for update of c`,
-      "submission" in of ? [of.submission] : [of.handout, of.only ? ["failed"] : ["failed", "checked", "replaced"]],
-      client,
-    );
-    for (const s of chosen) await requeue(client, s, PRIORITY.again);
-    return chosen.length;
-  });
-}
-
-/** Puts a check that has ended into the queue again, in its student's own lane. */
-async function requeue(
-  client: pg.PoolClient,
-  s: { readonly id: string; readonly person_id: string; readonly attempt: number },
-  priority: number,
-): Promise<void> {
-  await client.query(
-    `update checks set state = 'queued', progress = '', trouble = null, queued_at = now(), changed_at = now()
-     where submission_id = $1`,
-    [s.id],
+/** Earlier tries that nobody has looked at give way to a later one. */
+async function replaceWaiting(handout: string, person: string, submission: string, client: pg.PoolClient) {
+  const waiting = await rows<{ id: string }>(
+    `select s.id from submissions s join checks c on c.submission_id = s.id
+     where s.handout_id = $1 and s.person_id = $2 and s.id <> $3 and c.state = 'queued' and c.report_id is null`,
+    [handout, person, submission],
+    client,
   );
-  await enqueue({ task: "check", submission: s.id }, { ...placeOf(s.person_id, s.attempt), priority }, client);
-}
-
-/** Tries a failed check again, before what waits. */
-export async function retryCheck(submissionId: string): Promise<void> {
-  await transaction(async (client) => {
-    const failed = await row<{ id: string; person_id: string; attempt: number }>(
-      `select s.id, s.person_id, s.attempt from submissions s join checks c on c.submission_id = s.id
-       where s.id = $1 and c.state = 'failed' for update of c`,
-      [submissionId],
-      client,
-    );
-    if (failed) await requeue(client, failed, PRIORITY.prepare);
-  });
+  for (const { id } of waiting) await replaceRun({ kind: "check", submission_id: id }, client, REPLACED);
 }
 
 export const submission = async (id: string): Promise<Submission> =>
@@ -245,32 +203,6 @@ export const latestSubmission = (handoutId: string, personId: string) =>
     [handoutId, personId],
   );
 
-/** Says how a check that runs stands; one that was stopped meanwhile stays so. One that failed needs a person. */
-export const setState = (id: string, state: SubmissionState, progress = "", trouble: string | null = null) =>
-  rows(
-    `update checks set state = $2, progress = $3, trouble = $4, changed_at = now(),
-       needs = case when $2 = 'failed' and report_id is null and accepted_at is null then '{failed}' else needs end
-     where submission_id = $1 and state in ('queued', 'checking')`,
-    [id, state, progress, trouble],
-  );
-
-/** Begins a check. @returns false where it is no longer wanted */
-export async function beginCheck(id: string, progress: string): Promise<boolean> {
-  const begun = await row(
-    `update checks set state = 'checking', progress = $2, changed_at = now()
-     where submission_id = $1 and state in ('queued', 'checking') returning submission_id`,
-    [id, progress],
-  );
-  return begun !== undefined;
-}
-
-/** Says how far a check is; one that has ended says nothing any more. */
-export const setProgress = (id: string, progress: string) =>
-  rows("update checks set progress = $2, changed_at = now() where submission_id = $1 and state = 'checking'", [
-    id,
-    progress,
-  ]);
-
 export interface ReportRow {
   readonly id: string;
   readonly revision: number;
@@ -280,64 +212,23 @@ export interface ReportRow {
   readonly created_at: Date;
 }
 
-export const latestReport = (submissionId: string) =>
+/** The report that a submission names as its own. */
+export const currentReport = (submissionId: string) =>
   row<ReportRow>(
-    `select id, revision, kernel, report, grade, created_at from reports where submission_id = $1
-       order by created_at desc limit 1`,
+    `select r.id, r.revision, r.kernel, r.report, r.grade, r.created_at
+     from tries t join reports r on r.id = t.report_id where t.submission_id = $1`,
     [submissionId],
   );
-export const latestPicture = async (submissionId: string) =>
+/** A report by its id: of what was given back, say. */
+export const reportOf = (id: string) =>
+  row<ReportRow>("select id, revision, kernel, report, grade, created_at from reports where id = $1", [id]);
+
+/** The picture of a submission's own report, or of another of it. */
+export const pictureOf = async (submissionId: string, report?: string): Promise<PackedPicture | undefined> =>
   (
     await row<{ picture: PackedPicture }>(
-      "select picture from reports where submission_id = $1 order by created_at desc limit 1",
-      [submissionId],
+      `select r.picture from tries t join reports r on r.id = coalesce($2, t.report_id) and
+         r.submission_id = t.submission_id where t.submission_id = $1`,
+      [submissionId, report ?? null],
     )
   )?.picture;
-
-/** What a check of a submission needs. */
-export interface CheckInput extends Pick<Submission, "document" | "answers" | "person_id" | "attempt"> {
-  /** What the handout is marked by now. */
-  readonly exercise: Exercise;
-  readonly revision: number;
-  readonly initials: string;
-}
-export const checkInput = async (submissionId: string): Promise<CheckInput | undefined> => {
-  const found = await row<CheckInput & { numbers: OwnNumbers | null }>(
-    `select s.document, s.answers, coalesce(h.marking, h.exercise) as exercise,
-       coalesce(h.marking_revision, h.revision) as revision, s.person_id, s.attempt, p.initials,
-       o.numbers
-     from submissions s join handouts h on h.id = s.handout_id join people p on p.id = s.person_id
-     left join own_parts o on o.handout_id = h.id and o.person_id = s.person_id where s.id = $1`,
-    [submissionId],
-  );
-  return found && { ...found, exercise: ownExercise(found.exercise, found.numbers) };
-};
-
-/**
- * Writes the one report of a run and marks the submission checked. Written once before by the same run (its answer was
- * lost), nothing is written again.
- */
-export async function writeReport(
-  submissionId: string,
-  run: string,
-  revision: number,
-  report: Report,
-  grade: Grade,
-  picture: PackedPicture,
-): Promise<void> {
-  await transaction(async (client) => {
-    const made = await row<{ id: string }>(
-      `insert into reports (submission_id, run, revision, kernel, report, grade, picture)
-       values ($1, $2, $3, $4, $5, $6, $7) on conflict (run) do nothing returning id`,
-      [submissionId, run, revision, report.kernel, report, grade, picture],
-      client,
-    );
-    if (!made) return;
-    await client.query(
-      `update checks set state = 'checked', progress = '', trouble = null, report_id = $2, changed_at = now()
-       where submission_id = $1`,
-      [submissionId, made.id],
-    );
-    await remark(submissionId, client);
-  });
-}

@@ -1,6 +1,7 @@
 import { makeWorkerUtils } from "graphile-worker";
 import { connectionString, rows } from "@/server/database";
 import { noted } from "@/server/log";
+import { buryLost } from "@/server/tries/buried";
 
 export interface Beat {
   readonly everyMs: number;
@@ -11,7 +12,7 @@ const BEAT: Beat = { everyMs: 2_000, deadMs: 10_000 };
 
 /**
  * Keeps the marks of this process's pools fresh (a job is locked in the name of its pool), frees the jobs of dead ones,
- * and marks checks that ran out of tries.
+ * and ends runs that are out of tries.
  */
 export async function startHeartbeat(pools: () => readonly string[], beat = BEAT): Promise<() => Promise<void>> {
   const utils = await makeWorkerUtils({ connectionString: connectionString() });
@@ -52,12 +53,6 @@ async function bury(deadMs: number, free: (ids: readonly string[]) => Promise<un
     [deadMs / 1000],
   );
   if (dead.length) await free(dead.map((d) => d.locked_by));
-  await rows(
-    `update checks c set state = 'failed', progress = '', changed_at = now(),
-       trouble = 'Could not be checked: the grading process ended each time it tried.'
-     from graphile_worker._private_jobs j
-     where j.key in ('check:' || c.submission_id, 'check-long:' || c.submission_id)
-       and j.attempts >= j.max_attempts and j.locked_at is null and c.state in ('queued', 'checking')`,
-  );
+  await buryLost();
   await rows("delete from worker_heartbeats where seen_at < now() - interval '1 day'");
 }

@@ -64,9 +64,9 @@ describe.sequential("every edit", () => {
     await hand.pick("l1");
     await hand.places([-90, 50]);
     await expect.poll(hand.curves).toBe(8);
-    // one size moves all four
+    // one size moves all four, and is lettered once
     await hand.key("q");
-    await expect.poll(() => page.locator("[data-dimension-id]").count()).toBe(4);
+    await expect.poll(() => page.locator("[data-dimension-id]").count()).toBe(1);
   });
 
   it("a ring of holes about the origin, then with another count", async () => {

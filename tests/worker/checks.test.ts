@@ -8,12 +8,13 @@ import { closeDatabase, connectionString, one, row, rows } from "@/server/databa
 import type { Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import { enqueue, PRIORITY } from "@/server/queue";
-import { stopCheck } from "@/server/running";
-import { latestReport, retryCheck, setProgress, submission, writeReport } from "@/server/submissions";
+import { currentReport, submission } from "@/server/submissions";
+import { beginCheck, finishCheck, retryCheck, stopCheck } from "@/server/tries/checks";
+import { sayProgress } from "@/server/tries/runs";
 import { startHeartbeat } from "@/worker/heartbeat";
 import { longJobs, shortJobs } from "@/worker/jobs";
 import { ThreadEnded, type Ending, type KernelThreads } from "@/worker/threads";
-import { dropPerson, handoutNumbered, newStudent, newSubmission, until } from "./sample";
+import { dropPerson, gradedAs, handoutNumbered, newStudent, newSubmission, until } from "./sample";
 
 let foot: Handout, student: Person, good: PartDocument;
 beforeAll(async () => {
@@ -58,7 +59,7 @@ describe("a check that cannot end", () => {
     const after = await submission(id);
     expect(after.trouble).toMatch(/^Could not be checked: .*ended each time/);
     expect(after.document).toEqual(good);
-    expect(await latestReport(id)).toBeUndefined();
+    expect(await currentReport(id)).toBeUndefined();
     await rows("select graphile_worker.remove_job('check:' || $1::text)", [id]);
   });
   it("nothing is said of its progress after its end", async () => {
@@ -75,7 +76,8 @@ describe("a check that cannot end", () => {
       expect(await submission(id)).toMatchObject({ state: "failed", progress: "" });
       await new Promise((r) => setTimeout(r, 30));
     }
-    await setProgress(id, "late");
+    const { run } = await one<{ run: string }>("select run_id as run from tries where submission_id = $1", [id]);
+    await sayProgress({ run, turn: 1, revision: 1 }, "late");
     expect(await submission(id)).toMatchObject({ state: "failed", progress: "" });
   });
   it("says while it is tried again what went wrong, and after the third time gives the reason", async () => {
@@ -93,13 +95,13 @@ describe("a check that cannot end", () => {
       state: "failed",
       trouble: "Could not be checked: its thread ended without a result. It was tried 3 times.",
     });
-    expect(await latestReport(id)).toBeUndefined();
+    expect(await currentReport(id)).toBeUndefined();
   });
   it("out of time it makes room for the others once, and the second time says where it was", async () => {
     const id = await handedIn();
     // it waits where the running worker does not look
     await shortJobs(ending("time", "it took longer than 15 s"))["check"]!({ submission: id }, helpers(1));
-    expect((await submission(id)).state).toBe("checking");
+    expect(await submission(id)).toMatchObject({ state: "queued", progress: expect.stringContaining("takes longer") });
     const slow = ending("time", "it took longer than 60 s", "building step 3 of the part (Pattern)");
     await rows("select graphile_worker.remove_job('check-long:' || $1::text)", [id]);
     await longJobs(slow)["check-long"]!({ submission: id }, helpers(1));
@@ -120,7 +122,7 @@ describe("a check that cannot end", () => {
   });
   it("one that was replaced meanwhile is not begun", async () => {
     const id = await handedIn();
-    await rows("update checks set state = 'replaced' where submission_id = $1", [id]);
+    await rows("update runs set state = 'replaced' where submission_id = $1", [id]);
     await shortJobs(ending("fault", "must not run"))["check"]!({ submission: id }, helpers(1));
     expect((await submission(id)).state).toBe("replaced");
   });
@@ -131,12 +133,12 @@ describe("reports", () => {
     const id = await handedIn();
     const report = { version: 1, kernel: "k", evidence: [] } as Report;
     const line = { id: "a", title: "A", points: 7, of: 10, verdict: "missed" };
-    const grade = { points: 7, of: 10, lines: [line] };
-    const mesh = Buffer.alloc(0);
-    const write = (run: string) => writeReport(id, run, 1, report, grade as never, { reference: mesh } as never);
-    await Promise.all([write(`r-${id}`), write(`r-${id}`)]);
+    const grade = { points: 7, of: 10, lines: [line] } as never;
+    const { ticket } = (await beginCheck(id, ""))!;
+    const write = () => finishCheck(ticket, id, report, grade, {} as never);
+    expect((await Promise.all([write(), write()])).sort()).toEqual([false, true]);
     expect(await rows("select 1 from reports where submission_id = $1", [id])).toHaveLength(1);
-    await write(`s-${id}`);
+    await gradedAs(id, grade);
     expect(await rows("select 1 from reports where submission_id = $1", [id])).toHaveLength(2);
     expect((await submission(id)).points).toBe(7);
   });

@@ -4,7 +4,7 @@ import { closeDatabase } from "@/server/database";
 import type { Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import { enqueue } from "@/server/queue";
-import { stopCheck } from "@/server/running";
+import { stopCheck } from "@/server/tries/checks";
 import { submission } from "@/server/submissions";
 import { dropPerson, handoutNumbered, newStudent, newSubmission, until } from "./sample";
 

@@ -17,7 +17,7 @@ import { personData } from "@/server/person-data";
 import { removeCourse, removePerson, sweep } from "@/server/removal";
 import { handIn } from "@/server/submissions";
 import { openWork, saveWork } from "@/server/works";
-import { dropPerson, handoutNumbered, newStudent, newSubmission, until } from "./sample";
+import { gradedAs, dropPerson, handoutNumbered, newStudent, newSubmission, until } from "./sample";
 
 const folder = mkdtempSync(join(tmpdir(), "caliper-backup-"));
 const databases: string[] = [];
@@ -163,7 +163,7 @@ describe("taking away", () => {
     );
     const part = emptyPart("a", "mm", { name: "Steel", density: 8 });
     const s = await newSubmission((await handout(made.id)).id, student.id, part);
-    await rows("update checks set state = 'checked', points = $2, out_of = 20 where submission_id = $1", [s, points]);
+    await gradedAs(s, { points, of: 20, lines: [{ id: "a", title: "A", points, of: 20, verdict: "missed" }] } as never);
     return s;
   }
   const kept = async (courseId: string) =>

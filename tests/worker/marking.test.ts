@@ -11,8 +11,7 @@ import { handout, type Handout } from "@/server/handouts";
 import { changeTerms } from "@/server/handout-terms";
 import { decide, markingOf, remarkAll, remarksOf, returnAll, shownTo } from "@/server/marking";
 import type { Person } from "@/server/people";
-import { writeReport } from "@/server/submissions";
-import { dropPerson, handoutNumbered, newStudent, newSubmission } from "./sample";
+import { dropPerson, gradedAs, handoutNumbered, newStudent, newSubmission } from "./sample";
 
 let h: Handout, teacher: Person;
 const students: Person[] = [];
@@ -52,8 +51,7 @@ async function checked(grade: Grade = plain, person?: Person): Promise<string> {
   await report(id, grade);
   return id;
 }
-const report = (id: string, grade: Grade) =>
-  writeReport(id, randomUUID(), 1, { version: 1, kernel: "k", evidence: [] }, grade, {} as never);
+const report = gradedAs;
 const entry = (what: Decision) => ({ id: randomUUID(), what });
 const overrule = (points: number, reason = "seen"): Decision => ({ do: "overrule", line: "mass", points, reason });
 const stands = (id: string) =>

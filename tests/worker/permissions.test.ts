@@ -52,7 +52,7 @@ describe("the table of permissions", () => {
   it.each(actions.flatMap((action) => WHO.map((who) => [action, who] as const)))("%s: %s", async (action, who) => {
     const person = people[who],
       { on } = PERMISSIONS[action],
-      thing = on === "server" ? person.id : things[on];
+      thing = on === "server" ? person.id : things[on === "open submission" ? "submission" : on];
     const { token } = await openSession(person.id);
     if (may(who, action)) {
       expect(await permit(person, action, thing)).toBeTypeOf("string");

@@ -3,6 +3,9 @@ import type { PartDocument } from "@/core/part/document";
 import { one, rows, transaction } from "@/server/database";
 import { handout, type Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
+import type { Grade } from "@/core/grade/grade";
+import { beginCheck, finishCheck } from "@/server/tries/checks";
+import { replaceRun } from "@/server/tries/runs";
 
 export const personCalled = (name: string) => one<Person>("select id, name, email from people where name = $1", [name]);
 
@@ -39,8 +42,36 @@ export async function newSubmission(
     "insert into submissions (handout_id, person_id, attempt, document) values ($1, $2, $3, $4) returning id",
     [handoutId, personId, attempt, document],
   );
-  await rows("insert into checks (submission_id) values ($1)", [made.id]);
+  await openQuietly(made.id);
   return made.id;
+}
+
+/** A check of a submission that waits, and that no grading process takes up by itself. */
+export const openQuietly = (submission: string): Promise<void> =>
+  transaction(async (client) => {
+    await replaceRun({ kind: "check", submission_id: submission }, client);
+    // a run without a job is queued after a while: not this one
+    const made = await one<{ id: string }>(
+      `insert into runs (kind, submission_id, job, changed_at)
+       values ('check', $1::uuid, 'check:' || $1::text, now() + interval '1 day') returning id`,
+      [submission],
+      client,
+    );
+    await client.query(
+      `insert into tries (submission_id, run_id) values ($1, $2)
+       on conflict (submission_id) do update set run_id = excluded.run_id`,
+      [submission, made.id],
+    );
+  });
+
+/** Has a submission checked with a grade that is made up. */
+export async function gradedAs(submission: string, grade: Grade): Promise<void> {
+  const begun = await beginCheck(submission, "");
+  if (!begun) {
+    await openQuietly(submission);
+    return gradedAs(submission, grade);
+  }
+  await finishCheck(begun.ticket, submission, { version: 1, kernel: "k", evidence: [] }, grade, {} as never);
 }
 
 /** Waits for something to become true. */

@@ -5,7 +5,8 @@ import { closeDatabase, database, one, row, rows, transaction } from "@/server/d
 import { handout, type Handout } from "@/server/handouts";
 import { extend, issueHandout } from "@/server/handout-terms";
 import type { Person } from "@/server/people";
-import { checkAgain, handIn, submission } from "@/server/submissions";
+import { handIn, submission } from "@/server/submissions";
+import { checkAgain } from "@/server/tries/checks";
 import { changeHistory, type HistoryChange } from "@/server/history";
 import { versionsOf } from "@/server/versions";
 import { openWork, saveWork } from "@/server/works";

@@ -67,10 +67,13 @@ await inEach(
    where s.attempt = 6 and h.course_id = $4`,
   [report, grade, packPicture(picture)],
 );
-await inEach(`insert into checks (submission_id, state, points, out_of, shown_points, shown_of, report_id)
-  select s.id, 'checked', 10 + s.attempt % 10, 20, 10, 20, r.id
-  from submissions s join handouts h on h.id = s.handout_id left join reports r on r.submission_id = s.id
-  where h.course_id = $1`);
+await inEach(`with made as (
+    insert into runs (kind, submission_id, state, job) select 'check', s.id, 'done', 'check:' || s.id
+    from submissions s join handouts h on h.id = s.handout_id where h.course_id = $1 returning id, submission_id
+  )
+  insert into tries (submission_id, run_id, points, out_of, shown_points, shown_of, report_id)
+  select s.id, m.id, 10 + s.attempt % 10, 20, 10, 20, r.id
+  from made m join submissions s on s.id = m.submission_id left join reports r on r.submission_id = s.id`);
 // and twenty courses more, 2,000 people in all, with an instructor each and somebody who looks after the server
 await rows(`with c as (insert into courses (title) select 'Other ' || c from generate_series(1, 20) c returning id),
   p as (insert into people (name, email) select 'Person ' || p, 'other-' || p || '@elsewhere.example'

@@ -144,7 +144,7 @@ export function decided(history: readonly Entry[]): Decided {
         break;
       case "return":
         // what is given back was looked at
-        acceptedAt ??= at;
+        acceptedAt = at;
         returnedAt = at;
         break;
     }

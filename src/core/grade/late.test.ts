@@ -26,6 +26,12 @@ describe("lateness", () => {
     expect(isClosed(rules({ after_due: "refuse", grace_minutes: 5 }), after(5))).toBe(false);
     expect(isClosed(rules(), after(1))).toBe(false);
   });
+  it.each([
+    ["a grace does not outlast the closing", { grace_minutes: 60, closes_at: after(30) }, 31, true],
+    ["before it closes it takes what is late", { grace_minutes: 10, closes_at: after(30) }, 30, false],
+    ["more time than until it closes holds", { due_at: after(120), closes_at: after(30) }, 100, false],
+    ["and then no longer", { due_at: after(120), closes_at: after(30) }, 121, true],
+  ] as const)("%s", (_, r, minutes, wanted) => expect(isClosed(rules(r), after(minutes))).toBe(wanted));
 });
 
 it.each([

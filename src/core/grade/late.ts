@@ -20,10 +20,10 @@ export function lateSeconds(rules: DueRules, at: Date): number {
   return late > rules.grace_minutes * MINUTE ? Math.floor(late / 1000) : 0;
 }
 
-/** Whoever was given more time than until it closes has that. */
+/** Once it closes no grace holds; but whoever was given more time than until then has that. */
 export const isClosed = (rules: DueRules, at: Date): boolean => {
   const { closes_at: closes, due_at: due } = rules;
-  const isShut = closes ? at > (closes > due ? closes : due) && lateSeconds(rules, at) > 0 : false;
+  const isShut = closes ? at > (closes > due ? closes : due) : false;
   return isShut || (rules.after_due === "refuse" && lateSeconds(rules, at) > 0);
 };
 

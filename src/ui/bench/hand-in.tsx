@@ -79,14 +79,20 @@ function handInText(file: PartFile | undefined, figuresAlone: boolean): string {
   return figuresAlone ? "Hand in the figures" : "Hand in now";
 }
 
+/** Hand-ins without an answer yet, by what they hold: the same once more is the same hand-in, also from a new card. */
+const sent = new Map<string, string>();
+function handInId(what: string): string {
+  const id = sent.get(what) ?? crypto.randomUUID();
+  sent.set(what, id);
+  return id;
+}
+
 /** So long an answer is waited for. */
 const PATIENCE_MS = 15_000;
 
 function HandInCard({ store, to, sheet, accepts, figures, answers, tries, close }: Props & { close: () => void }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const router = useRouter();
-  // sent again, it is the same hand-in
-  const [id] = useState(() => crypto.randomUUID());
   const [going, setGoing] = useState(false);
   const [trouble, setTrouble] = useState<string>();
   const [picture] = useState(pictureNow);
@@ -115,14 +121,17 @@ function HandInCard({ store, to, sheet, accepts, figures, answers, tries, close 
     if (r.ok) setFile(r.value);
     else setTrouble(r.refusal.sentence);
   };
-  const send = async (what: object) => {
+  const send = async ({ shown, ...what }: { shown?: ReturnType<typeof shownNow> } & Record<string, unknown>) => {
+    const id = handInId(JSON.stringify([to, what, typed]));
     const r = await fetch(to, {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ id, owner: store.getState().owner, answers: typed, ...what }),
+      body: JSON.stringify({ id, owner: store.getState().owner, answers: typed, ...what, ...(shown && { shown }) }),
       signal: AbortSignal.timeout(PATIENCE_MS),
     });
     const answer = (await r.json()) as { submission?: string; sentence?: string };
+    // it has an answer: what is handed in next is another try
+    sent.clear();
     if (r.ok) return router.push(`/submissions/${answer.submission}`);
     setTrouble(answer.sentence ?? "It could not be handed in.");
   };

@@ -22,7 +22,9 @@ const SIGNS: Record<CellState, string> = {
 const URGENT: ReadonlySet<CellState> = new Set(["needs you", "missing"]);
 
 const helper = createColumnHelper<typeof features, GradebookStudent>();
-const sortable = (c: GradebookCell) => c.points ?? (c.state === "missing" ? -1 : -2);
+/** A handout that is not for a student comes last. */
+const sortable = (c: GradebookCell | undefined) => (c ? pointsOf(c) : -3);
+const pointsOf = (c: GradebookCell) => c.points ?? (c.state === "missing" ? -1 : -2);
 
 /** Students against handouts. */
 export function GradebookPage({
@@ -39,8 +41,8 @@ export function GradebookPage({
       helper.columns([
         helper.accessor((s) => s.name, { id: "name", header: "Student", sortFn: "alphanumeric" }),
         helper.accessor((s) => s.group ?? "", { id: "group", header: "Group", sortFn: "alphanumeric" }),
-        ...book.handouts.map((h, i) =>
-          helper.accessor((s) => sortable(s.cells[i]!), {
+        ...book.handouts.map((h) =>
+          helper.accessor((s) => sortable(s.cells[h.id]), {
             id: h.id,
             header: h.number || h.title,
             sortFn: "basic",
@@ -68,7 +70,7 @@ export function GradebookPage({
   const [isChoosing, setChoosing] = useState(false);
   const shown = table.getRowModel().rows;
   const visible = table.getVisibleLeafColumns();
-  const places = useMemo(() => new Map(book.handouts.map((h, i) => [h.id, i])), [book]);
+  const byId = useMemo(() => new Map(book.handouts.map((h) => [h.id, h])), [book]);
   const files = `/api/courses/${course.id}/gradebook`;
   return (
     <PageFrame person={person} trail={[]}>
@@ -124,7 +126,7 @@ export function GradebookPage({
               <legend className="quiet px-1 text-xs">Columns</legend>
               {table.getAllLeafColumns().map((c) => {
                 if (c.id === "name") return null;
-                const h = book.handouts[places.get(c.id) ?? -1];
+                const h = byId.get(c.id);
                 return (
                   <label key={c.id} className="flex items-center gap-1.5">
                     <input
@@ -150,7 +152,7 @@ export function GradebookPage({
                 <tr>
                   {table.getHeaderGroups()[0]!.headers.map((head) => {
                     const sorted = head.column.getIsSorted();
-                    const h = book.handouts[places.get(head.column.id) ?? -1];
+                    const h = byId.get(head.column.id);
                     return (
                       <th
                         key={head.id}
@@ -178,7 +180,6 @@ export function GradebookPage({
                     key={place}
                     student={r.original}
                     columns={visible.map((c) => c.id).join(",")}
-                    places={places}
                     course={course.id}
                   />
                 ))}
@@ -206,12 +207,10 @@ const HANDOUT_WIDTH = 78;
 const StudentRow = memo(function StudentRow({
   student,
   columns,
-  places,
   course,
 }: {
   student: GradebookStudent;
   columns: string;
-  places: ReadonlyMap<string, number>;
   course: string;
 }) {
   return (
@@ -243,7 +242,8 @@ const StudentRow = memo(function StudentRow({
               {student.average === null ? "–" : `${(student.average * 100).toFixed(1)} %`}
             </td>
           );
-        const cell = student.cells[places.get(id)!]!;
+        const cell = student.cells[id];
+        if (!cell) return <td key={id} aria-label="not for this student" className="quiet" />;
         return (
           <td key={id} className={URGENT.has(cell.state) ? "urgent" : undefined}>
             <CellMark cell={cell} />

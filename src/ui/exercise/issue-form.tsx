@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { ExerciseFormState } from "@/app/exercise-actions";
 import type { Exercise } from "@/core/check/exercise";
 import type { Accepted } from "@/core/check/part-file";
@@ -79,11 +79,15 @@ export function IssueForm({
   open: number;
 }) {
   const [asks, setAsks] = useState(false);
+  // pressed twice, or sent again after a lost answer, it is one handout
+  const [issue, setIssue] = useState("");
+  useEffect(() => setIssue(crypto.randomUUID()), []);
   const { said: issued, busy: issuing, onSubmit } = useKeptForm(made.issue, {});
   return (
     <form onSubmit={onSubmit} className="mt-8 flex flex-wrap items-end gap-4 border-t border-base-300 pt-5">
       <input type="hidden" name="id" value={made.id} />
       <input type="hidden" name="version" value={made.version} />
+      <input type="hidden" name="issue" value={issue} />
       <TimesFields timeZone={made.timeZone} choices={made.choices} start={made.times} />
       <label className="flex items-center gap-2 py-2 text-sm">
         <input type="checkbox" name="define" className="checkbox checkbox-sm" defaultChecked />

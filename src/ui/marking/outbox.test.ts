@@ -59,6 +59,32 @@ describe("decisions on their way", () => {
     expect(w.taken).toEqual(["a"]);
     expect(w.shelf.size).toBe(0);
   });
+  it("of two windows of one person lie side by side: neither erases the other's", async () => {
+    const w = world("away", "away", "away", "away", 200, 200, 200),
+      [one, two] = [new Outbox(w.site), new Outbox(w.site)];
+    one.send(accept("a", "s"));
+    two.send(accept("b", "t"));
+    await vi.advanceTimersByTimeAsync(10);
+    one.close();
+    two.close();
+    // both are shut; whichever is opened next sends all
+    const later = new Outbox(w.site);
+    expect([...later.of("s"), ...later.of("t")].map((o) => o.id)).toEqual(["a", "b"]);
+    later.hurry();
+    await settle();
+    expect([...w.taken].sort()).toEqual(["a", "b"]);
+    expect(w.shelf.size).toBe(0);
+  });
+  it("that one window has sent stay off the shelf when another keeps its own", async () => {
+    const w = world(200, "away", "away"),
+      [one, two] = [new Outbox(w.site), new Outbox(w.site)];
+    one.send(accept("a", "s"));
+    await vi.advanceTimersByTimeAsync(10);
+    two.send(accept("b", "t"));
+    await vi.advanceTimersByTimeAsync(10);
+    two.close();
+    expect(new Outbox(w.site).of("s")).toEqual([]);
+  });
   it("that are refused are told and hold nothing else up; signed out they wait", async () => {
     const w = world(422, 401, 200),
       box = new Outbox(w.site);

@@ -44,8 +44,12 @@ export class Outbox {
   private pause = FIRST_PAUSE_MS;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
+  /** All that this window has ever had on the way. */
+  private readonly own = new Set<string>();
+
   constructor(private readonly site: Site) {
     this.queue = this.kept();
+    for (const o of this.queue) this.own.add(o.id);
   }
 
   private get place(): string {
@@ -60,7 +64,9 @@ export class Outbox {
   }
   private keep(): void {
     try {
-      if (this.queue.length) this.site.shelf.setItem(this.place, JSON.stringify(this.queue));
+      // another window of the same person keeps what it sends there too
+      const all = [...this.kept().filter((o) => !this.own.has(o.id)), ...this.queue];
+      if (all.length) this.site.shelf.setItem(this.place, JSON.stringify(all));
       else this.site.shelf.removeItem(this.place);
     } catch {
       // a full or forbidden shelf: what is on its way stays in this window
@@ -75,6 +81,7 @@ export class Outbox {
 
   send(o: Outgoing): void {
     this.queue.push(o);
+    this.own.add(o.id);
     this.keep();
     void this.run();
   }

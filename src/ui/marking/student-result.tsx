@@ -22,6 +22,7 @@ export function StudentResult({
   view,
   units,
   sheet,
+  isWithdrawn,
 }: {
   person: { name: string };
   heading: Heading;
@@ -30,6 +31,8 @@ export function StudentResult({
   units: LengthUnit;
   /** The handout's Sheet, for remarks pinned to it. */
   sheet: string | undefined;
+  /** The handout was taken back: nothing is asked or handed in any more. */
+  isWithdrawn: boolean;
 }) {
   const busy = state.state === "queued" || state.state === "checking";
   const { mark } = view;
@@ -85,11 +88,15 @@ export function StudentResult({
         </div>
       )}
       {mark && isPinned(mark, "sheet") && <OnTheSheet mark={mark} sheet={sheet} />}
-      <StudentTalk submission={state.id} talk={view.talk} turn={view.turn} />
+      <StudentTalk submission={state.id} talk={view.talk} turn={view.turn} isOver={isWithdrawn} />
       <Tries view={view} at={state.id} />
-      <Link className="btn btn-primary mt-8" href={`/bench/${heading.handout}`}>
-        {isWhole(mark) ? "Back to the Bench" : "Go on in the Bench and hand in again"}
-      </Link>
+      {isWithdrawn ? (
+        <p className="quiet mt-8">This handout was taken back by your instructor. Your result stays readable here.</p>
+      ) : (
+        <Link className="btn btn-primary mt-8" href={`/bench/${heading.handout}`}>
+          {isWhole(mark) ? "Back to the Bench" : "Go on in the Bench and hand in again"}
+        </Link>
+      )}
     </PageFrame>
   );
 }

@@ -10,10 +10,13 @@ export function StudentTalk({
   submission,
   talk,
   turn,
+  isOver,
 }: {
   submission: string;
   talk: StudentView["talk"];
   turn: StudentView["turn"];
+  /** What was said can be read, and nothing is added. */
+  isOver: boolean;
 }) {
   const router = useRouter();
   const [text, setText] = useState("");
@@ -60,24 +63,28 @@ export function StudentTalk({
           </li>
         ))}
       </ol>
-      <label className="mt-2 block">
-        <span className="quiet text-sm">{isAsked ? "Your answer" : "Ask about this result"}</span>
-        <textarea
-          className="textarea w-full"
-          rows={2}
-          maxLength={2000}
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-        />
-      </label>
-      {trouble && (
-        <p role="alert" className="text-error">
-          {trouble}
-        </p>
+      {!isOver && (
+        <>
+          <label className="mt-2 block">
+            <span className="quiet text-sm">{isAsked ? "Your answer" : "Ask about this result"}</span>
+            <textarea
+              className="textarea w-full"
+              rows={2}
+              maxLength={2000}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+            />
+          </label>
+          {trouble && (
+            <p role="alert" className="text-error">
+              {trouble}
+            </p>
+          )}
+          <button className="btn btn-sm mt-1" disabled={busy || !text.trim()} onClick={() => void send()}>
+            {isAsked ? "Send the answer" : "Send the question"}
+          </button>
+        </>
       )}
-      <button className="btn btn-sm mt-1" disabled={busy || !text.trim()} onClick={() => void send()}>
-        {isAsked ? "Send the answer" : "Send the question"}
-      </button>
       {turn === "instructor" && <span className="quiet ml-3 text-sm">Your instructor has it.</span>}
     </section>
   );

@@ -29,7 +29,9 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         state={headOf(s)}
         view={await studentView(id, own)}
         units={units}
-        sheet={own.sheet?.svg}
+        // taken back, its result can be read, and nothing else
+        sheet={h.withdrawn_at ? undefined : own.sheet?.svg}
+        isWithdrawn={h.withdrawn_at !== null}
       />
     );
   }

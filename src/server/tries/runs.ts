@@ -1,0 +1,219 @@
+import type pg from "pg";
+import { database, row, rows } from "../database";
+import { dequeue, enqueue, keyOf, type Job, type Place } from "../queue";
+import { happening, NEEDS_TICKET, type RunEvent, type RunState } from "./life";
+
+type Client = pg.Pool | pg.PoolClient;
+
+/** What a run is of, by the columns of its row. */
+export type Subject =
+  | { readonly kind: "check"; readonly submission_id: string }
+  | { readonly kind: "practice"; readonly practice_id: string }
+  | { readonly kind: "second-check"; readonly recheck_id: string; readonly submission_id: string }
+  | { readonly kind: "own-part"; readonly handout_id: string; readonly person_id: string }
+  | { readonly kind: "measure"; readonly exercise_id: string }
+  | { readonly kind: "mistakes"; readonly exercise_id: string };
+
+/** What a process holds of a run it has begun: with it alone the run can be ended. */
+export interface Ticket {
+  readonly run: string;
+  readonly turn: number;
+  readonly revision: number;
+}
+
+/** The job that does a run. */
+export function jobOf(s: Subject): Job {
+  switch (s.kind) {
+    case "check":
+      return { task: "check", submission: s.submission_id };
+    case "practice":
+      return { task: "practise", practice: s.practice_id };
+    case "second-check":
+      return { task: "second-check", trial: s.recheck_id, submission: s.submission_id };
+    case "own-part":
+      return { task: "own-part", handout: s.handout_id, person: s.person_id };
+    case "measure":
+      return { task: "prepare-exercise", exercise: s.exercise_id };
+    case "mistakes":
+      return { task: "try-rubric", exercise: s.exercise_id };
+  }
+}
+
+const columnsOf = (s: Subject): readonly [string, string][] => Object.entries(s);
+/** "kind = $1 and submission_id = $2", from a number on. */
+const whereOf = (s: Subject, from = 1): string =>
+  columnsOf(s)
+    .map(([c], i) => `${c} = $${from + i}`)
+    .join(" and ");
+const valuesOf = (s: Subject): string[] => columnsOf(s).map(([, v]) => v);
+
+/**
+ * Opens a run and queues its job; what is open of the same thing gives way, and whoever does it hears of it.
+ * @returns its id
+ */
+export async function openRun(s: Subject, place: Place, client: pg.PoolClient): Promise<string> {
+  await replaceRun(s, client);
+  const columns = columnsOf(s);
+  const made = await client.query<{ id: string }>(
+    `insert into runs (job, ${columns.map(([c]) => c).join(", ")})
+     values ($1, ${columns.map((_, i) => `$${i + 2}`).join(", ")}) returning id`,
+    [keyOf(jobOf(s)), ...valuesOf(s)],
+  );
+  await enqueue(jobOf(s), place, client);
+  return made.rows[0]!.id;
+}
+
+/** A run that has ended well already: what was found beside, in another run. What is open of the thing gives way. */
+export async function settledRun(s: Subject, client: pg.PoolClient): Promise<string> {
+  await replaceRun(s, client);
+  const columns = columnsOf(s);
+  const made = await client.query<{ id: string }>(
+    `insert into runs (job, state, started_at, ended_at, ${columns.map(([c]) => c).join(", ")})
+     values ($1, 'done', now(), now(), ${columns.map((_, i) => `$${i + 2}`).join(", ")}) returning id`,
+    [keyOf(jobOf(s)), ...valuesOf(s)],
+  );
+  return made.rows[0]!.id;
+}
+
+/** All that is open of a second check or a handout's own parts gives way. */
+export async function replaceRuns(
+  column: "recheck_id" | "handout_id",
+  id: string,
+  client: pg.PoolClient,
+): Promise<void> {
+  const { from, to } = happening("replace");
+  const gone = await rows<{ id: string; job: string }>(
+    `update runs set state = $1, progress = '', ended_at = now(), changed_at = now()
+     where ${column} = $2 and state = any($3) returning id, job`,
+    [to, id, from],
+    client,
+  );
+  for (const r of gone) {
+    await client.query("select graphile_worker.remove_job($1)", [r.job]);
+    await client.query("select tell($1)", [`stop:${r.id}`]);
+  }
+}
+
+/** What is open of a thing gives way. @param why what its reader is told @returns whether something was */
+export async function replaceRun(s: Subject, client: pg.PoolClient, why: string | null = null): Promise<boolean> {
+  const { from, to } = happening("replace");
+  const gone = await rows<{ id: string }>(
+    `update runs set state = $1, progress = '', trouble = $2, ended_at = now(), changed_at = now()
+     where state = any($3) and ${whereOf(s, 4)} returning id`,
+    [to, why, from, ...valuesOf(s)],
+    client,
+  );
+  if (!gone.length) return false;
+  await leaveOff(s, gone[0]!.id, client);
+  return true;
+}
+
+/** A run's job is taken out of the queue; who does it already hears of it. */
+async function leaveOff(s: Subject, run: string, client: pg.PoolClient): Promise<void> {
+  await dequeue(jobOf(s), client);
+  if (s.kind === "check") await dequeue({ task: "check-long", submission: s.submission_id }, client);
+  await client.query("select tell($1)", [`stop:${run}`]);
+}
+
+/**
+ * Begins what is open of a thing. @param revision an expression over run r: by what it is done, as it stands now
+ * @returns undefined where it is no longer wanted
+ */
+export async function beginRun(
+  s: Subject,
+  progress: string,
+  revision: string,
+  client: Client = database(),
+): Promise<Ticket | undefined> {
+  const { from, to } = happening("begin");
+  return row<Ticket>(
+    `update runs r set state = $1, turn = turn + 1, progress = $2, revision = coalesce(${revision}, 0),
+       started_at = coalesce(started_at, now()), changed_at = now()
+     where state = any($3) and ${whereOf(s, 4)} returning id as run, turn, revision`,
+    [to, progress, from, ...valuesOf(s)],
+    client,
+  );
+}
+
+/** Says how far a run is; one that has ended, or that another has begun since, says nothing any more. */
+export const sayProgress = ({ run, turn }: Ticket, progress: string) =>
+  rows("update runs set progress = $3, changed_at = now() where id = $1 and turn = $2 and state = 'running'", [
+    run,
+    turn,
+    progress,
+  ]);
+
+/** What is said of a run when something happens to it. */
+interface Said {
+  readonly progress?: string;
+  readonly trouble?: string | null;
+  readonly job?: string;
+}
+
+/**
+ * Lets something happen to a run that was begun: one guarded update. @returns false where it comes too late: the run
+ * has ended, gave way, or was begun by another
+ */
+export async function stepRun(
+  ticket: Ticket,
+  event: RunEvent,
+  { progress = "", trouble = null, job }: Said = {},
+  client: Client = database(),
+): Promise<boolean> {
+  const { from, to } = happening(event);
+  const stepped = await row(
+    `update runs set state = $2, progress = $3, trouble = $4, job = coalesce($5, job), changed_at = now(),
+       ended_at = case when $2 in ('queued', 'running') then null else now() end
+     where id = $1 and state = any($6) and (not $7 or turn = $8) returning 1`,
+    [ticket.run, to, progress, trouble, job ?? null, from, NEEDS_TICKET.has(event), ticket.turn],
+    client,
+  );
+  return stepped !== undefined;
+}
+
+/** Stops what is open of a thing, waiting or running. @returns whether something was */
+export async function stopRun(s: Subject, why: string, client: pg.PoolClient): Promise<boolean> {
+  const { from, to } = happening("stop");
+  const stopped = await row<{ id: string }>(
+    `update runs set state = $1, progress = '', trouble = $2, ended_at = now(), changed_at = now()
+     where state = any($3) and ${whereOf(s, 4)} returning id`,
+    [to, why, from, ...valuesOf(s)],
+    client,
+  );
+  if (stopped) await leaveOff(s, stopped.id, client);
+  return stopped !== undefined;
+}
+
+/** A run whose process died each time it tried. */
+export type Buried = { readonly id: string; readonly state: RunState } & Record<
+  "kind" | "submission_id" | "practice_id" | "recheck_id" | "handout_id" | "person_id" | "exercise_id",
+  string
+>;
+
+/** Ends the open runs whose jobs are out of tries. @param why what their readers are told */
+export const buryRuns = (why: string): Promise<Buried[]> => {
+  const { from, to } = happening("bury");
+  return rows<Buried>(
+    `update runs r set state = $1, progress = '', trouble = $2, ended_at = now(), changed_at = now()
+     from graphile_worker._private_jobs j
+     where j.key = r.job and j.attempts >= j.max_attempts and j.locked_at is null and r.state = any($3)
+     returning r.*`,
+    [to, why, from],
+  );
+};
+
+/** Open runs without a job, as after the queue was lost: they are queued anew. */
+export async function queueLost(client: Client = database()): Promise<number> {
+  const lost = await rows<Record<string, string | null> & { kind: Subject["kind"] }>(
+    `select kind, submission_id, practice_id, recheck_id, handout_id, person_id, exercise_id from runs r
+     where state in ('queued', 'running') and changed_at < now() - interval '30 seconds'
+       and not exists (select 1 from graphile_worker._private_jobs j where j.key = r.job) limit 500`,
+    [],
+    client,
+  );
+  for (const l of lost) {
+    const own = Object.fromEntries(Object.entries(l).filter(([, v]) => v !== null)) as unknown as Subject;
+    await enqueue(jobOf(own), {}, client);
+  }
+  return lost.length;
+}
