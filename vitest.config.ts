@@ -9,6 +9,8 @@ export default defineConfig({
     testTimeout: 300_000,
     hookTimeout: 300_000,
     pool: "forks",
+    // what is over in minutes waits for the engine's second compiler more than it gains by it
+    execArgv: ["--liftoff-only"],
     // one kernel for all the files of a process: opening and warming one for each cost more than many a test
     isolate: false,
     maxWorkers: process.env["CALIPER_WORKERS"] ? Number(process.env["CALIPER_WORKERS"]) : 2,

@@ -7,8 +7,15 @@ import { DATA, freePort, ROOT } from "./machine.mjs";
 const tsx = () => import.meta.resolve("tsx");
 const running = new Set();
 
-export function start(name, args, env, { quiet = false } = {}) {
-  const child = spawn(process.execPath, ["--import", new URL("leash.mjs", import.meta.url).href, ...args], {
+/**
+ * The engine's second compiler pays for what runs for hours; what is over in minutes, as tests are, waits for it: with
+ * the first alone the first twelve parts take a third of the time.
+ */
+export const SHORT_LIVED = ["--liftoff-only"];
+
+/** @param engine flags of the JavaScript engine */
+export function start(name, args, env, { quiet = false, engine = [] } = {}) {
+  const child = spawn(process.execPath, [...engine, "--import", new URL("leash.mjs", import.meta.url).href, ...args], {
     cwd: ROOT,
     env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: "1" },
     stdio: ["pipe", "pipe", "pipe"],
@@ -35,8 +42,8 @@ async function until(child, pattern, seconds) {
 }
 
 /** Runs one TypeScript program to its end. */
-export function runProgram(file, env, args = []) {
-  const r = spawnSync(process.execPath, ["--import", tsx(), join(ROOT, file), ...args], {
+export function runProgram(file, env, args = [], engine = []) {
+  const r = spawnSync(process.execPath, [...engine, "--import", tsx(), join(ROOT, file), ...args], {
     cwd: ROOT,
     env: { ...process.env, ...env },
     stdio: ["ignore", 2, 2],

@@ -9,6 +9,8 @@ if (!name) {
   process.exit(1);
 }
 const file = resolve(name);
+// it holds everything: whoever else is on this machine does not read it
+process.umask(0o077);
 if (existsSync(file)) {
   console.error(`${name} is there already, and is not written over.`);
   process.exit(1);

@@ -11,7 +11,7 @@ process.chdir(ROOT);
 ensureData();
 const { fullDisk } = await import("./full-disk.mjs");
 const { studentsOf } = await import("./students.mjs");
-const { build, closing, keepAlive, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const { build, closing, keepAlive, runProgram, SHORT_LIVED, startWeb, startWorker } = await import("./application.mjs");
 
 const option = (name, otherwise) => {
   const at = process.argv.indexOf(`--${name}`);
@@ -40,9 +40,9 @@ try {
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
   build();
   await fullDisk(holds, stops);
-  runProgram("src/demo/load.ts", env);
+  runProgram("src/demo/load.ts", env, [], SHORT_LIVED);
   const { handout, document, people } = studentsOf(env, STUDENTS);
-  const worker = await keepAlive(() => startWorker(env, { quiet: true }));
+  const worker = await keepAlive(() => startWorker(env, { quiet: true, engine: SHORT_LIVED }));
   let web;
   const webKept = await keepAlive(
     async () => (web = await startWeb(env, 3_700, { quiet: true, port: web?.port })).child,

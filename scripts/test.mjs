@@ -11,7 +11,7 @@ offerDrawingTools();
 ensureModules();
 process.chdir(ROOT);
 ensureData();
-const { build, closing, runProgram, startWeb, startWorker } = await import("./application.mjs");
+const { build, closing, runProgram, SHORT_LIVED, startWeb, startWorker } = await import("./application.mjs");
 const isLong = process.argv.includes("--long");
 // npm test -- browser: only one part while working on it
 const only = process.argv.slice(2).find((a) => !a.startsWith("--"));
@@ -92,8 +92,8 @@ try {
   build();
   await checks;
   if (wants("checks")) await check("type check", [bin("typescript/bin/tsc"), "--noEmit", "-p", "."]);
-  runProgram("src/demo/load.ts", env);
-  await startWorker(env, { quiet: true });
+  runProgram("src/demo/load.ts", env, [], SHORT_LIVED);
+  await startWorker(env, { quiet: true, engine: SHORT_LIVED });
   const web = await startWeb(env, 3_400, { quiet: true });
   // what is checked by the demo's own worker is read before the browser tests add to it
   if (wants("worker"))

@@ -2,7 +2,7 @@ import { createTransport } from "nodemailer";
 import type pg from "pg";
 import { database, row, rows } from "./database";
 import { environment } from "./environment";
-import { logged } from "./log";
+import { log } from "./log";
 
 export interface Letter {
   readonly id: string;
@@ -25,33 +25,70 @@ export const post = (
     client,
   );
 
+/** So long a letter is tried, days; then whoever looks after the server sees that it was given up. */
+const TRIED_DAYS = 3;
+/** Between two tries: a minute at first, twice as long each time, at most so many minutes. */
+const LONGEST_PAUSE = 180;
+/** Who has taken a letter has so long to send it, minutes. */
+const CLAIM = 5;
+const WAITS = `sent_at is null and made_at > now() - interval '${TRIED_DAYS} days'`;
+
 export const letters = () =>
   rows<Letter>(
-    "select id, address, subject, body, made_at, sent_at, trouble from outbox order by made_at desc limit 100",
+    `select id, address, subject, body, made_at, sent_at,
+       case when sent_at is null and not (${WAITS}) then concat_ws(' ', 'Given up after ${TRIED_DAYS} days.', trouble)
+       else trouble end as trouble
+     from outbox order by made_at desc limit 100`,
   );
 
-const MOST_TRIES = 5;
+type Taken = Letter & { readonly tries: number };
 
-/** Sends what waits, where there is a mail server. One process sends a letter; a lost connection tries it again. */
-export async function sendLetters(): Promise<number> {
-  const { SMTP_URL, MAIL_FROM } = environment();
-  if (!SMTP_URL) return 0;
-  const transport = createTransport(SMTP_URL, { from: MAIL_FROM });
+/** Takes the next letter that is due: no other process sends it meanwhile. */
+const take = () =>
+  row<Taken>(
+    `update outbox set tries = tries + 1, next_at = now() + interval '${CLAIM} minutes' where id = (
+       select id from outbox where ${WAITS} and next_at <= now() order by next_at limit 1 for update skip locked)
+     returning *`,
+  );
+
+/** How letters are sent; a server for mail, or what stands for one in tests. */
+export type Send = (letter: { to: string; subject: string; text: string }) => Promise<unknown>;
+
+/**
+ * Sends what is due, each letter once: what is refused or finds no server is tried again after a growing pause, for
+ * three days, and says why it waits. @returns how many were sent
+ */
+export async function sendLetters(send: Send | undefined = mailServer()): Promise<number> {
+  if (!send) return 0;
   let sent = 0;
-  for (;;) {
-    const letter = await row<Letter>(
-      `update outbox set tries = tries + 1 where id = (
-         select id from outbox where sent_at is null and tries < ${MOST_TRIES} order by tries, made_at
-         limit 1 for update skip locked) returning *`,
-    );
-    if (!letter) return sent;
+  for (let letter = await take(); letter; letter = await take()) {
     try {
-      await transport.sendMail({ to: letter.address, subject: letter.subject, text: letter.body });
+      await send({ to: letter.address, subject: letter.subject, text: letter.body });
       await rows("update outbox set sent_at = now(), trouble = null where id = $1", [letter.id]);
       sent++;
     } catch (e) {
-      await rows("update outbox set trouble = $2 where id = $1", [letter.id, `It was not sent. (${logged(e)})`]);
-      return sent;
+      const pause = Math.min(2 ** (letter.tries - 1), LONGEST_PAUSE);
+      await rows("update outbox set trouble = $2, next_at = now() + make_interval(mins => $3) where id = $1", [
+        letter.id,
+        refusalOf(e),
+        pause,
+      ]);
     }
   }
+  return sent;
+}
+
+function mailServer(): Send | undefined {
+  const { SMTP_URL, MAIL_FROM } = environment();
+  if (!SMTP_URL) return undefined;
+  const transport = createTransport(SMTP_URL, { from: MAIL_FROM });
+  return (letter) => transport.sendMail(letter);
+}
+
+/** Why a letter was not sent: what the server for mail answered, which may name the address; the log does not. */
+function refusalOf(e: unknown): string {
+  const { code, responseCode, response } = (e ?? {}) as { code?: string; responseCode?: number; response?: string };
+  log.warn({ code, responseCode }, "a letter was not sent");
+  if (response) return `Not sent yet. The server for mail says: ${response.slice(0, 200)}`;
+  return `Not sent yet: the server for mail cannot be reached${code ? ` (${code})` : ""}.`;
 }

@@ -104,6 +104,16 @@ describe("the door", () => {
     expect(answer.headers()["cache-control"]).toContain("no-store");
     const mark = await page.request.get(`${BASE}/api/news?on=work:00000000-0000-4000-8000-000000000000`);
     expect(mark.status()).toBe(404);
+    const nowhere = "works/00000000-0000-4000-8000-000000000000";
+    for (const path of ["health", nowhere]) {
+      const { headers } = await fetch(`${BASE}/api/${path}`);
+      expect(headers.get("content-security-policy"), path).toMatch(/^default-src 'none';.*frame-ancestors 'none'$/);
+      expect(headers.get("x-frame-options"), path).toBe("DENY");
+    }
+    // of a stranger nothing large is read
+    const large = { method: "PUT", body: "x".repeat(500_000), headers: { "content-type": "application/json" } };
+    const refused = await fetch(`${BASE}/api/${nowhere}`, large);
+    expect([refused.status, refused.headers.get("connection")]).toEqual([401, "close"]);
   });
 });
 

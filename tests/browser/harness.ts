@@ -23,6 +23,8 @@ const ARGS = [
   // there is no graphics card: a page painted without pretending one takes a sixth of the processor time
   "--disable-gpu-rasterization",
   "--disable-gpu-compositing",
+  // each window compiles the kernel anew: the second compiler would work beside the tests all the time
+  "--js-flags=--liftoff-only",
 ];
 
 export const openBrowser = (): Promise<Browser> =>

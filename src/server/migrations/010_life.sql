@@ -131,3 +131,7 @@ where case when h.counts = 'best' then r.state <> 'replaced'
 
 -- a handout is made once, however often its button is pressed
 alter table handouts add column issue_id uuid unique;
+
+-- a letter is tried again and again, with growing pauses; while one process sends it no other does
+alter table outbox add column next_at timestamptz not null default now();
+create index on outbox (next_at) where sent_at is null;
