@@ -5,9 +5,10 @@ import { z } from "zod";
 import { CopyCourse, NewCourse } from "@/core/roster/forms";
 import type { Outcome } from "@/core/units/refusal";
 import { copyCourse, makeCourse } from "@/server/courses";
-import { personByEmail } from "@/server/people";
+import { transaction } from "@/server/database";
+import { isProved, personByEmail } from "@/server/people";
 import { removeCourse, removePerson } from "@/server/removal";
-import { enrol, welcomeNew } from "@/server/roster";
+import { enrol, enrolByAddress, welcomeNew } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { administrating, allowed } from "./visitor";
 
@@ -19,13 +20,15 @@ export async function newCourse(values: unknown): Promise<Answer> {
   const { email, ...about } = r.data;
   const known = await personByEmail(email);
   const course = await makeCourse(about);
-  if (known) await enrol(course, known.id, "instructor", null);
-  else await welcomeNew({ id: course, title: about.title }, email);
+  const of = { id: course, title: about.title };
+  if (known) await transaction((client) => enrolByAddress(of, known, "instructor", null, client));
+  else await welcomeNew(of, email);
   revalidatePath("/administration");
   return {
-    done: known
-      ? `${about.title} is there, and ${known.name} teaches it.`
-      : `${about.title} is there. A letter with a way in is on its way to ${email}.`,
+    done:
+      known && (await isProved(known.id))
+        ? `${about.title} is there, and ${known.name} teaches it.`
+        : `${about.title} is there. A letter with a way in is on its way to ${email}.`,
   };
 }
 

@@ -22,9 +22,10 @@ export const newToken = () => randomBytes(32).toString("base64url");
 
 /** The person with this email and password, or undefined; takes as long for an unknown email. */
 export async function personByPassword(email: string, password: string): Promise<Person | undefined> {
+  // people of the demo have a password that everybody knows
   const found = await row<Person & { password_hash: string | null }>(
-    "select id, name, email, password_hash from people where email = lower($1)",
-    [email],
+    "select id, name, email, password_hash from people where email = lower($1) and (not demo or $2)",
+    [email, isDemoMode()],
   );
   const known = found?.password_hash ?? (await decoy());
   const right = await hashing(() => verify(known, password).catch(() => false));
@@ -59,8 +60,9 @@ export const makePerson = (
   client: pg.Pool | pg.PoolClient = database(),
 ) =>
   row<Person>(
-    `insert into people (name, email, password_hash, administrator, initials, demo)
-     values ($1, lower($2), $3, $4, $5, $6) on conflict (email) do nothing returning id, name, email`,
+    `insert into people (name, email, password_hash, administrator, initials, demo, proved_at)
+     values ($1, lower($2), $3, $4, $5, $6, case when $4 or $6 then now() end)
+     on conflict (email) do nothing returning id, name, email`,
     [p.name, p.email, p.passwordHash ?? null, p.administrator ?? false, initialsOf(p.name), p.demo ?? false],
     client,
   );
@@ -74,6 +76,8 @@ export const makeFirst = (name: string, email: string, passwordHash: string): Pr
   transaction(async (client) => {
     await client.query("lock table people in share row exclusive mode");
     if (!(await isEmpty())) return undefined;
+    // from now on the server holds something: nobody of the demo looks after it
+    await client.query("update people set administrator = false where demo");
     return makePerson({ name, email, passwordHash, administrator: true }, client);
   });
 
@@ -134,8 +138,8 @@ export const endSessions = (personId: string, which: { readonly id: string } | {
 export const personOfSession = (token: string) =>
   row<Person>(
     `select p.id, p.name, p.email from sessions s join people p on p.id = s.person_id
-       where s.token_hash = $1 and s.expires_at > now()`,
-    [fingerprint(token)],
+       where s.token_hash = $1 and s.expires_at > now() and (not p.demo or $2)`,
+    [fingerprint(token), isDemoMode()],
   );
 /** Whether somebody looks after the server. */
 export const isAdministrator = async (person: Person): Promise<boolean> =>
@@ -166,7 +170,18 @@ export const personOfKey = (token: string) =>
      where k.token_hash = $1 and k.used_at is null and k.expires_at > now()`,
     [fingerprint(token)],
   );
-/** Uses a key: all of the person's are spent by it, and every session ends. @returns undefined when it is spent */
+/** Whether somebody has shown that their address is theirs, or cannot come in before they do. */
+export const isProved = async (personId: string, client: pg.Pool | pg.PoolClient = database()): Promise<boolean> =>
+  (await row(
+    "select 1 from people where id = $1 and (proved_at is not null or password_hash is null)",
+    [personId],
+    client,
+  )) !== undefined;
+
+/**
+ * Uses a key: all of the person's are spent by it, and every session ends. It came by a letter: the address is theirs,
+ * and what was promised to it holds. @returns undefined when it is spent
+ */
 export async function useKey(token: string, passwordHash: string): Promise<Person | undefined> {
   const used = await row<{ person_id: string }>(
     `with spent as (
@@ -175,8 +190,14 @@ export async function useKey(token: string, passwordHash: string): Promise<Perso
      ), others as (
        update keys set used_at = now() where person_id in (select person_id from spent) and token_hash <> $1
          and used_at is null
-     ), ended as (delete from sessions where person_id in (select person_id from spent))
-     update people set password_hash = $2 where id in (select person_id from spent) returning id as person_id`,
+     ), ended as (
+       delete from sessions where person_id in (select person_id from spent)
+     ), kept as (
+       update enrolments set promised = false, left_at = null
+       where promised and person_id in (select person_id from spent)
+     )
+     update people set password_hash = $2, proved_at = coalesce(proved_at, now())
+     where id in (select person_id from spent) returning id as person_id`,
     [fingerprint(token), passwordHash],
   );
   return used && one<Person>("select id, name, email from people where id = $1", [used.person_id]);

@@ -3,7 +3,7 @@ import type { RosterLine } from "@/core/roster/roster";
 import { one, row, rows, transaction } from "./database";
 import { environment } from "./environment";
 import { post } from "./outbox";
-import { makeKey, makePerson, personByEmail, type Person } from "./people";
+import { isProved, makeKey, makePerson, personByEmail, type Person } from "./people";
 import type { CourseRole } from "./permissions";
 
 export interface Member {
@@ -15,6 +15,8 @@ export interface Member {
   readonly group_id: string | null;
   readonly group: string | null;
   readonly left_at: Date | null;
+  /** They get this role once they have answered a letter to their address. */
+  readonly promised: boolean;
   /** Whether they have chosen a password yet. */
   readonly has_entered: boolean;
 }
@@ -26,7 +28,7 @@ export interface Group {
 /** Everybody of a course, those who left last. */
 export const membersOf = (courseId: string) =>
   rows<Member>(
-    `select p.id, p.name, p.email, p.initials, e.role, e.group_id, g.name as "group", e.left_at,
+    `select p.id, p.name, p.email, p.initials, e.role, e.group_id, g.name as "group", e.left_at, e.promised,
        p.password_hash is not null as has_entered
      from enrolments e join people p on p.id = e.person_id left join groups g on g.id = e.group_id
      where e.course_id = $1 order by e.left_at is not null, e.role, p.name`,
@@ -53,6 +55,38 @@ export const enrol = (
     client,
   );
 
+/**
+ * Gives a role to an address: whoever has it is in at once where they have shown that it is theirs, and else once they
+ * answer the letter that goes to it. Somebody who came by a class's link may have typed another's address.
+ */
+export async function enrolByAddress(
+  course: { readonly id: string; readonly title: string },
+  person: Person,
+  role: CourseRole,
+  groupId: string | null,
+  client: pg.PoolClient,
+): Promise<void> {
+  // who was in this course before, with no less, is known here
+  const isKnown = await row(
+    `select 1 from enrolments where course_id = $1 and person_id = $2 and not promised
+       and (role = $3 or $3 = 'student')`,
+    [course.id, person.id, role],
+    client,
+  );
+  if (isKnown || (await isProved(person.id, client)))
+    return void (await enrol(course.id, person.id, role, groupId, client));
+  const promised = await row(
+    `insert into enrolments (course_id, person_id, role, group_id, left_at, promised)
+     values ($1, $2, $3, $4, now(), true)
+     on conflict (course_id, person_id) do update set promised = true, role = excluded.role
+       where enrolments.left_at is not null and not enrolments.promised
+     returning 1`,
+    [course.id, person.id, role, groupId],
+    client,
+  );
+  if (promised) await welcome(person, course.title, client);
+}
+
 /** What a person is in a course; the last instructor stays one. @returns false where that would leave it without */
 export async function changeMember(
   courseId: string,
@@ -63,7 +97,7 @@ export async function changeMember(
     await client.query("select 1 from courses where id = $1 for update", [courseId]);
     await client.query(
       `update enrolments set role = $3, group_id = (select id from groups where id = $4 and course_id = $1),
-         left_at = case when $5 then coalesce(left_at, now()) end
+         left_at = case when $5 then coalesce(left_at, now()) end, promised = promised and $5
        where course_id = $1 and person_id = $2`,
       [courseId, personId, change.role, change.groupId, change.hasLeft],
     );
@@ -118,6 +152,7 @@ export async function takeIn(
         sum.people++;
         await welcome(made, course.title, client);
       }
+      // nobody comes in as who was just made, but by the letter
       const before = await row(
         "select 1 from enrolments where course_id = $1 and person_id = $2 and left_at is null",
         [course.id, person.id],
@@ -125,7 +160,8 @@ export async function takeIn(
       );
       if (!before) sum.enrolled++;
       const group = line.group ? await groupCalled(course.id, line.group, client) : null;
-      await enrol(course.id, person.id, line.role, group, client);
+      if (made) await enrol(course.id, person.id, line.role, group, client);
+      else await enrolByAddress(course, person, line.role, group, client);
     }
     return sum;
   });

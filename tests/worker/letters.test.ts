@@ -40,7 +40,7 @@ describe("letters", () => {
     for (const id of ids) expect((await said(id)).sent_at).not.toBeNull();
     expect(await sendLetters(slowly)).toBe(0);
   });
-  it("that are refused say why, wait longer each time, hold no other up, and are given up after three days", async () => {
+  it("that are refused say why, wait longer each time, hold no other up, and are given up in the end", async () => {
     const [bad, good] = [await written("bad"), await written("good")];
     const refusing = async ({ text }: { text: string }) => {
       if (text === "bad") throw Object.assign(new Error("no"), { code: "EENVELOPE", response: "550 no such mailbox" });

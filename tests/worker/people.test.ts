@@ -8,13 +8,25 @@ import { environment } from "@/server/environment";
 import { accept, courseByCode, invite, offerOf, openByCode } from "@/server/invitations";
 import { migrate, TooNew } from "@/server/migrate";
 import { letters } from "@/server/outbox";
-import { initialsOf, makeKey, openSession, personByPassword, personOfSession, useKey as spend } from "@/server/people";
-import { hashPassword } from "@/server/people";
-import { changeMember, enrol, knownOf, membersOf, remind, takeIn } from "@/server/roster";
+import {
+  hashPassword,
+  initialsOf,
+  makeKey,
+  makePerson,
+  openSession,
+  personByPassword,
+  personOfSession,
+  useKey as spend,
+  type Person,
+} from "@/server/people";
+import { makeCourse } from "@/server/courses";
+import { admit, permit } from "@/server/permissions";
+import { changeMember, enrol, enrolByAddress, knownOf, membersOf, remind, takeIn } from "@/server/roster";
 import { dropPerson, newStudent } from "./sample";
 
 let course: { id: string; title: string };
-const made: string[] = [];
+const made: string[] = [],
+  courses: string[] = [];
 const tag = () => randomUUID().slice(0, 8);
 beforeEach(async () => {
   course = await one("insert into courses (title) values ('For one test') returning id, title");
@@ -23,7 +35,7 @@ afterEach(async () => {
   const people = await rows<{ id: string }>("select person_id as id from enrolments where course_id = $1", [course.id]);
   await transaction(async (client) => {
     await client.query("select allow_deleting()");
-    await client.query("delete from courses where id = $1", [course.id]);
+    await client.query("delete from courses where id = any($1)", [[course.id, ...courses.splice(0)]]);
   });
   for (const id of new Set([...people.map((p) => p.id), ...made.splice(0)])) await dropPerson(id);
 });
@@ -130,6 +142,73 @@ describe("a course", () => {
     expect((await membersOf(course.id)).find((m) => m.id === p.id)!.group_id).toBeNull();
     await enrol(course.id, p.id, "student", null);
     await rows("delete from groups where id = $1", [other.id]);
+  });
+});
+
+describe("an address that nobody has proved", () => {
+  const stranger = async () => {
+    // whoever has a class's link may type any address
+    const made = await makePerson({ name: "Anybody", email: `dean-${tag()}@c.example`, passwordHash: "x" });
+    await enrol(course.id, made!.id, "student", null);
+    return made!;
+  };
+  const other = async () => {
+    const id = await makeCourse({ title: `C ${tag()}`, term: "", timeZone: "UTC" });
+    courses.push(id);
+    return { id, title: "C" };
+  };
+  const may = (p: Person, id: string) =>
+    permit(p, "course.view", id).then(
+      () => true,
+      () => false,
+    );
+
+  it("gives the class of the link alone; a role given to it holds once the letter is answered", async () => {
+    const p = await stranger(),
+      [taught, heard] = [await other(), await other()];
+    await transaction((client) => enrolByAddress(taught, p, "instructor", null, client));
+    await takeIn(heard, [{ name: "The Dean", email: p.email, role: "student", group: "" } as never]);
+    // the same roster once more promises nothing twice
+    await takeIn(heard, [{ name: "The Dean", email: p.email, role: "student", group: "" } as never]);
+    expect([await may(p, course.id), await may(p, taught.id), await may(p, heard.id)]).toEqual([true, false, false]);
+    expect((await membersOf(taught.id))[0]).toMatchObject({ promised: true, role: "instructor" });
+    const sent = (await letters()).filter((l) => l.address === p.email);
+    expect(sent).toHaveLength(2);
+    const key = /\/key\/(\S+)/.exec(sent[0]!.body)![1]!;
+    expect((await spend(key, await hashPassword("the dean's own")))?.id).toBe(p.id);
+    expect([await may(p, taught.id), await may(p, heard.id)]).toEqual([true, true]);
+    expect(await permit(p, "course.teach", taught.id)).toBe("instructor");
+    // who typed the address first is out
+    expect(await personByPassword(p.email, "x")).toBeUndefined();
+  });
+  it("of somebody who came by a letter is proved: they are in at once", async () => {
+    const p = await stranger(),
+      there = await other();
+    await spend(await makeKey(p.id, "reset"), await hashPassword("a password of mine"));
+    await transaction((client) => enrolByAddress(there, p, "assistant", null, client));
+    expect(await permit(p, "course.mark", there.id)).toBe("assistant");
+  });
+});
+
+describe("people of the demo", () => {
+  it("come in by their known password only where the demo is on, and their sessions hold only there", async () => {
+    const password = "everybody knows it",
+      email = `demo-${tag()}@c.example`;
+    const made = (await makePerson({ name: "Demo", email, passwordHash: await hashPassword(password), demo: true }))!;
+    await enrol(course.id, made.id, "student", null);
+    const { token } = await openSession(made.id);
+    const stands = async () => [
+      (await personByPassword(email, password))?.id,
+      (await personOfSession(token))?.id,
+      (await admit(token, "course.view", course.id))?.id,
+    ];
+    expect(await stands()).toEqual([made.id, made.id, made.id]);
+    delete process.env["CALIPER_DEMO"];
+    try {
+      expect(await stands()).toEqual([undefined, undefined, undefined]);
+    } finally {
+      process.env["CALIPER_DEMO"] = "1";
+    }
   });
 });
 

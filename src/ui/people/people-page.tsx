@@ -276,6 +276,7 @@ function People({
 }
 
 function standingOf(m: PersonRow): string {
+  if (m.promised) return "waits for an answer to the letter";
   if (m.leftAt) return "has left; their work stays";
   return m.has_entered ? "in" : "has not come in yet";
 }
