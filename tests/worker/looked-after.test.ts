@@ -228,13 +228,59 @@ describe("taking away", () => {
   });
 });
 
+const zipOf = async (id: string) => {
+  const pieces: Uint8Array[] = [];
+  for await (const piece of personData(id)) pieces.push(piece);
+  return unzipSync(new Uint8Array(Buffer.concat(pieces)));
+};
+
+it("a person with a long history has all of it, each under a name of its own, and holds nobody up", async () => {
+  const student = await newStudent(h.course_id);
+  const work = await openWork(h, student.id);
+  const save = { id: randomUUID(), document: tripodFoot(), version: work.version, window: "test" };
+  await saveWork(h.id, student.id, save);
+  // versions of one moment, a variant, a practice, own numbers, more time
+  const many = 300;
+  await rows(
+    `insert into work_versions (handout_id, person_id, variant, version, kind, document, made_at)
+     select $1, $2, 'First way', n, 'named', $3, '2026-11-01T10:00:00Z' from generate_series(1, ${many}) n`,
+    [h.id, student.id, tripodFoot()],
+  );
+  await rows("insert into work_variants (handout_id, person_id, name, document) values ($1, $2, 'b/w: 1', $3)", [
+    h.id,
+    student.id,
+    tripodFoot(),
+  ]);
+  await rows("insert into extensions (handout_id, person_id, due_at) values ($1, $2, now())", [h.id, student.id]);
+  await rows("insert into sign_offs (handout_id, person_id, by_name) values ($1, $2, 'Hedda Lark')", [
+    h.id,
+    student.id,
+  ]);
+  await rows("insert into remarks (person_id, about, text) values ($1, '', 'mind the datum')", [student.id]);
+  // how often others had their turn meanwhile
+  let turns = 0,
+    isOver = false;
+  const others = (): unknown => (turns++, isOver || setImmediate(others));
+  others();
+  const files = await zipOf(student.id);
+  isOver = true;
+  const about = JSON.parse(strFromU8(files["about.json"]!)) as Record<string, { file: string }[]>;
+  expect(about["versions"]).toHaveLength(many);
+  expect(new Set(about["versions"]!.map((v) => v.file)).size).toBe(many);
+  for (const v of about["versions"]!) expect(files[v.file]).toBeDefined();
+  expect([about["variants"], about["extensions"], about["signOffs"], about["remarks"]].map((l) => l!.length)).toEqual([
+    1, 1, 1, 1,
+  ]);
+  expect(turns).toBeGreaterThan(many);
+  await dropPerson(student.id);
+});
 it("a person's data are one file: who they are, their parts, what they handed in, and nothing unreturned", async () => {
   const student = await newStudent(h.course_id);
   const work = await openWork(h, student.id);
   const save = { id: randomUUID(), document: tripodFoot(), version: work.version, window: "test" };
   const { version } = await saveWork(h.id, student.id, save);
   await handIn(h, student.id, { id: randomUUID(), version });
-  const files = unzipSync(await personData(student.id));
+  const files = await zipOf(student.id);
   const about = JSON.parse(strFromU8(files["about.json"]!)) as {
     person: { email: string };
     works: { file: string }[];

@@ -138,9 +138,24 @@ export async function answered(work: () => Promise<unknown>): Promise<Response> 
   }
 }
 
-/** A zip to be kept as a file. */
-export const zipFile = (bytes: Uint8Array<ArrayBuffer>, name: string) =>
-  new Response(bytes, {
+/** Pieces as they are asked for; what made them ends when nobody listens any more. */
+function streamOf(pieces: AsyncIterable<Uint8Array<ArrayBuffer>>): ReadableStream<Uint8Array<ArrayBuffer>> {
+  const from = pieces[Symbol.asyncIterator]();
+  return new ReadableStream({
+    async pull(to) {
+      const next = await from.next();
+      if (next.done) to.close();
+      else to.enqueue(next.value);
+    },
+    async cancel() {
+      await from.return?.();
+    },
+  });
+}
+
+/** A zip to be kept as a file, whole or as it comes. */
+export const zipFile = (bytes: Uint8Array<ArrayBuffer> | AsyncIterable<Uint8Array<ArrayBuffer>>, name: string) =>
+  new Response(bytes instanceof Uint8Array ? bytes : streamOf(bytes), {
     headers: {
       ...PRIVATE,
       "content-type": "application/zip",

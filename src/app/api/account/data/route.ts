@@ -15,5 +15,5 @@ export const GET = (request: Request) =>
     const of = asked === null ? person.id : z.uuid().safeParse(asked).data;
     if (of !== person.id) await permit(person, "server.run", person.id);
     if (!of) throw new Refused(404, "There is nobody by this address.");
-    return zipFile(await personData(of), "rusty-caliper-data.zip");
+    return zipFile(personData(of), "rusty-caliper-data.zip");
   });
