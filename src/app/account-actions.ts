@@ -18,7 +18,7 @@ import {
   setPassword,
   useKey as spendKey,
 } from "@/server/people";
-import { enrol, remind } from "@/server/roster";
+import { enrolByCode, remind } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { COOKIE } from "./cookie";
 import { addressOf, enter } from "./enter";
@@ -119,7 +119,8 @@ export async function joinByCode(values: unknown): Promise<Answer> {
     await wrongTry(key, address);
     return { sentence: "No course is open under this code. Look at it once more, or ask your instructor." };
   }
-  await enrol(course.id, person.id, "student", null);
+  if (!(await enrolByCode(course.id, person.id)))
+    return { sentence: `You were taken out of ${course.title}. Ask its instructor to bring you back.` };
   revalidatePath("/courses");
   return { done: `You are in ${course.title} now.` };
 }

@@ -21,7 +21,7 @@ import {
 } from "@/server/people";
 import { makeCourse } from "@/server/courses";
 import { admit, permit } from "@/server/permissions";
-import { changeMember, enrol, enrolByAddress, knownOf, membersOf, remind, takeIn } from "@/server/roster";
+import { changeMember, enrol, enrolByAddress, enrolByCode, knownOf, membersOf, remind, takeIn } from "@/server/roster";
 import { dropPerson, newStudent } from "./sample";
 
 let course: { id: string; title: string };
@@ -210,6 +210,17 @@ describe("people of the demo", () => {
       process.env["CALIPER_DEMO"] = "1";
     }
   });
+});
+
+it("the code on the board does not bring back who was taken out by hand; their instructor does", async () => {
+  const p = await someone();
+  expect(await enrolByCode(course.id, p.id)).toBe(true);
+  await someone("instructor");
+  await changeMember(course.id, p.id, { role: "student", groupId: null, hasLeft: true });
+  expect(await enrolByCode(course.id, p.id)).toBe(false);
+  expect((await membersOf(course.id)).find((m) => m.id === p.id)!.left_at).not.toBeNull();
+  await changeMember(course.id, p.id, { role: "student", groupId: null, hasLeft: false });
+  expect(await enrolByCode(course.id, p.id)).toBe(true);
 });
 
 describe("a way back in", () => {
