@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
 import type { ReactNode } from "react";
+import { Gateway } from "@/ui/parts/gateway";
 import "./globals.css";
 
 export const metadata: Metadata = {
@@ -13,7 +14,10 @@ export default async function Layout({ children }: { children: ReactNode }) {
   await connection();
   return (
     <html lang="en">
-      <body>{children}</body>
+      <body>
+        <Gateway />
+        {children}
+      </body>
     </html>
   );
 }

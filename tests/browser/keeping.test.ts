@@ -91,6 +91,20 @@ describe("a change", () => {
       await page.waitForTimeout(1500);
       await isStillThere();
     });
+    it("and a proxy answers just when the page is being fetched anew", async () => {
+      const asked = new Promise<void>((resolve) => {
+        void page.route("**/*", async (route) => {
+          if (!route.request().headers()["rsc"]) return route.fallback();
+          await route.fulfill({ status: 502, body: "Bad gateway" });
+          resolve();
+        });
+      });
+      await asked;
+      await page.waitForTimeout(1500);
+      await leaveOut(4);
+      await page.unroute("**/*");
+      await kept(page);
+    });
     it("and a proxy answers for a server that is away", async () => {
       const asked = new Promise<void>((resolve) => {
         void page.route("**/*", async (route) => {
