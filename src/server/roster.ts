@@ -87,7 +87,7 @@ export async function enrolByAddress(
   if (promised) await welcome(person, course.title, client);
 }
 
-/** Comes into a course by the code on the board. @returns false where they were taken out by hand: no code undoes that */
+/** Comes into a course by the code on the board. @returns false where they were taken out by hand: that stays so */
 export async function enrolByCode(courseId: string, personId: string): Promise<boolean> {
   const isOut = await row(
     "select 1 from enrolments where course_id = $1 and person_id = $2 and left_at is not null and not promised",
