@@ -55,9 +55,9 @@ export const checksNow = () =>
   rows<RunningCheck>(
     `select s.id, h.exercise->>'number' as number, p.name as person, s.attempt, c.state,
        coalesce(c.trouble, c.progress) as said, c.said_at as since
-     from checks c join submissions s on s.id = c.submission_id
+     from runs r join checks c on c.run_id = r.id join submissions s on s.id = c.submission_id
      join handouts h on h.id = s.handout_id join people p on p.id = s.person_id
-     where c.state in ('queued', 'checking', 'failed')
+     where r.kind = 'check' and r.state in ('queued', 'running', 'failed')
      order by case c.state when 'checking' then 0 when 'queued' then 1 else 2 end, c.said_at limit 200`,
   );
 
@@ -70,8 +70,9 @@ export const tableSizes = () =>
 /** What anybody may ask: whether the database answers and somebody grades. */
 export const health = () =>
   one<{ waiting: number; oldest_seconds: number; lanes: number }>(
-    `select (select count(*)::int from checks where state = 'queued') as waiting,
-       (select coalesce(extract(epoch from now() - min(queued_at)), 0)::float from checks where state = 'queued')
+    `select (select count(*)::int from runs where kind = 'check' and state = 'queued') as waiting,
+       (select coalesce(extract(epoch from now() - min(queued_at)), 0)::float from runs
+         where kind = 'check' and state = 'queued')
          as oldest_seconds,
        (select count(*)::int from worker_heartbeats where seen_at > now() - interval '15 seconds') as lanes`,
   );

@@ -30,6 +30,7 @@ create unique index on runs (practice_id) where state in ('queued', 'running');
 create unique index on runs (recheck_id, submission_id) where kind = 'second-check' and state in ('queued', 'running');
 create unique index on runs (handout_id, person_id) where kind = 'own-part' and state in ('queued', 'running');
 create unique index on runs (exercise_id, kind) where state in ('queued', 'running');
+create index on runs (id) where state = 'replaced';
 create index on runs (submission_id);
 create index on runs (practice_id);
 create index on runs (recheck_id);
@@ -100,13 +101,18 @@ alter table returned add column report_id uuid references reports on delete casc
 -- Of all who have tried a handout: the newest try, and the one that counts by the handout's rule. A try that a later
 -- one took the place of counts only where there is no other.
 create view tried as
-select h.course_id, s.handout_id, s.person_id, count(*)::int as tries,
-  (array_agg(s.id order by s.attempt desc))[1] as newest,
-  (array_agg(s.id order by r.state = 'replaced',
-    case when h.counts = 'best' then coalesce(t.points, -1) else 0 end desc, s.attempt desc))[1] as counting
-from submissions s join handouts h on h.id = s.handout_id
-join tries t on t.submission_id = s.id join runs r on r.id = t.run_id
-group by h.course_id, s.handout_id, s.person_id;
+select g.course_id, g.handout_id, g.person_id, g.tries, n.id as newest, k.id as counting
+from (
+  select h.course_id, s.handout_id, s.person_id, count(*)::int as tries, max(s.attempt) as newest,
+    -- the largest of: not given way, points where the best counts, attempt
+    (max(array[case when r.id is null then 1 else 0 end,
+      case when h.counts = 'best' then coalesce(t.points, -1) else 0 end, s.attempt]::float8[]))[3]::int as counting
+  from submissions s join handouts h on h.id = s.handout_id
+  join tries t on t.submission_id = s.id left join runs r on r.id = t.run_id and r.state = 'replaced'
+  group by h.course_id, s.handout_id, s.person_id
+) g
+join submissions n on n.handout_id = g.handout_id and n.person_id = g.person_id and n.attempt = g.newest
+join submissions k on k.handout_id = g.handout_id and k.person_id = g.person_id and k.attempt = g.counting;
 create function counting_try(handout uuid, person uuid) returns uuid language sql stable as $$
   select counting from tried where handout_id = handout and person_id = person
 $$;
