@@ -6,7 +6,7 @@ import type pg from "pg";
 import { one, row, rows, transaction } from "./database";
 import { PRIORITY } from "./queue";
 import { remembered, type SaveMark } from "./saves";
-import { beginRun, openRun, stepRun, type Ticket } from "./tries/runs";
+import { beginRun, endRun, openRun, type Ticket } from "./tries/runs";
 
 /** What the worker found when it built the reference. */
 export type Prepared = Measured | { readonly trouble: string };
@@ -98,8 +98,7 @@ export const beginMeasuring = (id: string): Promise<Ticket | undefined> =>
 export const finishMeasuring = (ticket: Ticket, id: string, version: number, prepared: Prepared): Promise<void> =>
   transaction(async (client) => {
     const trouble = "trouble" in prepared ? prepared.trouble : null;
-    if (await stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client))
-      await savePrepared(id, version, prepared, client);
+    if (await endRun(ticket, trouble, client)) await savePrepared(id, version, prepared, client);
   });
 
 /** Writes what was measured on a version; what is known of a later one stays. */

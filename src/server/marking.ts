@@ -9,6 +9,7 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { database, one, row, rows, transaction } from "./database";
 import type { Person } from "./people";
 import type { SubmissionState } from "./submissions";
+import { lockTries } from "./tries/runs";
 
 type Client = pg.Pool | pg.PoolClient;
 
@@ -143,21 +144,21 @@ export async function remark(submissionId: string, client: pg.PoolClient): Promi
 /** Works out anew what follows for every submission of a handout: its terms have changed. */
 export async function remarkAll(handoutId: string): Promise<void> {
   const all = await rows<{ id: string }>("select id from submissions where handout_id = $1", [handoutId]);
-  for (const { id } of all)
-    await transaction(async (client) => {
-      await lockAll([id], client);
-      await remark(id, client);
-    });
+  for (const { id } of all) await remarkOne(id);
 }
+
+/** Works out anew what follows for one submission. */
+export const remarkOne = (submissionId: string): Promise<void> =>
+  transaction(async (client) => {
+    await lockTries([submissionId], client);
+    await remark(submissionId, client);
+  });
 
 /** An entry as the browser sends it, under an id of its own. */
 export interface NewEntry {
   readonly id: string;
   readonly what: Decision | Word;
 }
-
-const lockAll = (submissions: readonly string[], client: pg.PoolClient) =>
-  client.query("select 1 from tries where submission_id = any($1) order by submission_id for update", [submissions]);
 
 /**
  * Writes entries into a submission's history and marks it anew; those written before, since an answer was lost, are
@@ -183,7 +184,7 @@ export async function decide(
 ): Promise<Outcome<Marking | undefined>> {
   return transaction(async (client) => {
     const others = entries.some((e) => isTalk(e.what)) ? await otherTries(submissionId, client) : [];
-    await lockAll([submissionId, ...others], client);
+    await lockTries([submissionId, ...others], client);
     const before = await markingOf(submissionId, client);
     if (holds && !holds(before)) return done(undefined);
     const known = new Set(before.history.map((e) => e.id));

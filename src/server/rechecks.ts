@@ -14,8 +14,8 @@ import type { Person } from "./people";
 import type { OwnNumbers } from "@/core/check/own-numbers";
 import { measureAnew, ownExercise } from "./own-parts";
 import { PRIORITY } from "./queue";
-import { lockTries, openCheck, takeReport, type Checkable } from "./tries/checks";
-import { beginRun, openRun, replaceRuns, stepRun, type Subject, type Ticket } from "./tries/runs";
+import { openCheck, takeReport, type Checkable } from "./tries/checks";
+import { beginRun, endRun, lockTries, openRun, replaceTrials, type Subject, type Ticket } from "./tries/runs";
 import type { PackedPicture } from "./pictures";
 
 /** A second check that is tried, or was applied. */
@@ -197,8 +197,7 @@ type Found =
 export const finishTrial = (ticket: Ticket, recheckId: string, submissionId: string, found: Found): Promise<void> =>
   transaction(async (client) => {
     const trouble = "trouble" in found ? found.trouble : null;
-    if (await stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client))
-      await writeTrial(recheckId, submissionId, found, client);
+    if (await endRun(ticket, trouble, client)) await writeTrial(recheckId, submissionId, found, client);
   });
 
 /** Writes what a trial found, once. */
@@ -218,9 +217,6 @@ export async function writeTrial(
   await client.query("select tell('class:' || handout_id) from rechecks where id = $1", [recheckId]);
 }
 
-/** What is still open of a second check is no longer wanted. */
-const leaveTrials = (recheckId: string, client: pg.PoolClient) => replaceRuns("recheck_id", recheckId, client);
-
 /** Throws a trial away: nothing has changed. */
 export const dropRecheck = (handoutId: string): Promise<void> =>
   transaction(async (client) => {
@@ -230,7 +226,7 @@ export const dropRecheck = (handoutId: string): Promise<void> =>
       [handoutId],
       client,
     );
-    if (x) await leaveTrials(x.id, client);
+    if (x) await replaceTrials(x.id, client);
   });
 
 /**
@@ -252,7 +248,7 @@ export async function applyRecheck(handoutId: string): Promise<Outcome<number>> 
       chosen.map((s) => s.id),
       client,
     );
-    await leaveTrials(x.id, client);
+    await replaceTrials(x.id, client);
     await client.query(
       `update handouts h set marking = r.exercise, marking_revision = r.revision, targets = r.targets,
          marking_sheet = coalesce(r.sheet, h.marking_sheet), marking_drawing = coalesce(r.drawing, h.marking_drawing)

@@ -5,7 +5,7 @@ import type { TriedMistakes } from "@/core/check/mistakes";
 import type pg from "pg";
 import { one, rows, transaction } from "./database";
 import { PRIORITY } from "./queue";
-import { beginRun, openRun, stepRun, type Subject, type Ticket } from "./tries/runs";
+import { beginRun, endRun, openRun, type Subject, type Ticket } from "./tries/runs";
 
 /** Rubrics to start from, of the course an exercise belongs to. */
 export const rubricsOf = (courseId: string) =>
@@ -59,8 +59,7 @@ export const finishTrying = (
 ): Promise<void> =>
   transaction(async (client) => {
     const trouble = "trouble" in tried ? tried.trouble : null;
-    if (await stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client))
-      await saveTried(exerciseId, version, tried, client);
+    if (await endRun(ticket, trouble, client)) await saveTried(exerciseId, version, tried, client);
   });
 
 export const saveTried = (

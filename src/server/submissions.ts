@@ -13,7 +13,7 @@ import { areTriesUsed, isClosed, lateSeconds, triesUsedText } from "@/core/grade
 import type { Handout } from "./handouts";
 import { remark } from "./marking";
 import { openCheck } from "./tries/checks";
-import { replaceRun } from "./tries/runs";
+import { endOpen } from "./tries/runs";
 import { keepVersion, type Shown } from "./versions";
 import type { Work } from "./works";
 
@@ -184,7 +184,7 @@ async function replaceWaiting(handout: string, person: string, submission: strin
     [handout, person, submission],
     client,
   );
-  for (const { id } of waiting) await replaceRun({ kind: "check", submission_id: id }, client, REPLACED);
+  for (const { id } of waiting) await endOpen({ kind: "check", submission_id: id }, "replace", REPLACED, client);
 }
 
 export const submission = async (id: string): Promise<Submission> =>

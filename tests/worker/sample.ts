@@ -5,7 +5,7 @@ import { handout, type Handout } from "@/server/handouts";
 import type { Person } from "@/server/people";
 import type { Grade } from "@/core/grade/grade";
 import { beginCheck, finishCheck } from "@/server/tries/checks";
-import { replaceRun } from "@/server/tries/runs";
+import { endOpen } from "@/server/tries/runs";
 
 export const personCalled = (name: string) => one<Person>("select id, name, email from people where name = $1", [name]);
 
@@ -49,7 +49,7 @@ export async function newSubmission(
 /** A check of a submission that waits, and that no grading process takes up by itself. */
 export const openQuietly = (submission: string): Promise<void> =>
   transaction(async (client) => {
-    await replaceRun({ kind: "check", submission_id: submission }, client);
+    await endOpen({ kind: "check", submission_id: submission }, "replace", null, client);
     // a run without a job is queued after a while: not this one
     const made = await one<{ id: string }>(
       `insert into runs (kind, submission_id, job, changed_at)

@@ -57,14 +57,6 @@ select t.*, case r.state when 'running' then 'checking' when 'done' then 'checke
   r.progress, r.trouble, r.queued_at, r.started_at, r.revision, r.changed_at as said_at
 from tries t join runs r on r.id = t.run_id;
 
-create or replace function tell_check() returns trigger language plpgsql as $$
-declare handout uuid;
-begin
-  select handout_id into handout from submissions where id = new.submission_id;
-  perform tell('submission:' || new.submission_id);
-  perform tell('class:' || handout);
-  return null;
-end $$;
 create trigger tells after update on runs for each row when (new.kind = 'check') execute function tell_check();
 
 -- practices and own parts stand as their runs do
@@ -87,11 +79,6 @@ alter table own_numbers drop column state, drop column trouble;
 create view own_parts as
 select o.*, case r.state when 'done' then 'ready' when 'failed' then 'trouble' else 'making' end as state, r.trouble
 from own_numbers o join runs r on r.id = o.run_id;
-create or replace function tell_own_part() returns trigger language plpgsql as $$
-begin
-  perform tell('handout:' || new.handout_id);
-  return null;
-end $$;
 create trigger tells_own after update of state on runs for each row
   when (new.kind = 'own-part' and old.state is distinct from new.state) execute function tell_own_part();
 

@@ -1,7 +1,7 @@
 import { exercise, savePrepared } from "../exercises";
+import { remarkOne } from "../marking";
 import { writeTrial } from "../rechecks";
 import { saveTried } from "../rubrics";
-import { remarkBuried } from "./checks";
 import { buryRuns, queueLost, type Buried } from "./runs";
 
 const DIED = "Could not be checked: the grading process ended each time it tried.";
@@ -20,7 +20,7 @@ export async function buryLost(): Promise<void> {
 async function leaveWord(run: Buried): Promise<void> {
   switch (run.kind) {
     case "check":
-      return remarkBuried(run.submission_id);
+      return remarkOne(run.submission_id);
     case "second-check":
       return writeTrial(run.recheck_id, run.submission_id, { trouble: DIED });
     case "measure":

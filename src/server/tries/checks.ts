@@ -11,7 +11,7 @@ import { remark } from "../marking";
 import { ownExercise } from "../own-parts";
 import type { PackedPicture } from "../pictures";
 import { enqueue, PRIORITY, type Place } from "../queue";
-import { beginRun, openRun, settledRun, stepRun, stopRun, type Subject, type Ticket } from "./runs";
+import { beginRun, endOpen, lockTries, openRun, settledRun, stepRun, type Subject, type Ticket } from "./runs";
 
 const checkOf = (submission: string): Subject => ({ kind: "check", submission_id: submission });
 
@@ -45,10 +45,6 @@ export async function openCheck(s: Checkable, client: pg.PoolClient, priority?: 
     [s.id, run],
   );
 }
-
-/** Whoever changes tries locks them first, in one order. */
-export const lockTries = (submissions: readonly string[], client: pg.PoolClient) =>
-  client.query("select 1 from tries where submission_id = any($1) order by submission_id for update", [submissions]);
 
 /** Which tries are checked again. */
 type Again =
@@ -208,12 +204,5 @@ const STOPPED = "Stopped by whoever looks after the server. It can be checked ag
 export const stopCheck = (submission: string): Promise<void> =>
   transaction(async (client) => {
     await lockTries([submission], client);
-    if (await stopRun(checkOf(submission), STOPPED, client)) await remark(submission, client);
-  });
-
-/** What a run that was buried leaves behind: its submission needs a person. */
-export const remarkBuried = (submission: string): Promise<void> =>
-  transaction(async (client) => {
-    await lockTries([submission], client);
-    await remark(submission, client);
+    if (await endOpen(checkOf(submission), "stop", STOPPED, client)) await remark(submission, client);
   });

@@ -47,45 +47,46 @@ const whereOf = (s: Subject, from = 1): string =>
     .join(" and ");
 const valuesOf = (s: Subject): string[] => columnsOf(s).map(([, v]) => v);
 
+/** Writes a run down. @param ended it has ended well already */
+async function writeRun(s: Subject, ended: boolean, client: pg.PoolClient): Promise<string> {
+  const columns = columnsOf(s);
+  const made = await client.query<{ id: string }>(
+    `insert into runs (job, state, started_at, ended_at, ${columns.map(([c]) => c).join(", ")})
+     values ($1, $2, case when $2 = 'done' then now() end, case when $2 = 'done' then now() end,
+       ${columns.map((_, i) => `$${i + 3}`).join(", ")}) returning id`,
+    [keyOf(jobOf(s)), ended ? "done" : "queued", ...valuesOf(s)],
+  );
+  return made.rows[0]!.id;
+}
+
 /**
  * Opens a run and queues its job; what is open of the same thing gives way, and whoever does it hears of it.
  * @returns its id
  */
 export async function openRun(s: Subject, place: Place, client: pg.PoolClient): Promise<string> {
-  await replaceRun(s, client);
-  const columns = columnsOf(s);
-  const made = await client.query<{ id: string }>(
-    `insert into runs (job, ${columns.map(([c]) => c).join(", ")})
-     values ($1, ${columns.map((_, i) => `$${i + 2}`).join(", ")}) returning id`,
-    [keyOf(jobOf(s)), ...valuesOf(s)],
-  );
+  await endOpen(s, "replace", null, client);
+  const run = await writeRun(s, false, client);
   await enqueue(jobOf(s), place, client);
-  return made.rows[0]!.id;
+  return run;
 }
 
 /** A run that has ended well already: what was found beside, in another run. What is open of the thing gives way. */
 export async function settledRun(s: Subject, client: pg.PoolClient): Promise<string> {
-  await replaceRun(s, client);
-  const columns = columnsOf(s);
-  const made = await client.query<{ id: string }>(
-    `insert into runs (job, state, started_at, ended_at, ${columns.map(([c]) => c).join(", ")})
-     values ($1, 'done', now(), now(), ${columns.map((_, i) => `$${i + 2}`).join(", ")}) returning id`,
-    [keyOf(jobOf(s)), ...valuesOf(s)],
-  );
-  return made.rows[0]!.id;
+  await endOpen(s, "replace", null, client);
+  return writeRun(s, true, client);
 }
 
-/** All that is open of a second check or a handout's own parts gives way. */
-export async function replaceRuns(
-  column: "recheck_id" | "handout_id",
-  id: string,
-  client: pg.PoolClient,
-): Promise<void> {
+/** Whoever changes tries locks them first, in one order. */
+export const lockTries = (submissions: readonly string[], client: pg.PoolClient) =>
+  client.query("select 1 from tries where submission_id = any($1) order by submission_id for update", [submissions]);
+
+/** All that is open of a second check gives way. */
+export async function replaceTrials(recheckId: string, client: pg.PoolClient): Promise<void> {
   const { from, to } = happening("replace");
   const gone = await rows<{ id: string; job: string }>(
     `update runs set state = $1, progress = '', ended_at = now(), changed_at = now()
-     where ${column} = $2 and state = any($3) returning id, job`,
-    [to, id, from],
+     where recheck_id = $2 and state = any($3) returning id, job`,
+    [to, recheckId, from],
     client,
   );
   for (const r of gone) {
@@ -94,18 +95,25 @@ export async function replaceRuns(
   }
 }
 
-/** What is open of a thing gives way. @param why what its reader is told @returns whether something was */
-export async function replaceRun(s: Subject, client: pg.PoolClient, why: string | null = null): Promise<boolean> {
-  const { from, to } = happening("replace");
-  const gone = await rows<{ id: string }>(
+/**
+ * What is open of a thing gives way, or is stopped by hand. @param why what its reader is told
+ * @returns whether something was open
+ */
+export async function endOpen(
+  s: Subject,
+  event: "replace" | "stop",
+  why: string | null,
+  client: pg.PoolClient,
+): Promise<boolean> {
+  const { from, to } = happening(event);
+  const gone = await row<{ id: string }>(
     `update runs set state = $1, progress = '', trouble = $2, ended_at = now(), changed_at = now()
      where state = any($3) and ${whereOf(s, 4)} returning id`,
     [to, why, from, ...valuesOf(s)],
     client,
   );
-  if (!gone.length) return false;
-  await leaveOff(s, gone[0]!.id, client);
-  return true;
+  if (gone) await leaveOff(s, gone.id, client);
+  return gone !== undefined;
 }
 
 /** A run's job is taken out of the queue; who does it already hears of it. */
@@ -171,18 +179,9 @@ export async function stepRun(
   return stepped !== undefined;
 }
 
-/** Stops what is open of a thing, waiting or running. @returns whether something was */
-export async function stopRun(s: Subject, why: string, client: pg.PoolClient): Promise<boolean> {
-  const { from, to } = happening("stop");
-  const stopped = await row<{ id: string }>(
-    `update runs set state = $1, progress = '', trouble = $2, ended_at = now(), changed_at = now()
-     where state = any($3) and ${whereOf(s, 4)} returning id`,
-    [to, why, from, ...valuesOf(s)],
-    client,
-  );
-  if (stopped) await leaveOff(s, stopped.id, client);
-  return stopped !== undefined;
-}
+/** Ends a run: well, or with a trouble that is told. @returns false where it comes too late */
+export const endRun = (ticket: Ticket, trouble: string | null, client: pg.PoolClient): Promise<boolean> =>
+  stepRun(ticket, trouble === null ? "finish" : "fail", { trouble }, client);
 
 /** A run whose process died each time it tried. */
 export type Buried = { readonly id: string; readonly state: RunState } & Record<
