@@ -48,6 +48,9 @@ export const PERMISSIONS = {
 
 export type Action = keyof typeof PERMISSIONS;
 
+const OF_SUBMISSION = `select e.role, s.person_id = $2 as own from submissions s join handouts h on h.id = s.handout_id
+  join enrolments e on e.course_id = h.course_id where s.id = $1 and e.person_id = $2 and e.left_at is null`;
+
 /** The role of person $2 at thing $1, and whether it is theirs. */
 const STANDING: Record<Thing, string> = {
   course:
@@ -56,12 +59,9 @@ const STANDING: Record<Thing, string> = {
     where x.id = $1 and e.person_id = $2 and e.left_at is null`,
   handout: `select e.role, false as own from handouts h join enrolments e on e.course_id = h.course_id
     where h.id = $1 and e.person_id = $2 and e.left_at is null and ${IS_OPEN_TO}`,
-  submission: `select e.role, s.person_id = $2 as own from submissions s join handouts h on h.id = s.handout_id
-    join enrolments e on e.course_id = h.course_id where s.id = $1 and e.person_id = $2 and e.left_at is null`,
+  submission: OF_SUBMISSION,
   // of a handout that its student has, and that was not taken back
-  "open submission": `select e.role, s.person_id = $2 as own from submissions s join handouts h on h.id = s.handout_id
-    join enrolments e on e.course_id = h.course_id
-    where s.id = $1 and e.person_id = $2 and e.left_at is null and ${IS_OPEN_TO}`,
+  "open submission": `${OF_SUBMISSION} and ${IS_OPEN_TO}`,
   // the thing is the person: who looks after the server
   server: "select 'administrator' as role, true as own from people where id = $1 and id = $2 and administrator",
 };

@@ -255,7 +255,7 @@ export function Picks({
   take: readonly Thing["kind"][];
   items: readonly string[];
   /** What stands beside one of them. */
-  beside?: ((i: number) => ReactNode) | undefined;
+  beside?: ((i: number, text: string) => ReactNode) | undefined;
   onPick: (model: Model, thing: Thing) => void;
   onRemove: (i: number) => void;
 }) {
@@ -280,7 +280,7 @@ export function Picks({
               <span className="flex-1 truncate" title={text}>
                 {text}
               </span>
-              {beside?.(i)}
+              {beside?.(i, text)}
               <button
                 type="button"
                 className="btn btn-ghost btn-xs btn-square"

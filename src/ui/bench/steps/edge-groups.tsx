@@ -50,41 +50,35 @@ export function EdgeGroups<G extends Group>({
   };
   return (
     <>
-      {groups
-        .map((g, i) => ({
-          g,
-          i,
-          names: calledApart(
-            store,
-            g.edges.map((e) => e.on),
-          ),
-        }))
-        .map(({ g, i, names }) => (
-          <div key={i} className="space-y-1.5 border-b border-base-300 pb-2">
-            {size(g, (n) => put(i, n), i)}
-            <Picks
-              store={store}
-              id={`group ${i}`}
-              name={name(i)}
-              first
-              hint="click edges"
-              take={["edge"]}
-              items={names}
-              beside={beside && ((k) => beside(g, (n) => put(i, n), k, names[k]!))}
-              onPick={toggle(i)}
-              onRemove={(k) => put(i, { ...g, edges: g.edges.filter((_, n) => n !== k) })}
-            />
-            {groups.length > 1 && (
-              <button
-                type="button"
-                className="btn btn-ghost btn-xs"
-                onClick={() => onChange(groups.filter((_, k) => k !== i))}
-              >
-                Take group out
-              </button>
+      {groups.map((g, i) => (
+        <div key={i} className="space-y-1.5 border-b border-base-300 pb-2">
+          {size(g, (n) => put(i, n), i)}
+          <Picks
+            store={store}
+            id={`group ${i}`}
+            name={name(i)}
+            first
+            hint="click edges"
+            take={["edge"]}
+            items={calledApart(
+              store,
+              g.edges.map((e) => e.on),
             )}
-          </div>
-        ))}
+            beside={beside && ((k, text) => beside(g, (n) => put(i, n), k, text))}
+            onPick={toggle(i)}
+            onRemove={(k) => put(i, { ...g, edges: g.edges.filter((_, n) => n !== k) })}
+          />
+          {groups.length > 1 && (
+            <button
+              type="button"
+              className="btn btn-ghost btn-xs"
+              onClick={() => onChange(groups.filter((_, k) => k !== i))}
+            >
+              Take group out
+            </button>
+          )}
+        </div>
+      ))}
       <button
         type="button"
         className="btn btn-xs"
