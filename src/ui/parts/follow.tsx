@@ -75,7 +75,7 @@ export function Follow({
     if (isFirst && !busy) return;
     if (waiting.current) return;
     const refresh = async () => {
-      // fetched anew while a proxy answers for a server that is away, the page would give way to the proxy's
+      // while the server is away the framework keeps every asking and sends them all at once when it is back
       if (!(await serverAnswers())) {
         if (waiting.current) waiting.current = setTimeout(() => void refresh(), RETRY_MS);
         return;

@@ -254,7 +254,7 @@ export function Picks({
   hint: string;
   take: readonly Thing["kind"][];
   items: readonly string[];
-  /** What stands beside one of them. */
+  /** What stands beside one of them, by its place and how it is called. */
   beside?: ((i: number, text: string) => ReactNode) | undefined;
   onPick: (model: Model, thing: Thing) => void;
   onRemove: (i: number) => void;
