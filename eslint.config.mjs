@@ -31,12 +31,12 @@ const ROOMS = [
   "grade",
 ];
 const ROOM_MAY = {
-  roster: [],
-  naming: [],
+  roster: ["units"],
+  naming: ["units"],
   units: [],
   geometry: [],
   sketch: ["naming", "units", "geometry"],
-  kernel: ["naming", "geometry", "sketch"],
+  kernel: ["naming", "units", "geometry", "sketch"],
   measure: ["naming", "units", "geometry", "kernel"],
   part: ["naming", "units", "geometry", "sketch", "kernel"],
   formats: ["naming", "units", "geometry", "sketch", "kernel"],

@@ -39,6 +39,10 @@ describe("what a reader meets", () => {
       );
     expect(found).toEqual([]);
   });
+  it("text from outside is of one schema", () => {
+    const own = /\.test\.tsx?$|\/testing\/|^src\/(cli|core\/units\/text\.ts|server\/environment\.ts)/;
+    expect(code.filter((f) => !own.test(f) && textOf(f).includes("z.string()"))).toEqual([]);
+  });
   it("no file is too long to be read in one go", () => {
     const long = code.filter((f) => textOf(f).split("\n").length - 1 > MOST_LINES);
     expect(long).toEqual([]);

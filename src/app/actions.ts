@@ -8,6 +8,7 @@ import { Crowded, doorShutFor, rightTry, wrongTry } from "@/server/doors";
 import { closeSession, demoPerson, personByPassword, type Person } from "@/server/people";
 import { COOKIE } from "./cookie";
 import { addressOf, enter } from "./enter";
+import { plainText } from "@/core/units/text";
 
 export interface FormState {
   readonly sentence?: string;
@@ -16,7 +17,7 @@ export interface FormState {
 
 export async function signIn(_: FormState, form: FormData): Promise<FormState> {
   const r = z
-    .object({ email: z.email().max(200), password: z.string().min(1).max(200) })
+    .object({ email: z.email().max(200), password: plainText().min(1).max(200) })
     .safeParse(Object.fromEntries(form));
   if (!r.success) return { sentence: "Type your email address and your password." };
   const { email, password } = r.data;

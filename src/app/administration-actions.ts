@@ -11,6 +11,7 @@ import { removeCourse, removePerson } from "@/server/removal";
 import { enrol, enrolByAddress, welcomeNew } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { administrating, allowed } from "./visitor";
+import { plainText } from "@/core/units/text";
 
 /** Makes a course with its first instructor, who is made too where they are new. */
 export async function newCourse(values: unknown): Promise<Answer> {
@@ -32,7 +33,7 @@ export async function newCourse(values: unknown): Promise<Answer> {
   };
 }
 
-const TakenAway = z.object({ id: z.uuid(), name: z.string().max(200), typed: z.string().max(200) });
+const TakenAway = z.object({ id: z.uuid(), name: plainText().max(200), typed: plainText().max(200) });
 
 /** Takes a person or a course away with all that is theirs, where its name was typed. */
 async function takeAway(values: unknown, remove: (id: string) => Promise<Outcome<void>>): Promise<Answer> {

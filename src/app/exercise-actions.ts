@@ -9,6 +9,7 @@ import { createExercise, exercise, saveExercise } from "@/server/exercises";
 import { keepRubric, tryRubric } from "@/server/rubrics";
 import { exerciseFrom } from "./exercise-from-form";
 import { allowed } from "./visitor";
+import { plainText } from "@/core/units/text";
 
 export interface ExerciseFormState {
   readonly sentence?: string;
@@ -67,7 +68,7 @@ export async function tryRubricOn(id: string): Promise<void> {
 /** Keeps a rubric for the course of an exercise. @returns what is to be said */
 export async function keepRubricFor(id: string, name: string, rubric: readonly RubricLine[]): Promise<string> {
   await allowed("exercise.edit", id);
-  const called = z.string().trim().min(1).max(60).safeParse(name),
+  const called = plainText().trim().min(1).max(60).safeParse(name),
     lines = RubricSchema.safeParse(rubric);
   if (!called.success || !lines.success) return "This rubric cannot be kept: give it a name of at most 60 letters.";
   const { course_id } = await exercise(id);

@@ -15,6 +15,7 @@ import type { GeneralTolerance } from "@/core/sizes/general";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
 import { readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { plainText } from "@/core/units/text";
 
 /**
  * The sizes as they were marked: free, free within a band, or with a tolerance of their own; undefined where nothing is
@@ -47,11 +48,11 @@ function sizesIn(form: FormData, shown: readonly Size[], units: LengthUnit): Out
 
 const DraftSchema = z.array(
   z.strictObject({
-    id: z.string().max(40),
-    title: z.string().max(400),
-    asks: z.string().max(80),
-    after: z.array(z.strictObject({ number: z.string().max(200), text: z.string().max(60) })).max(8),
-    tolerance: z.string().max(20),
+    id: plainText().max(40),
+    title: plainText().max(400),
+    asks: plainText().max(80),
+    after: z.array(z.strictObject({ number: plainText().max(200), text: plainText().max(60) })).max(8),
+    tolerance: plainText().max(20),
   }),
 );
 const WHOLE = ["mass", "volume", "area"] as const;
@@ -151,7 +152,7 @@ function variesIn(form: FormData, old: Exercise, units: LengthUnit): Outcome<rea
   const typed = form.get("varies");
   if (typeof typed !== "string") return done(old.varies ?? []);
   const drafts = z
-    .array(z.strictObject({ number: z.string().max(200), text: z.string().max(400) }))
+    .array(z.strictObject({ number: plainText().max(200), text: plainText().max(400) }))
     .max(8)
     .safeParse(parsed(typed));
   if (!drafts.success) return refuse("bad-numbers", "The own numbers could not be read.");

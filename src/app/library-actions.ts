@@ -12,6 +12,7 @@ import { handout } from "@/server/handouts";
 import { submission } from "@/server/submissions";
 import type { ExerciseFormState } from "./exercise-actions";
 import { allowed } from "./visitor";
+import { plainText } from "@/core/units/text";
 
 /** The same exercise once more, in a course that one teaches. */
 export async function duplicateExercise(form: FormData): Promise<void> {
@@ -22,7 +23,7 @@ export async function duplicateExercise(form: FormData): Promise<void> {
   redirect(`/exercises/${await duplicateInto(id, course)}`);
 }
 
-const Follow = z.object({ number: z.string().min(1).max(200), to: z.string().min(1).max(60) });
+const Follow = z.object({ number: plainText().min(1).max(200), to: plainText().min(1).max(60) });
 
 /** The next exercise of a series: the same part with one number changed, begun from the student's own. */
 export async function makeFollowOn(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {

@@ -6,11 +6,12 @@ import { handout } from "@/server/handouts";
 import { signOff, takeSignOffBack } from "@/server/live";
 import { applyRecheck, beginRecheck, dropRecheck } from "@/server/rechecks";
 import { allowed } from "./visitor";
+import { plainText } from "@/core/units/text";
 
 /** Begins a second check of a handout. @returns what is to be said */
 export async function beginSecondCheck(id: string, why: string, givesSheet: boolean): Promise<string> {
   const { person } = await allowed("handout.teach", id);
-  const reason = z.string().trim().min(1).max(300).safeParse(why);
+  const reason = plainText().trim().min(1).max(300).safeParse(why);
   if (!reason.success) return "Say why, in a sentence or two.";
   const r = await beginRecheck(await handout(id), person, {
     why: reason.data,

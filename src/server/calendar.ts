@@ -1,6 +1,7 @@
 import { handoutsOf } from "./courses";
 import { clockIn } from "./moments";
 import type { Person } from "./people";
+import { fit } from "@/core/units/text";
 
 /** Something of a handout that falls on a day, by the clock of its course. */
 export interface CalendarEntry {
@@ -46,7 +47,10 @@ export async function calendarOf(courseId: string, timeZone: string, person: Per
 
 const stamp = (iso: string) => iso.replace(/[-:]/g, "").replace(/\.\d+/, "");
 /** Commas, semicolons, backslashes and line ends mean something in a calendar file (RFC 5545, 3.3.11). */
-const escaped = (text: string) => text.replace(/[\\;,]/g, (c) => `\\${c}`).replace(/\r?\n/g, "\\n");
+const escaped = (text: string) =>
+  fit(text)
+    .replace(/[\\;,]/g, (c) => `\\${c}`)
+    .replace(/\r?\n/g, "\\n");
 /** Lines are folded after 75 octets, a space before what goes on. */
 function folded(line: string): string {
   const bytes = new TextEncoder();

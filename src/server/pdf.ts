@@ -1,6 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import PDFDocument from "pdfkit";
+import { fit } from "@/core/units/text";
 
 let fonts: Promise<readonly [Buffer, Buffer]> | undefined;
 // the newer packing of the same font (woff2) is embedded with empty letters: they can be searched and not seen
@@ -13,7 +14,10 @@ export async function pdfWith(
   write: (doc: PDFKit.PDFDocument) => void,
 ): Promise<Buffer> {
   const [plain, bold] = await (fonts ??= Promise.all([font(400), font(700)]));
-  const doc = new PDFDocument(options);
+  const { info } = options;
+  const doc = new PDFDocument({ ...options, ...(info?.Title && { info: { ...info, Title: fit(info.Title) } }) });
+  const letter = doc.text.bind(doc) as (text: string, ...rest: unknown[]) => PDFKit.PDFDocument;
+  doc.text = (text: string, ...rest: unknown[]) => letter(fit(text), ...rest);
   const pieces: Buffer[] = [];
   const ended = new Promise<void>((resolve, reject) => {
     doc.on("data", (b: Buffer) => pieces.push(b));

@@ -3,6 +3,7 @@ import { dxfOf } from "@/core/formats/drawing-dxf";
 import { arcPath, svgOf } from "@/core/formats/drawing-svg";
 import { signStrokes } from "@/core/formats/signs";
 import type { Vec2 } from "@/core/geometry/vector";
+import { printable } from "@/core/units/text";
 import { pdfWith } from "./pdf";
 
 /** What a drawing can be had as. */
@@ -101,7 +102,7 @@ function text(doc: Doc, m: Extract<Mark, { mark: "text" }>): void {
     if (run) doc.text(run, from * advance, 0, { lineBreak: false, baseline: "alphabetic" });
     run = "";
   };
-  [...m.text].forEach((c, i) => {
+  [...printable(m.text)].forEach((c, i) => {
     const strokes = signStrokes(c);
     if (!strokes) {
       if (!run) from = i;

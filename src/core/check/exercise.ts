@@ -10,6 +10,7 @@ import { QuestionSchema, WantedSchema } from "./question";
 import { VaryingSchema } from "./varying";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
+import { plainText } from "@/core/units/text";
 
 const Share = z.number().min(0).max(1);
 
@@ -17,9 +18,9 @@ const Share = z.number().min(0).max(1);
 export const ExerciseSchema = z.strictObject({
   format: z.literal("caliper-exercise"),
   version: z.literal(1),
-  number: z.string().max(20),
-  title: z.string().min(1).max(120),
-  brief: z.string().max(4000),
+  number: plainText().max(20),
+  title: plainText().min(1).max(120),
+  brief: plainText().max(4000),
   units: z.enum(["mm", "in"]),
   /** What masses are lettered in; left out: g, from ten kilograms on kg. */
   massUnit: z.enum(MASS_UNITS).optional(),
@@ -42,7 +43,7 @@ export const ExerciseSchema = z.strictObject({
   /** Steps and faces of the reference that are left to the student's judgement. */
   free: FreeSchema.optional(),
   /** For whoever is stuck, opened one by one. */
-  hints: z.array(z.string().min(1).max(400)).max(10).optional(),
+  hints: z.array(plainText().min(1).max(400)).max(10).optional(),
   /** Just the figure: what the student types beside the part, or in its place. */
   questions: z.array(QuestionSchema).max(40).optional(),
   /** The right answers, as a handout froze them; left out: worked out on the reference. */
@@ -50,18 +51,20 @@ export const ExerciseSchema = z.strictObject({
   /** What a library finds it by: tags, how hard it is (1 to 3), minutes needed. */
   about: z
     .strictObject({
-      tags: z.array(z.string().trim().min(1).max(30)).max(12),
+      tags: z.array(plainText().trim().min(1).max(30)).max(12),
       level: z.number().int().min(1).max(3).optional(),
       minutes: z.number().int().min(1).max(10_000).optional(),
     })
     .optional(),
   /** Exercises that build on each other, in the order of their places. */
-  series: z.strictObject({ name: z.string().trim().min(1).max(60), place: z.number().int().min(1).max(99) }).optional(),
+  series: z
+    .strictObject({ name: plainText().trim().min(1).max(60), place: z.number().int().min(1).max(99) })
+    .optional(),
   /** What students start from, where it is not nothing: a part for all, or their own of an earlier exercise. */
   start: z
     .discriminatedUnion("from", [
       z.strictObject({ from: z.literal("starter"), part: PartSchema }),
-      z.strictObject({ from: z.literal("own"), number: z.string().min(1).max(20) }),
+      z.strictObject({ from: z.literal("own"), number: plainText().min(1).max(20) }),
     ])
     .optional(),
   /** Own numbers: what differs from student to student. */

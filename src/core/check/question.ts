@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { MassUnit } from "@/core/units/amounts";
 import { SizeSchema } from "@/core/sizes/size";
 import type { LengthUnit } from "@/core/units/quantity";
+import { plainText } from "@/core/units/text";
 
 /** What a typed figure is of: the whole part, or one of its printed sizes. */
 const AsksSchema = z.discriminatedUnion("what", [
@@ -13,13 +14,13 @@ const AsksSchema = z.discriminatedUnion("what", [
 
 /** A figure that the student types: of the part as drawn, or after stated changes of its numbers. */
 export const QuestionSchema = z.strictObject({
-  id: z.string().min(1).max(40),
+  id: plainText().min(1).max(40),
   /** As the student reads it. */
-  title: z.string().min(1).max(200),
+  title: plainText().min(1).max(200),
   asks: AsksSchema,
   /** Numbers of the reference that are changed first, by their ids, to mm or radians. */
   after: z
-    .array(z.strictObject({ number: z.string().min(1).max(200), value: z.number() }))
+    .array(z.strictObject({ number: plainText().min(1).max(200), value: z.number() }))
     .max(8)
     .optional(),
   /** A share of what is wanted. */
@@ -32,14 +33,14 @@ export type FigureQuantity = "length" | "angle" | "area" | "volume" | "mass";
 
 /** The right answer to each question by its id. */
 export const WantedSchema = z.record(
-  z.string().max(40),
+  plainText().max(40),
   z.strictObject({ value: z.number(), quantity: z.enum(["length", "angle", "area", "volume", "mass"]) }),
 );
 export type Wanted = z.infer<typeof WantedSchema>;
 
 /** What a student typed, by the id of the question. */
 export const AnswersSchema = z
-  .record(z.string().min(1).max(40), z.string().trim().max(60))
+  .record(plainText().min(1).max(40), plainText().trim().max(60))
   .refine((a) => Object.keys(a).length <= 40, "at most 40 answers");
 export type Answers = z.infer<typeof AnswersSchema>;
 

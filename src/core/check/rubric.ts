@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { CHECK_NAMES, checkKind } from "./kinds/kinds";
 import { WayRuleSchema, type WayRule } from "./kinds/ways/rule";
+import { plainText } from "@/core/units/text";
 
 /** How a line's points follow from what was found. */
 const ScoringSchema = z.discriminatedUnion("mode", [
@@ -12,13 +13,13 @@ const ScoringSchema = z.discriminatedUnion("mode", [
 ]);
 
 export const RubricLineSchema = z.strictObject({
-  id: z.string().min(1).max(40),
+  id: plainText().min(1).max(40),
   check: z.enum(CHECK_NAMES),
-  title: z.string().min(1).max(80),
+  title: plainText().min(1).max(80),
   points: z.number().min(0).max(1000),
   scoring: ScoringSchema,
   /** Only these sizes, by their ids; left out: all that are printed. */
-  only: z.array(z.string().max(80)).min(1).max(400).optional(),
+  only: z.array(plainText().max(80)).min(1).max(400).optional(),
   /** Sketches: those that no step uses count as well. */
   unused: z.boolean().optional(),
   /** Earned beside what can be had: it lifts the points, and never what they are out of. */

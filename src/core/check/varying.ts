@@ -1,8 +1,9 @@
 import { z } from "zod";
+import { plainText } from "@/core/units/text";
 
 /** A driving number of the reference that differs from student to student, and its values; mm or radians. */
 export const VaryingSchema = z.strictObject({
-  number: z.string().min(1).max(200),
+  number: plainText().min(1).max(200),
   values: z.union([
     z
       .strictObject({ from: z.number(), to: z.number(), step: z.number().positive() })

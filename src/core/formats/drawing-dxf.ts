@@ -1,5 +1,6 @@
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Drawing, Group, Mark, Measured, Pen } from "./drawing";
+import { printable } from "@/core/units/text";
 
 /** Layers by kind of line: name, colour number, line type. */
 const LAYERS: Record<Pen | "text" | "arrow", readonly [name: string, colour: number, type: string]> = {
@@ -160,13 +161,12 @@ export function dxfOf(drawing: Drawing): string {
 
 /** R12 holds no letters beyond ASCII: its own codes for three signs, the rest by number. */
 const asDxf = (text: string): string =>
-  [...text]
+  // a line of the file is a value: a break in a text would begin another
+  [...printable(text)]
     .map((c) => {
       if (c === "⌀") return "%%c";
       if (c === "°") return "%%d";
       if (c === "±") return "%%p";
-      // a line of the file is a value: a break in a text would begin another
-      if (c < " ") return " ";
       return c.charCodeAt(0) < 128 ? c : `\\U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`;
     })
     .join("");

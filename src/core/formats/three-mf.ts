@@ -1,9 +1,10 @@
 import { strToU8, zipSync } from "fflate";
 import type { Mesh } from "@/core/kernel/mesh";
 import { welded } from "./weld";
+import { printable } from "@/core/units/text";
 
 const escaped = (s: string) =>
-  s.replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c]!);
+  printable(s).replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c]!);
 /** Zip archives want a date; the same part gives the same file. */
 const WHEN = new Date(2000, 0, 1, 12);
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { plainText } from "@/core/units/text";
 
 /** A place that a remark is pinned to: on the part, in the reference's coordinates, or on the Sheet's paper; mm. */
 const PinSchema = z.discriminatedUnion("on", [
@@ -7,8 +8,8 @@ const PinSchema = z.discriminatedUnion("on", [
 ]);
 export type Pin = z.infer<typeof PinSchema>;
 
-const Line = z.string().min(1).max(40);
-const Text = z.string().trim().min(1).max(2000);
+const Line = plainText().min(1).max(40);
+const Text = plainText().trim().min(1).max(2000);
 
 /** What whoever marks decides about a submission. */
 export const DecisionSchema = z.discriminatedUnion("do", [
@@ -17,7 +18,7 @@ export const DecisionSchema = z.discriminatedUnion("do", [
     do: z.literal("overrule"),
     line: Line,
     points: z.number().min(0).max(1000),
-    reason: z.string().trim().max(1000),
+    reason: plainText().trim().max(1000),
   }),
   /** The program's points again. */
   z.strictObject({ do: z.literal("withdraw"), line: Line }),

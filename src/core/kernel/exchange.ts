@@ -1,6 +1,7 @@
 import type { TDF_Label } from "replicad-opencascadejs";
 import { KERNEL_VERSION, KernelFault, type Kernel } from "./opencascade";
 import { type FaceName } from "@/core/naming/names";
+import { printable } from "@/core/units/text";
 import { distinct, faceShapes, type Solid } from "./solid";
 
 /** A body's own colour and those of single faces (by place in explorer order), as #rrggbb. */
@@ -79,7 +80,7 @@ const CALLED = "caliper-name";
  * Text as a STEP file holds it (ISO 10303-21, 6.4.3): quotes and backslashes doubled, other letters by their numbers.
  */
 export function stepString(text: string): string {
-  const parts = text.match(/[\x20-\x7e]+|[^\x20-\x7e]+/gu) ?? [];
+  const parts = printable(text).match(/[\x20-\x7e]+|[^\x20-\x7e]+/gu) ?? [];
   const number = (letter: string) => letter.codePointAt(0)!.toString(16).toUpperCase();
   return parts
     .map((part) => {

@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { means, type Field, type Meaning } from "./field";
 import { facesOfPicture, parseEdge, renamedEdge, stepOf } from "./names";
+import { plainText } from "@/core/units/text";
 
-const Key = z.string().min(1).max(300);
+const Key = plainText().min(1).max(300);
 const At = z.array(z.tuple([z.number(), z.number(), z.number()])).max(12);
 const Beside = z.array(Key).max(60);
 
@@ -15,17 +16,17 @@ export const FaceRefSchema = means(
     /** Its middle then, mm. */
     at: At.optional(),
     /** What carried it: plane, cylinder, cone, sphere, torus. */
-    kind: z.string().max(40).optional(),
+    kind: plainText().max(40).optional(),
   }),
   "face",
 );
 /** An edge by the two faces that meet there, written `FACE|FACE`; `beside` are the faces at its ends. */
 export const EdgeRefSchema = means(
   z.strictObject({
-    edge: z.string().min(3).max(601),
+    edge: plainText().min(3).max(601),
     beside: Beside.optional(),
     at: At.optional(),
-    kind: z.string().max(40).optional(),
+    kind: plainText().max(40).optional(),
   }),
   "edge",
 );

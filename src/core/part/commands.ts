@@ -6,16 +6,17 @@ import { issueSentence, MaterialSchema, PartSchema, readPart, type PartDocument 
 import { givenBy, ParameterSchema, readParameters } from "./parameters";
 import { inOtherUnits } from "./unit-change";
 import { StepSchema, titleOf, usesOf, type Step } from "./steps/kinds";
+import { plainText } from "@/core/units/text";
 
 /** Every change a part can undergo. */
 export const PartCommandSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("add-step"), step: StepSchema, at: z.number().int().nonnegative().optional() }),
   z.strictObject({ do: z.literal("change-step"), step: StepSchema }),
-  z.strictObject({ do: z.literal("delete-step"), id: z.string() }),
-  z.strictObject({ do: z.literal("suppress-step"), id: z.string(), on: z.boolean() }),
+  z.strictObject({ do: z.literal("delete-step"), id: plainText() }),
+  z.strictObject({ do: z.literal("suppress-step"), id: plainText(), on: z.boolean() }),
   /** To another place in the order; it must stay after all it stands on. */
-  z.strictObject({ do: z.literal("move-step"), id: z.string(), to: z.number().int().nonnegative() }),
-  z.strictObject({ do: z.literal("name-step"), id: z.string(), name: z.string().max(80) }),
+  z.strictObject({ do: z.literal("move-step"), id: plainText(), to: z.number().int().nonnegative() }),
+  z.strictObject({ do: z.literal("name-step"), id: plainText(), name: plainText().max(80) }),
   z.strictObject({ do: z.literal("parameters"), parameters: z.array(ParameterSchema).max(200) }),
   z.strictObject({ do: z.literal("colours"), colours: PartSchema.shape.colours }),
   /**
@@ -25,7 +26,7 @@ export const PartCommandSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("units"), units: PartSchema.shape.units }),
   z.strictObject({
     do: z.literal("sketch"),
-    step: z.string(),
+    step: plainText(),
     command: SketchCommandSchema,
     /** What can be met, but not from how the sketch is drawn, is drawn so. */
     redraw: z.boolean().optional(),

@@ -4,20 +4,21 @@ import { ParameterSchema, readParameters } from "./parameters";
 import { FaceRefSchema } from "@/core/naming/reference";
 import type { KnownStep, KnownSteps } from "./known-steps";
 import { StepSchema, usesOf } from "./steps/kinds";
+import { plainText } from "@/core/units/text";
 
 export const MaterialSchema = z.strictObject({
-  name: z.string().min(1).max(80),
+  name: plainText().min(1).max(80),
   /** g/cm³ */
   density: z.number().positive().max(30),
 });
 
-const ColourSchema = z.string().regex(/^#[0-9a-f]{6}$/);
+const ColourSchema = plainText().regex(/^#[0-9a-f]{6}$/);
 
 /** A part: plain data, the only truth. Written down in docs/part-format.md. */
 export const PartSchema = z.strictObject({
   format: z.literal("caliper-part"),
   version: z.literal(1),
-  name: z.string().max(120),
+  name: plainText().max(120),
   units: z.enum(["mm", "in"]),
   material: MaterialSchema,
   parameters: z.array(ParameterSchema).max(200).optional(),

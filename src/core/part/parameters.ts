@@ -4,11 +4,12 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { PartDocument } from "./document";
 import type { Given } from "@/core/sketch/sketch";
 import { means } from "@/core/naming/field";
+import { plainText } from "@/core/units/text";
 
 /** A named number of the part, usable in every size. */
 export const ParameterSchema = z.strictObject({
-  name: means(z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/), "name"),
-  value: means(z.union([z.number(), z.string().max(200)]), (p: { kind?: "length" | "angle" }) => p.kind ?? "length"),
+  name: means(plainText().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/), "name"),
+  value: means(z.union([z.number(), plainText().max(200)]), (p: { kind?: "length" | "angle" }) => p.kind ?? "length"),
   kind: z.enum(["length", "angle"]).optional(),
 });
 export type Parameter = z.infer<typeof ParameterSchema>;

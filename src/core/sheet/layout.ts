@@ -1,7 +1,8 @@
 import { z } from "zod";
+import { plainText } from "@/core/units/text";
 
 const Point = z.tuple([z.number(), z.number()]);
-const Key = z.string().min(1).max(20);
+const Key = plainText().min(1).max(20);
 
 /** Where a size stands beside its view; `of` tells ways apart that are alike but for their place. mm of paper. */
 export const PlaceSchema = z.discriminatedUnion("form", [
@@ -38,7 +39,7 @@ export type Place = z.infer<typeof PlaceSchema>;
 /** How a view came to be. Coordinates are those of the view it is taken from, mm of the part. */
 const LookSchema = z.discriminatedUnion("from", [
   /** A view that the program plans; `plain`: without the section it would make of it. */
-  z.strictObject({ from: z.literal("planned"), name: z.string().max(20), plain: z.boolean().optional() }),
+  z.strictObject({ from: z.literal("planned"), name: plainText().max(20), plain: z.boolean().optional() }),
   /** Along a line that may step; `slice`: only what is cut. `flip`: looked at from the other side. */
   z.strictObject({
     from: z.literal("section"),
@@ -49,14 +50,14 @@ const LookSchema = z.discriminatedUnion("from", [
   }),
   z.strictObject({ from: z.literal("detail"), of: Key, centre: Point, radius: z.number().positive().max(10_000) }),
   /** Square to a slanted flat face of the reference. */
-  z.strictObject({ from: z.literal("auxiliary"), of: Key, face: z.string().max(300) }),
+  z.strictObject({ from: z.literal("auxiliary"), of: Key, face: plainText().max(300) }),
 ]);
 export type Look = z.infer<typeof LookSchema>;
 
 export const ViewSpecSchema = z.strictObject({
   key: Key,
   look: LookSchema,
-  letter: z.string().max(3).optional(),
+  letter: plainText().max(3).optional(),
   /** Its middle, mm from the upper left corner of the paper; left out: the program places it. */
   middle: Point.optional(),
   /** Left out: that of the Sheet. */
@@ -80,8 +81,8 @@ export type ViewSpec = z.infer<typeof ViewSpecSchema>;
 
 /** Something said about a place of a view. */
 export const RemarkSchema = z.strictObject({
-  id: z.string().min(1).max(40),
-  text: z.string().min(1).max(200),
+  id: plainText().min(1).max(40),
+  text: plainText().min(1).max(200),
   view: Key,
   tip: Point,
   elbow: Point,
@@ -93,7 +94,7 @@ export const LayoutSchema = z.strictObject({
   scale: z.number().positive().max(1000),
   views: z.array(ViewSpecSchema).max(16),
   /** By id of the size, of several at one leader that of the first. */
-  places: z.record(z.string().max(40), PlaceSchema),
+  places: z.record(plainText().max(40), PlaceSchema),
   remarks: z.array(RemarkSchema).max(60).optional(),
 });
 export type Layout = z.infer<typeof LayoutSchema>;

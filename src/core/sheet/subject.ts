@@ -7,6 +7,7 @@ import type { Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
 import type { Size } from "@/core/sizes/size";
 import type { Material, PartDocument } from "@/core/part/document";
+import { plainText } from "@/core/units/text";
 
 export const SheetSettingsSchema = z.strictObject({
   projection: z.enum(["first-angle", "third-angle"]),
@@ -14,12 +15,12 @@ export const SheetSettingsSchema = z.strictObject({
   /** The mass with what the exercise allows it to be off. */
   massTolerance: z.boolean().optional(),
   printVolume: z.boolean(),
-  notes: z.string().max(1000),
+  notes: plainText().max(1000),
   /** For the title block. */
-  drawnBy: z.string().max(60).optional(),
-  revision: z.string().max(20).optional(),
+  drawnBy: plainText().max(60).optional(),
+  revision: plainText().max(20).optional(),
   /** The general tolerance as it is lettered; left out: as the exercise has it, else ISO 2768-m. */
-  general: z.string().max(60).optional(),
+  general: plainText().max(60).optional(),
   /** The paper; left out: the program chooses. */
   paper: z.strictObject({ name: z.enum(PAPER_NAMES), isLying: z.boolean() }).optional(),
   /** Inches as halves down to sixty-fourths where they are. */
@@ -27,11 +28,11 @@ export const SheetSettingsSchema = z.strictObject({
   /** As somebody has arranged it; left out: the program lays it out. */
   layout: LayoutSchema.optional(),
   /** Steps that are not hatched where they are cut lengthwise: ribs, shafts, pins. */
-  unhatched: z.array(z.string().max(40)).max(40).optional(),
+  unhatched: z.array(plainText().max(40)).max(40).optional(),
   /** For the title block. */
-  date: z.string().max(20).optional(),
-  count: z.string().max(20).optional(),
-  owner: z.string().max(60).optional(),
+  date: plainText().max(20).optional(),
+  count: plainText().max(20).optional(),
+  owner: plainText().max(60).optional(),
   /** The exact values behind rounded numbers, as a table. */
   exact: z.boolean().optional(),
   /** Signs for counterbore, countersink and depth in place of words. */

@@ -4,11 +4,12 @@ import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 
 import { axisOf, distanceTo, type Carrier } from "@/core/kernel/carrier";
 import { supportOfCarrier, type Support } from "@/core/measure/measure";
 import { PARALLEL, TOUCHING } from "./tolerance";
+import { plainText } from "@/core/units/text";
 
 /**
  * What a size holds on to, by names of the reference's faces: one face, the edge where two meet, the corner of three.
  */
-export const AnchorSchema = z.array(z.string().min(1).max(300)).min(1).max(3);
+export const AnchorSchema = z.array(plainText().min(1).max(300)).min(1).max(3);
 export type Anchor = readonly string[];
 
 /** The carrier of a face as it stands on a part; undefined where the part has no such face. */

@@ -2,11 +2,12 @@ import { z } from "zod";
 import { formatFace, stepOf } from "@/core/naming/names";
 import type { Surface } from "@/core/measure/surfaces";
 import { facesOfSize, type Size } from "./size";
+import { plainText } from "@/core/units/text";
 
 /** A step or a face that is left to the student: whatever it is, or up to so many mm from the drawing's. */
 const LeftSchema = z.union([
-  z.string().max(300),
-  z.strictObject({ of: z.string().max(300), within: z.number().positive().max(1000) }),
+  plainText().max(300),
+  z.strictObject({ of: plainText().max(300), within: z.number().positive().max(1000) }),
 ]);
 export type Left = z.infer<typeof LeftSchema>;
 

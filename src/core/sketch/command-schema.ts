@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { ClipSchema } from "./edit/clipboard";
 import { ConstraintSchema, CurveSchema, DimensionSchema, GroupSchema, PlaneSchema } from "./sketch";
+import { plainText } from "@/core/units/text";
 
 const Place = z.tuple([z.number(), z.number()]);
 const Value = DimensionSchema.shape.value;
-const Curves = z.array(z.string()).max(2500);
+const Curves = z.array(plainText()).max(2500);
 
 /** Every change a sketch can undergo. */
 export const SketchCommandSchema = z.discriminatedUnion("do", [
@@ -31,44 +32,44 @@ export const SketchCommandSchema = z.discriminatedUnion("do", [
     flip: z.boolean().optional(),
     sides: DimensionSchema.shape.sides,
   }),
-  z.strictObject({ do: z.literal("resize"), id: z.string(), value: Value }),
+  z.strictObject({ do: z.literal("resize"), id: plainText(), value: Value }),
   /** Several values changed first and solved at once. */
   z.strictObject({
     do: z.literal("resize-all"),
     sizes: z
-      .array(z.strictObject({ id: z.string(), value: Value }))
+      .array(z.strictObject({ id: plainText(), value: Value }))
       .min(1)
       .max(5000),
   }),
-  z.strictObject({ do: z.literal("name"), id: z.string(), name: z.string().max(40) }),
+  z.strictObject({ do: z.literal("name"), id: plainText(), name: plainText().max(40) }),
   /** Another kind of dimension over the same things: radius, diameter, distance across. */
   z.strictObject({
     do: z.literal("retype"),
-    id: z.string(),
+    id: plainText(),
     kind: DimensionSchema.shape.kind,
     of: DimensionSchema.shape.of.optional(),
     sides: DimensionSchema.shape.sides,
   }),
-  z.strictObject({ do: z.literal("place"), id: z.string(), at: z.tuple([z.number(), z.number()]) }),
-  z.strictObject({ do: z.literal("drive"), id: z.string(), reference: z.boolean() }),
+  z.strictObject({ do: z.literal("place"), id: plainText(), at: z.tuple([z.number(), z.number()]) }),
+  z.strictObject({ do: z.literal("drive"), id: plainText(), reference: z.boolean() }),
   z.strictObject({
     do: z.literal("construction"),
-    ids: z.array(z.string()),
+    ids: z.array(plainText()),
     on: z.union([z.boolean(), z.literal("centre-line")]),
   }),
   z.strictObject({ do: z.literal("drag"), curves: z.array(CurveSchema) }),
-  z.strictObject({ do: z.literal("delete"), ids: z.array(z.string()) }),
-  z.strictObject({ do: z.literal("trim"), id: z.string(), near: Place }),
-  z.strictObject({ do: z.literal("extend"), id: z.string(), near: Place }),
-  z.strictObject({ do: z.literal("split"), id: z.string(), near: Place }),
+  z.strictObject({ do: z.literal("delete"), ids: z.array(plainText()) }),
+  z.strictObject({ do: z.literal("trim"), id: plainText(), near: Place }),
+  z.strictObject({ do: z.literal("extend"), id: plainText(), near: Place }),
+  z.strictObject({ do: z.literal("split"), id: plainText(), near: Place }),
   z.strictObject({
     do: z.literal("corner"),
     kind: z.enum(["fillet", "chamfer"]),
-    corners: z.array(z.string()).min(1).max(200),
+    corners: z.array(plainText()).min(1).max(200),
     value: Value,
   }),
-  z.strictObject({ do: z.literal("offset"), id: z.string(), value: Value, left: z.boolean() }),
-  z.strictObject({ do: z.literal("mirror"), curves: Curves, about: z.string() }),
+  z.strictObject({ do: z.literal("offset"), id: plainText(), value: Value, left: z.boolean() }),
+  z.strictObject({ do: z.literal("mirror"), curves: Curves, about: plainText() }),
   z.strictObject({
     do: z.literal("linear-pattern"),
     curves: Curves,
@@ -79,19 +80,19 @@ export const SketchCommandSchema = z.discriminatedUnion("do", [
     do: z.literal("circular-pattern"),
     curves: Curves,
     count: z.number().int().min(2).max(60),
-    about: z.string(),
+    about: plainText(),
     angle: z.number(),
   }),
   z.strictObject({
     do: z.literal("polygon"),
-    circle: z.string(),
+    circle: plainText(),
     count: z.number().int().min(3).max(60),
     outside: z.boolean(),
     turn: z.number(),
   }),
   z.strictObject({
     do: z.literal("regroup"),
-    id: z.string(),
+    id: plainText(),
     count: z.number().int().min(2).max(60),
     angle: z.number().optional(),
   }),

@@ -7,6 +7,7 @@ import { CurveSchema, type Curve } from "./curves/schema";
 
 export { CurveSchema, type Arc, type Circle, type Curve, type Ellipse, type Line, type Spline } from "./curves/schema";
 import { Coordinate, Id } from "./curves/schema";
+import { plainText } from "@/core/units/text";
 
 /** A curve (`l1`), a point of one (`l1.start`), or `origin`, `x-axis`, `y-axis`. */
 const Ref = means(
@@ -75,12 +76,12 @@ export const DimensionSchema = z.strictObject({
    * As typed: a number in the document's unit, or text such as "2 5/8 in" or "=(94-31)/2" or "=2*width". Angles in
    * degrees.
    */
-  value: means(z.union([z.number(), z.string().max(200)]), (d: { kind: string; reference?: boolean }) =>
+  value: means(z.union([z.number(), plainText().max(200)]), (d: { kind: string; reference?: boolean }) =>
     d.reference ? undefined : quantityOf(d),
   ),
   /** How other sizes may call it, besides its id. */
   name: means(
-    z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _"),
+    plainText().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a name starts with a letter and holds letters, digits and _"),
     "name",
   ).optional(),
   /** A reference dimension is measured and drives nothing. */
@@ -121,7 +122,7 @@ export const GroupSchema = z.strictObject({
 });
 
 /** A named number from outside: mm, or radians. */
-const GivenSchema = z.strictObject({ name: z.string().max(40), value: z.number(), kind: z.enum(["length", "angle"]) });
+const GivenSchema = z.strictObject({ name: plainText().max(40), value: z.number(), kind: z.enum(["length", "angle"]) });
 export type Given = z.infer<typeof GivenSchema>;
 
 const Vector = z.tuple([Coordinate, Coordinate, Coordinate]);
@@ -144,7 +145,7 @@ export const PlaneSchema = z.union([
   /** The frame is where the face was found last; a rebuild finds it anew. */
   means(z.strictObject({ ...FaceRefSchema.shape, frame: foundLast }), "face"),
   /** A datum plane step; the frame is where it was last. */
-  means(z.strictObject({ datum: z.string().max(40), frame: foundLast }), "plane"),
+  means(z.strictObject({ datum: plainText().max(40), frame: foundLast }), "plane"),
 ]);
 export type Plane = z.infer<typeof PlaneSchema>;
 

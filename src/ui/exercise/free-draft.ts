@@ -4,13 +4,14 @@ import type { Targets } from "@/core/check/prepare";
 import { leftOf, type Left } from "@/core/sizes/free";
 import { lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { plainText } from "@/core/units/text";
 
 /** A step or a thing that is left to the student, as it is typed: up to how far off, or empty. */
 export const FreeDraftSchema = z.strictObject({
   kind: z.enum(["step", "thing"]),
   /** The step's id, or the names of the thing's faces. */
-  of: z.array(z.string().max(300)).min(1).max(400),
-  within: z.string().max(20),
+  of: z.array(plainText().max(300)).min(1).max(400),
+  within: plainText().max(20),
 });
 export type FreeDraft = z.infer<typeof FreeDraftSchema>;
 

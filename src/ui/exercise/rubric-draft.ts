@@ -3,18 +3,19 @@ import { newLine, RubricSchema, startRule, type RubricLine } from "@/core/check/
 import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
 import { WayRuleSchema } from "@/core/check/kinds/ways/rule";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
+import { plainText } from "@/core/units/text";
 
 /** A line of a rubric as it is typed: numbers as text. */
 export const LineDraftSchema = z.strictObject({
-  id: z.string().min(1).max(40),
+  id: plainText().min(1).max(40),
   check: z.enum(CHECK_NAMES),
-  title: z.string().max(80),
-  points: z.string().max(20),
+  title: plainText().max(80),
+  points: plainText().max(20),
   mode: z.enum(["all", "falling", "share"]),
-  limit: z.string().max(20),
+  limit: plainText().max(20),
   bonus: z.boolean(),
   must: z.boolean(),
-  only: z.array(z.string().max(80)).max(400).optional(),
+  only: z.array(plainText().max(80)).max(400).optional(),
   unused: z.boolean(),
   rule: WayRuleSchema.optional(),
 });

@@ -2,6 +2,7 @@ import { NO_DIFFERENCE, ON_THE_LIMIT } from "../tolerance";
 import { z } from "zod";
 import { percentText } from "@/core/units/amounts";
 import { VerdictSchema, type Verdict } from "./kind";
+import { plainText } from "@/core/units/text";
 
 /** An amount against the one wanted. */
 export interface AmountEvidence<K extends "volume" | "mass"> {
@@ -32,7 +33,7 @@ export const amountEvidence = <K extends "volume" | "mass">(check: K): z.ZodType
     off: z.number(),
     scale: z.number().optional(),
     free: z.literal(true).optional(),
-    material: z.strictObject({ given: z.string(), asked: z.string(), sameDensity: z.boolean() }).optional(),
+    material: z.strictObject({ given: plainText(), asked: plainText(), sameDensity: z.boolean() }).optional(),
   });
 
 export function compareAmounts<K extends "volume" | "mass">(

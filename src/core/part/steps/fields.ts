@@ -2,10 +2,11 @@ import { z } from "zod";
 import { means } from "@/core/naming/field";
 import { EdgeRefSchema } from "@/core/naming/reference";
 import { lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
+import { plainText } from "@/core/units/text";
 
 /** A number in the document's unit, or text as a person types it. */
 export type Size = number | string;
-const size = () => z.union([z.number(), z.string().max(200)]);
+const size = () => z.union([z.number(), plainText().max(200)]);
 
 /** A length of a step. @param label how it is called in lists of numbers */
 export const lengthField = (label: string) => means(size(), "length", label);
@@ -13,16 +14,16 @@ export const lengthField = (label: string) => means(size(), "length", label);
 export const angleField = (label: string) => means(size(), "angle", label);
 /** How many there are in all. */
 export const countField = (label: string) => means(z.number().int().min(2).max(500), "count", label);
-export const textField = (longest: number) => means(z.string().max(longest), "text");
+export const textField = (longest: number) => means(plainText().max(longest), "text");
 /** An id of something within the step, which names faces that come of it. */
-export const idField = () => means(z.string().regex(/^[A-Za-z0-9_-]{1,20}$/), "id");
-export const sketchField = () => means(z.string().max(40), "sketch");
-export const regionsField = () => z.array(means(z.string().max(2000), "region")).max(200);
-export const bodiesField = () => z.array(means(z.string().max(40), "body")).max(50);
+export const idField = () => means(plainText().regex(/^[A-Za-z0-9_-]{1,20}$/), "id");
+export const sketchField = () => means(plainText().max(40), "sketch");
+export const regionsField = () => z.array(means(plainText().max(2000), "region")).max(200);
+export const bodiesField = () => z.array(means(plainText().max(40), "body")).max(50);
 
 /** What every step has. */
 export const stepFields = {
-  id: means(z.string().regex(/^[A-Za-z0-9_-]{1,40}$/), "id"),
+  id: means(plainText().regex(/^[A-Za-z0-9_-]{1,40}$/), "id"),
   name: textField(80).optional(),
   suppressed: z.boolean().optional(),
 };
@@ -35,7 +36,7 @@ export type StepEdge = z.infer<typeof StepEdgeSchema>;
 export const OfSchema = z.union([
   z.strictObject({
     steps: z
-      .array(means(z.string().max(40), "step"))
+      .array(means(plainText().max(40), "step"))
       .min(1)
       .max(100),
   }),
@@ -54,7 +55,7 @@ export type WallFinish = z.infer<typeof WallFinishSchema>;
 export const ThinSchema = z.strictObject({
   thickness: lengthField("wall"),
   side: z.enum(["inside", "outside", "middle"]),
-  ends: z.record(z.string().max(80), WallFinishSchema).optional(),
+  ends: z.record(plainText().max(80), WallFinishSchema).optional(),
 });
 export type Thin = z.infer<typeof ThinSchema>;
 

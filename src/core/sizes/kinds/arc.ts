@@ -4,13 +4,14 @@ import type { Carrier } from "@/core/kernel/carrier";
 import { TOUCHING } from "../tolerance";
 import { letteredLength, signOf } from "../lettering";
 import { sizeFields, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("arc"),
   /** The round face, and the two it ends at. */
-  of: z.string(),
-  ends: z.tuple([z.string(), z.string()]),
+  of: plainText(),
+  ends: z.tuple([plainText(), plainText()]),
   /** The arc goes more than half round. */
   large: z.boolean().optional(),
 });

@@ -6,8 +6,9 @@ import { supportAt, type Carriers } from "../anchor";
 import { letteredAngle, letteredLength } from "../lettering";
 import { EQUAL } from "../tolerance";
 import { sizeFields, times, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
-const Bevel = z.strictObject({ slant: z.string(), first: z.string(), second: z.string() });
+const Bevel = z.strictObject({ slant: plainText(), first: plainText(), second: plainText() });
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("chamfer"),

@@ -4,14 +4,15 @@ import { add3, cross3, distance3, dot3, scale3, sub3, type Vec3 } from "@/core/g
 import { isParallel, lineOf, supportAt, type Carriers } from "../anchor";
 import { letteredAngle, letteredLength } from "../lettering";
 import { sizeFields, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("circle"),
   /** Faces whose axes stand on the circle, in the order round it. */
-  of: z.array(z.string()).min(2).max(500),
+  of: z.array(plainText()).min(2).max(500),
   /** A round face whose axis is the middle; left out: their own middle. */
-  about: z.string().optional(),
+  about: plainText().optional(),
   /** Part of a turn only: the angle from one to the next is lettered too. */
   spaced: z.boolean().optional(),
 });

@@ -1,11 +1,12 @@
 import { z } from "zod";
 import { letteredAngle } from "../lettering";
 import { each, sizeFields, times, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("cone"),
-  of: z.array(z.string()).min(1).max(2000),
+  of: z.array(plainText()).min(1).max(2000),
   /** Half angle: as drafts and turned tapers are given. */
   half: z.boolean().optional(),
 });

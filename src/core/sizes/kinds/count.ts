@@ -1,11 +1,12 @@
 import { z } from "zod";
 import { sizeFields, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("count"),
   /** One face of each of the like features. */
-  of: z.array(z.string()).min(2).max(2000),
+  of: z.array(plainText()).min(2).max(2000),
 });
 type Count = z.infer<typeof schema>;
 

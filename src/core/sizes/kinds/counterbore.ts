@@ -2,8 +2,9 @@ import { z } from "zod";
 import { depthText, letteredLength, signOf } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, times, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
-const One = z.strictObject({ wall: z.string(), seat: z.string(), mouth: z.string() });
+const One = z.strictObject({ wall: plainText(), seat: plainText(), mouth: plainText() });
 const schema = z.strictObject({ ...sizeFields, kind: z.literal("counterbore"), of: z.array(One).min(1).max(2000) });
 type Counterbore = z.infer<typeof schema>;
 

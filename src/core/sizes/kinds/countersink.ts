@@ -2,8 +2,9 @@ import { z } from "zod";
 import { supportAt } from "../anchor";
 import { letteredAngle, letteredLength, signOf } from "../lettering";
 import { sizeFields, times, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
-const One = z.strictObject({ cone: z.string(), mouth: z.string() });
+const One = z.strictObject({ cone: plainText(), mouth: plainText() });
 const schema = z.strictObject({ ...sizeFields, kind: z.literal("countersink"), of: z.array(One).min(1).max(2000) });
 type Countersink = z.infer<typeof schema>;
 

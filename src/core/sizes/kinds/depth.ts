@@ -3,12 +3,13 @@ import { AnchorSchema } from "../anchor";
 import { depthText } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, times, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const One = z.strictObject({
   /** The round face that is so deep. */
-  bore: z.string(),
+  bore: plainText(),
   /** The flat face it goes into. */
-  mouth: z.string(),
+  mouth: plainText(),
   /** Its floor, or its shoulder as the edge of bore and cone: never the tip. */
   end: AnchorSchema,
 });

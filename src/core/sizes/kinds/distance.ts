@@ -6,6 +6,7 @@ import { AnchorSchema, isParallel, isSquare, supportAt, wayOf } from "../anchor"
 import { letteredLength } from "../lettering";
 import { PARALLEL } from "../tolerance";
 import { sizeFields, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const SideSchema = z.enum(["near", "far", "centre"]);
 
@@ -17,7 +18,7 @@ const schema = z.strictObject({
   /** Others like the second end, at the same level: the number is lettered once for all of them. */
   also: z.array(AnchorSchema).max(500).optional(),
   /** Measured square to this flat face, or along the axis of this round one. */
-  along: z.string().optional(),
+  along: plainText().optional(),
   /** Of each end that is round: to its axis, or to its near or far side as the other end sees it. */
   sides: z.tuple([SideSchema, SideSchema]).optional(),
 });

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { means } from "@/core/naming/field";
 import type { Carriers } from "../anchor";
 import type { Lettering } from "../lettering";
+import { plainText } from "@/core/units/text";
 
 /** One number of a size. Lengths in mm, angles in radians. */
 export interface SizeValue {
@@ -15,15 +16,15 @@ export type SizeReading = readonly SizeValue[];
 
 /** What every size has. */
 export const sizeFields = {
-  id: means(z.string().min(1).max(40), "id"),
+  id: means(plainText().min(1).max(40), "id"),
   /** Its own tolerance, mm or radians; left out: the general one. */
   tolerance: z.strictObject({ plus: z.number().min(0), minus: z.number().min(0) }).optional(),
   /** How it is lettered where it is not as the drawing's other numbers. */
   lettering: z
     .strictObject({
       /** Texts around the number. */
-      before: z.string().max(30).optional(),
-      after: z.string().max(60).optional(),
+      before: plainText().max(30).optional(),
+      after: plainText().max(60).optional(),
       /** It follows from others and stands in parentheses. */
       reference: z.boolean().optional(),
       digits: z.number().int().min(0).max(5).optional(),

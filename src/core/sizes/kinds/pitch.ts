@@ -3,12 +3,13 @@ import { supportAt } from "../anchor";
 import { letteredLength } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("pitch"),
   /** Faces one after the other in a row. */
-  of: z.array(z.string()).min(2).max(500),
+  of: z.array(plainText()).min(2).max(500),
 });
 type Pitch = z.infer<typeof schema>;
 

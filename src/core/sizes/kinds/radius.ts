@@ -1,12 +1,13 @@
 import { z } from "zod";
 import { letteredLength } from "../lettering";
 import { each, sizeFields, times, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("radius"),
   /** Round faces of one size: cylinders, roundings, rings (their section), balls. */
-  of: z.array(z.string()).min(1).max(2000),
+  of: z.array(plainText()).min(1).max(2000),
   ball: z.boolean().optional(),
 });
 type Radius = z.infer<typeof schema>;

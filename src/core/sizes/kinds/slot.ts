@@ -2,8 +2,9 @@ import { z } from "zod";
 import { letteredLength } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, times, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
-const Ends = z.tuple([z.string(), z.string()]);
+const Ends = z.tuple([plainText(), plainText()]);
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("slot"),

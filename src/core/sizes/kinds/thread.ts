@@ -1,14 +1,15 @@
 import { z } from "zod";
 import { depthText } from "../lettering";
 import { each, sizeFields, times, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("thread"),
   /** The bores that are cut. */
-  of: z.array(z.string()).min(1).max(2000),
+  of: z.array(plainText()).min(1).max(2000),
   /** As the standard writes it: M8. */
-  name: z.string().min(1).max(40),
+  name: plainText().min(1).max(40),
   /** How far it is cut, mm; left out: all the way. */
   depth: z.number().positive().optional(),
 });

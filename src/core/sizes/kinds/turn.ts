@@ -5,14 +5,15 @@ import { isParallel, lineOf, supportAt, wayOf, type Carriers } from "../anchor";
 import { letteredAngle } from "../lettering";
 import { TOUCHING } from "../tolerance";
 import { sizeFields, type SizeKind } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("turn"),
   /** A round face about whose axis is turned. */
-  about: z.string(),
-  from: z.string(),
-  to: z.string(),
+  about: plainText(),
+  from: plainText(),
+  to: plainText(),
 });
 type Turn = z.infer<typeof schema>;
 

@@ -4,13 +4,14 @@ import { isCoaxial, type Carriers } from "../anchor";
 import { letteredLength } from "../lettering";
 import { distanceKind } from "./distance";
 import { sizeFields, type SizeKind, type SizeReading } from "./kind";
+import { plainText } from "@/core/units/text";
 
 const schema = z.strictObject({
   ...sizeFields,
   kind: z.literal("wall"),
   /** Pairs of faces, outside and inside, between which the material is equally thick. */
   of: z
-    .array(z.tuple([z.string(), z.string()]))
+    .array(z.tuple([plainText(), plainText()]))
     .min(1)
     .max(400),
 });

@@ -2,9 +2,10 @@ import { KNOT_GAP } from "../tolerance";
 import { z } from "zod";
 import { means } from "@/core/naming/field";
 import { EdgeRefSchema } from "@/core/naming/reference";
+import { plainText } from "@/core/units/text";
 
 export const Id = means(
-  z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _"),
+  plainText().regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, "an id starts with a letter and holds letters, digits, - and _"),
   "id",
 );
 export const Coordinate = z.number().min(-1e6).max(1e6);
@@ -15,7 +16,7 @@ const construction = z.union([z.boolean(), z.literal("centre-line")]).optional()
  * The edge of the part it is the picture of, by the two faces that meet there; it follows the part and cannot be
  * moved.
  */
-const projected = means(z.string().max(700), "picture").optional();
+const projected = means(plainText().max(700), "picture").optional();
 /** For an edge: what tells it apart from others between faces of the same names, when the part has changed. */
 const was = EdgeRefSchema.optional();
 

@@ -4,12 +4,13 @@ import { KnownSteps } from "@/core/part/known-steps";
 import { rememberShown, saveWork, workMark } from "@/server/works";
 import { body, endpoint, must, mustBe, Refused, VERSION } from "../../endpoint";
 import { Shown } from "../../shown";
+import { plainText } from "@/core/units/text";
 
 const Save = z.object({
   id: z.uuid(),
   document: z.unknown(),
   version: VERSION,
-  window: z.string().max(40),
+  window: plainText().max(40),
   owner: z.uuid(),
 });
 

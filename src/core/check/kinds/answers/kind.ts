@@ -4,6 +4,7 @@ import { areaText, massText, percentText, volumeText } from "@/core/units/amount
 import { lengthText } from "@/core/units/quantity";
 import type { FigureQuantity } from "../../question";
 import { VerdictSchema, type Asked, type CheckKind, type Verdict } from "../kind";
+import { plainText } from "@/core/units/text";
 
 /** One typed figure against the right one. mm, radians, mm², mm³, g. */
 export interface CheckedAnswer {
@@ -37,15 +38,15 @@ export const answersKind: CheckKind<AnswersEvidence> = {
     off: z.number(),
     answers: z.array(
       z.strictObject({
-        id: z.string(),
-        title: z.string(),
-        typed: z.string(),
+        id: plainText(),
+        title: plainText(),
+        typed: plainText(),
         given: z.number().optional(),
         wanted: z.number(),
         quantity: z.enum(["length", "angle", "area", "volume", "mass"]),
         tolerance: z.number(),
         isRight: z.boolean(),
-        trouble: z.string().optional(),
+        trouble: plainText().optional(),
       }),
     ),
   }),

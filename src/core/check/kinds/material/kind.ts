@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { plainNumber } from "@/core/units/quantity";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+import { plainText } from "@/core/units/text";
 
 interface Made {
   readonly name: string;
@@ -17,7 +18,7 @@ export interface MaterialEvidence {
   readonly given?: Made | undefined;
 }
 
-const Material = z.strictObject({ name: z.string(), density: z.number() });
+const Material = z.strictObject({ name: plainText(), density: z.number() });
 export const materialKind: CheckKind<MaterialEvidence> = {
   evidence: z.strictObject({
     check: z.literal("material"),

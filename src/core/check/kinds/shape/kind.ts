@@ -7,6 +7,7 @@ import type { Vec3 } from "@/core/geometry/vector";
 import { volumeText } from "@/core/units/amounts";
 import { lengthText, plainNumber, type LengthUnit } from "@/core/units/quantity";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+import { plainText } from "@/core/units/text";
 
 /** One connected piece of missing or extra material; in the reference's coordinates, mm and mm³. */
 export interface Lump {
@@ -68,10 +69,10 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
     features: z
       .array(
         z.strictObject({
-          name: z.string(),
-          like: z.strictObject({ called: z.string(), of: z.number() }).optional(),
+          name: plainText(),
+          like: z.strictObject({ called: plainText(), of: z.number() }).optional(),
           state: z.enum(["missing", "changed", "extra"]),
-          moved: z.strictObject({ by: z.number(), way: z.string() }).optional(),
+          moved: z.strictObject({ by: z.number(), way: plainText() }).optional(),
           grown: z.number().optional(),
           off: z.number().optional(),
           at: Place,
@@ -84,7 +85,7 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
     off: z.number(),
     tolerance: z.number(),
     imbalance: z.number(),
-    doubt: z.string().optional(),
+    doubt: plainText().optional(),
   }),
   toInstructor(e, { units }) {
     if (e.finding === "differs") {

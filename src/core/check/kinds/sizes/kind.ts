@@ -5,6 +5,7 @@ import { letteredAngle, letteredLength } from "@/core/sizes/lettering";
 import type { LengthUnit } from "@/core/units/quantity";
 import { PRINT_HAIR } from "../../tolerance";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+import { plainText } from "@/core/units/text";
 
 /** One number of a printed size. mm, radians. */
 export interface CheckedValue {
@@ -48,14 +49,14 @@ export const sizesKind: CheckKind<SizesEvidence> = {
     off: z.number(),
     sizes: z.array(
       z.strictObject({
-        id: z.string(),
-        text: z.string(),
-        name: z.string(),
+        id: plainText(),
+        text: plainText(),
+        name: plainText(),
         state: z.enum(["met", "missed", "lost", "free"]),
         at: z.tuple([z.number(), z.number(), z.number()]).optional(),
         values: z.array(
           z.strictObject({
-            what: z.string(),
+            what: plainText(),
             quantity: z.enum(["length", "angle", "count"]),
             printed: z.number(),
             measured: z.array(z.number()),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+import { plainText } from "@/core/units/text";
 
 export interface SketchState {
   readonly id: string;
@@ -32,12 +33,12 @@ export interface SketchesEvidence {
 const MANY = 6;
 
 const SketchStateSchema = z.strictObject({
-  id: z.string(),
-  title: z.string(),
+  id: plainText(),
+  title: plainText(),
   freedoms: z.number(),
   free: z.number().optional(),
-  loose: z.array(z.string()),
-  trouble: z.string().optional(),
+  loose: z.array(plainText()),
+  trouble: plainText().optional(),
   surplus: z.number().optional(),
 });
 
@@ -62,7 +63,7 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
     off: z.number(),
     sketches: z.array(SketchStateSchema),
     others: z.array(SketchStateSchema).optional(),
-    strays: z.array(z.string()).optional(),
+    strays: z.array(plainText()).optional(),
   }),
   toInstructor: (e) => told(e),
   toStudent: (e) => told(e),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
+import { plainText } from "@/core/units/text";
 
 export interface SolidEvidence {
   readonly check: "solid";
@@ -24,7 +25,7 @@ export const solidKind: CheckKind<SolidEvidence> = {
     valid: z.boolean(),
     nested: z.enum(["in the material", "in a hollow"]).optional(),
     off: z.number(),
-    troubled: z.array(z.strictObject({ step: z.string(), sentence: z.string() })),
+    troubled: z.array(z.strictObject({ step: plainText(), sentence: plainText() })),
   }),
   toInstructor: (e) => told(e),
   toStudent: (e) => told(e),

@@ -4,6 +4,7 @@ import { letteredLength } from "@/core/sizes/lettering";
 import type { LengthUnit } from "@/core/units/quantity";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
 import { STEP_KIND_NAMES, type StepKindName, type WayRule } from "./rule";
+import { plainText } from "@/core/units/text";
 
 /**
  * How the part was built: facts, which a line's rule judges, so that another rule needs no other check. Once judged
@@ -41,16 +42,16 @@ export const waysKind: CheckKind<WaysEvidence> = {
     verdict: VerdictSchema,
     off: z.number(),
     steps: z
-      .array(z.strictObject({ kind: z.enum(STEP_KIND_NAMES), title: z.string(), isNamed: z.boolean() }))
+      .array(z.strictObject({ kind: z.enum(STEP_KIND_NAMES), title: plainText(), isNamed: z.boolean() }))
       .optional(),
-    copies: z.array(z.string()),
-    name: z.string(),
-    initials: z.string(),
-    number: z.string(),
-    title: z.string(),
+    copies: z.array(plainText()),
+    name: plainText(),
+    initials: plainText(),
+    number: plainText(),
+    title: plainText(),
     proposed: z.number(),
     wall: z.number().optional(),
-    judged: z.strictObject({ way: z.string(), faults: z.array(z.string()), good: z.string() }).optional(),
+    judged: z.strictObject({ way: plainText(), faults: z.array(plainText()), good: plainText() }).optional(),
   }) as unknown as z.ZodType<WaysEvidence>,
   forLine(e, { rule }, { units }) {
     if (!rule) return { ...e, verdict: "unknown" };

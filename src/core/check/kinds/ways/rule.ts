@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { STEP_KINDS, type Step } from "@/core/part/steps/kinds";
+import { plainText } from "@/core/units/text";
 
 /** Kinds of steps, as the part document names them. */
 export type StepKindName = Step["kind"];
@@ -20,7 +21,7 @@ export const WayRuleSchema = z.discriminatedUnion("way", [
   /** The part's name by a rule in which {number}, {title} and {initials} stand for what they are; steps have names. */
   z.strictObject({
     way: z.literal("names"),
-    part: z.string().min(1).max(120).optional(),
+    part: plainText().min(1).max(120).optional(),
     steps: z.boolean().optional(),
   }),
   /** Whether the program was asked to define the rest of a sketch. */

@@ -4,6 +4,7 @@ import { means } from "@/core/naming/field";
 import { z } from "zod";
 import { readQuantity } from "@/core/units/quantity";
 import { AxisRefSchema } from "@/core/naming/reference";
+import { plainText } from "@/core/units/text";
 
 /** One direction of a row: `step` from one to the next, or `total` from the first to the last. */
 const RowSchema = z.strictObject({
@@ -32,7 +33,7 @@ export const PatternStepSchema = z.strictObject({
   ]),
   /** Places left empty: `3`, or `3.2` in the second direction; 1 is the original. */
   skip: z
-    .array(means(z.string().regex(/^\d{1,3}(\.\d{1,3})?$/), "ratio"))
+    .array(means(plainText().regex(/^\d{1,3}(\.\d{1,3})?$/), "ratio"))
     .max(500)
     .optional(),
 });

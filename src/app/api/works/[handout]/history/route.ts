@@ -3,10 +3,11 @@ import { changeHistory, variantsOf } from "@/server/history";
 import { versionsOf } from "@/server/versions";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
+import { plainText } from "@/core/units/text";
 
-const Name = z.string().trim().min(1, "needs a name").max(60);
+const Name = plainText().trim().min(1, "needs a name").max(60);
 const Change = z.intersection(
-  z.object({ id: z.uuid(), version: VERSION, window: z.string().max(40), owner: z.uuid() }),
+  z.object({ id: z.uuid(), version: VERSION, window: plainText().max(40), owner: z.uuid() }),
   z.discriminatedUnion("do", [
     z.object({ do: z.literal("name"), name: Name, shown: Shown.optional() }),
     z.object({ do: z.literal("restore"), of: z.uuid() }),
