@@ -11,6 +11,7 @@ const close = closing(stops);
 try {
   const postgres = await startPostgres("demo", { fresh: process.argv.includes("--fresh") });
   stops.push(postgres.stop);
+  await keepAlive(postgres.child);
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1", LOG_LEVEL: process.env.LOG_LEVEL ?? "warn" };
   build();
   runProgram("src/demo/load.ts", env);

@@ -37,6 +37,7 @@ try {
   console.log(`seed ${SEED}, ${ROUNDS} kills`);
   const postgres = await startPostgres("faults", { fresh: true, wishedPort: 54_520 });
   stops.push(postgres.stop);
+  await keepAlive(postgres.child);
   const env = { DATABASE_URL: postgres.url, CALIPER_DEMO: "1" };
   build();
   await fullDisk(holds, stops);
@@ -121,8 +122,6 @@ try {
     if (what === "worker") worker.child.kill("SIGKILL");
     if (what === "database") {
       await postgres.kill();
-      await wait(2_000 * random());
-      await postgres.restart();
     }
     await wait(50);
     while (!(await healthy())) {

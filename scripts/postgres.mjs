@@ -111,7 +111,12 @@ export async function startPostgres(name, { fresh = false, wishedPort = 54_320, 
       }
     }
   };
-  return { url: `${base}/postgres`, port, folder, hasEnded, stop, kill: () => end("SIGKILL"), restart };
+  /** Its process, started again where it has ended: for whoever keeps it alive. */
+  const child = async () => {
+    if (hasEnded()) await restart();
+    return server;
+  };
+  return { url: `${base}/postgres`, port, folder, child, hasEnded, stop, kill: () => end("SIGKILL"), restart };
 }
 
 /** Starts the server on a data folder that is there. */
@@ -134,6 +139,7 @@ async function serve(bin, folder, port, as, name) {
     ],
     { ...as, cwd: "/", stdio: ["ignore", "ignore", "pipe"], detached: true },
   );
+  server.label = "database";
   let log = "";
   server.stderr.on("data", (d) => (log = (log + d).slice(-4000)));
   const ready = Date.now() + 30_000;

@@ -22,6 +22,7 @@ try {
   if (!url) {
     const postgres = await startPostgres("college");
     stops.push(postgres.stop);
+    await keepAlive(postgres.child);
     ({ url } = postgres);
   }
   const env = { DATABASE_URL: url };

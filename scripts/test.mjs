@@ -97,7 +97,11 @@ try {
   const web = await startWeb(env, 3_400, { quiet: true });
   // what is checked by the demo's own worker is read before the browser tests add to it
   if (wants("worker"))
-    await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], { ...env, ...longEnv });
+    await vitest("grading process", ["-c", "vitest.config.ts", "tests/worker"], {
+      ...env,
+      ...longEnv,
+      CALIPER_URL: web.address,
+    });
   // unit tests, and a sample of killed processes, take the time that the browsers leave
   const meek = (async () => {
     if (wants("faults")) await faults(isLong ? 50 : 3);

@@ -22,7 +22,7 @@ import { enrolByCode, remind } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { COOKIE } from "./cookie";
 import { addressOf, enter } from "./enter";
-import { signedIn } from "./visitor";
+import { sent, signedIn } from "./visitor";
 
 const UNREADABLE: Answer = { sentence: "Something in this form cannot be read. Look at each field." };
 
@@ -98,6 +98,7 @@ export async function changePassword(values: unknown): Promise<Answer> {
 }
 
 export async function endSession(form: FormData): Promise<void> {
+  form = sent(form);
   const person = await signedIn();
   const id = z.uuid().safeParse(form.get("session"));
   const token = (await cookies()).get(COOKIE)?.value ?? "";

@@ -9,6 +9,7 @@ import { closeSession, demoPerson, personByPassword, type Person } from "@/serve
 import { COOKIE } from "./cookie";
 import { addressOf, enter } from "./enter";
 import { plainText } from "@/core/units/text";
+import { sent } from "./visitor";
 
 export interface FormState {
   readonly sentence?: string;
@@ -16,6 +17,7 @@ export interface FormState {
 }
 
 export async function signIn(_: FormState, form: FormData): Promise<FormState> {
+  form = sent(form);
   const r = z
     .object({ email: z.email().max(200), password: plainText().min(1).max(200) })
     .safeParse(Object.fromEntries(form));
@@ -40,6 +42,7 @@ export async function signIn(_: FormState, form: FormData): Promise<FormState> {
 }
 
 export async function signInDemo(form: FormData): Promise<void> {
+  form = sent(form);
   const id = z.uuid().safeParse(form.get("person"));
   const person = id.success ? await demoPerson(id.data) : undefined;
   if (!person) redirect("/");

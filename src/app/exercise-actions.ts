@@ -8,7 +8,7 @@ import { RubricSchema, type RubricLine } from "@/core/check/rubric";
 import { createExercise, exercise, saveExercise } from "@/server/exercises";
 import { keepRubric, tryRubric } from "@/server/rubrics";
 import { exerciseFrom } from "./exercise-from-form";
-import { allowed } from "./visitor";
+import { allowed, sent } from "./visitor";
 import { plainText } from "@/core/units/text";
 
 export interface ExerciseFormState {
@@ -20,6 +20,7 @@ export interface ExerciseFormState {
 
 /** A new exercise is made when it is first saved. */
 export async function createFromForm(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const course = String(form.get("course") ?? "");
   await allowed("course.teach", course);
   const next = await exerciseFrom(form, newExercise());
@@ -29,6 +30,7 @@ export async function createFromForm(_: ExerciseFormState, form: FormData): Prom
 
 /** Saves the sheet of particulars; the reference part stays unless a part document is brought along. */
 export async function updateExercise(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("id") ?? "");
   const { person } = await allowed("exercise.edit", id);
   const row = await exercise(id);
@@ -36,7 +38,7 @@ export async function updateExercise(_: ExerciseFormState, form: FormData): Prom
   const next = await exerciseFrom(form, row.document, shown);
   if (!next.ok) return { sentence: next.refusal.sentence };
   const based = z.coerce.number().int().safeParse(form.get("version"));
-  const version = based.success ? await saveExercise(id, next.value, based.data, person.name) : undefined;
+  const version = based.success ? await saveExercise(id, next.value, based.data, person.id) : undefined;
   if (version !== undefined) return { done: "Saved. The reference is being measured.", version };
   return {
     sentence:
@@ -48,11 +50,12 @@ export async function updateExercise(_: ExerciseFormState, form: FormData): Prom
 
 /** What the exercise asks for becomes what its reference part says: material and unit. */
 export async function takeFromReference(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("id") ?? "");
   const { person } = await allowed("exercise.edit", id);
   const { document, version } = await exercise(id);
   const { material, units } = document.reference;
-  const saved = await saveExercise(id, { ...document, material, units }, version, person.name);
+  const saved = await saveExercise(id, { ...document, material, units }, version, person.id);
   return saved === undefined
     ? { sentence: "This exercise was changed meanwhile. Try again." }
     : { done: "Taken over from the reference part.", version: saved };

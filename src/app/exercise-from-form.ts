@@ -15,7 +15,7 @@ import type { GeneralTolerance } from "@/core/sizes/general";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
 import { readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { plainText } from "@/core/units/text";
+import { cut, plainText } from "@/core/units/text";
 
 /**
  * The sizes as they were marked: free, free within a band, or with a tolerance of their own; undefined where nothing is
@@ -293,7 +293,7 @@ async function partIn(file: FormDataEntryValue | null): Promise<Outcome<PartDocu
       "The STEP file is larger than 1.5 MB. Write the one part, without what stands round it.",
     );
   const { units, material } = newExercise();
-  const step = { id: "imported1", kind: "imported" as const, file: file.name.slice(0, 120), step: text };
+  const step = { id: "imported1", kind: "imported" as const, file: cut(file.name, 120), step: text };
   return readPart({ ...emptyPart(file.name, units, material), steps: [step] });
 }
 

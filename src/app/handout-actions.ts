@@ -26,7 +26,7 @@ import { momentIn } from "@/server/moments";
 import { enoughParts } from "@/server/own-parts";
 import { checkAgain } from "@/server/tries/checks";
 import type { ExerciseFormState } from "./exercise-actions";
-import { allowed } from "./visitor";
+import { allowed, sent } from "./visitor";
 
 const Late = z.object({
   grace: z.coerce.number().int().min(0).max(10_080),
@@ -36,9 +36,15 @@ const Late = z.object({
 
 /** When a form gives a handout, and to whom; its times are those of the course. */
 function timesFrom(form: FormData, zone: string): Outcome<Times> {
-  const moment = (name: string) => momentIn(zone, String(form.get(name) ?? ""));
-  const [dueAt, opensAt, closesAt] = [moment("due"), moment("opens"), moment("closes")];
-  if (!dueAt) return refuse("no-due", "Give the date and time it is due.");
+  const typed = (name: string) => String(form.get(name) ?? "");
+  if (!typed("due")) return refuse("no-due", "Give the date and time it is due.");
+  const given = ["opens", "due", "closes"].filter(typed).map((name) => [name, momentIn(zone, typed(name))] as const);
+  for (const [, moment] of given) if (!moment.ok) return moment;
+  const of = (name: string) => {
+    const [, moment] = given.find(([n]) => n === name) ?? [];
+    return moment?.ok ? moment.value : undefined;
+  };
+  const [dueAt, opensAt, closesAt] = [of("due")!, of("opens"), of("closes")];
   if (opensAt && opensAt >= dueAt) return refuse("opens-late", "It must open before it is due.");
   if (closesAt && closesAt < dueAt) return refuse("closes-early", "It cannot close before it is due.");
   const late = Late.safeParse(Object.fromEntries(form));
@@ -120,21 +126,24 @@ function markingFrom(form: FormData): Outcome<Omit<Terms, "dueAt">> {
 
 /** Gives a student more time, or takes it back with an empty time. */
 export async function giveTime(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("handout") ?? ""),
     student = String(form.get("person") ?? "");
   await allowed("handout.teach", id);
   const typed = String(form.get("due") ?? "");
   const h = await handout(id);
-  const dueAt = typed ? momentIn(h.time_zone, typed) : undefined;
-  if (typed && !dueAt) return { sentence: "Give a date and time, or leave it empty to take the extension back." };
-  if (!z.uuid().safeParse(student).success || !(await extend(id, student, dueAt)))
+  const moment = typed ? momentIn(h.time_zone, typed) : undefined;
+  if (moment && !moment.ok)
+    return { sentence: `${moment.refusal.sentence} Leave it empty to take the extension back.` };
+  if (!z.uuid().safeParse(student).success || !(await extend(id, student, moment?.value)))
     return { sentence: "Choose a student of this course." };
   revalidatePath(`/handouts/${id}`);
-  return { done: dueAt ? "More time is given." : "The extension is taken back." };
+  return { done: moment ? `More time is given. ${moment.notice ?? ""}`.trim() : "The extension is taken back." };
 }
 
 /** Changes when a handout opens, is due and closes, and whom it is for. */
 export async function changeWhen(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
   const h = await handout(id);
@@ -147,6 +156,7 @@ export async function changeWhen(_: ExerciseFormState, form: FormData): Promise<
 
 /** Takes a handout back from its students, or gives it out again. */
 export async function withdrawHandout(form: FormData): Promise<void> {
+  form = sent(form);
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
   await withdraw(id, form.get("back") === "on");
@@ -155,6 +165,7 @@ export async function withdrawHandout(form: FormData): Promise<void> {
 
 /** Changes how a handout is marked and what its students see. */
 export async function changeMarking(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
   const terms = markingFrom(form);
@@ -167,6 +178,7 @@ export async function changeMarking(_: ExerciseFormState, form: FormData): Promi
 
 /** Checks again what was handed in last; what was reported stays. */
 export async function checkHandoutAgain(form: FormData): Promise<void> {
+  form = sent(form);
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
   await checkAgain({ handout: id, ...(form.get("only") === "failed" && { only: "failed" as const }) });
@@ -174,6 +186,7 @@ export async function checkHandoutAgain(form: FormData): Promise<void> {
 }
 
 export async function checkSubmissionAgain(form: FormData): Promise<void> {
+  form = sent(form);
   const id = String(form.get("submission") ?? "");
   await allowed("submission.mark", id);
   await checkAgain({ submission: id });
@@ -181,6 +194,7 @@ export async function checkSubmissionAgain(form: FormData): Promise<void> {
 }
 
 export async function issue(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
   const terms = termsFrom(form, await timeZoneOf(id));

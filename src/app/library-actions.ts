@@ -11,11 +11,13 @@ import { bringBack, duplicateInto } from "@/server/library";
 import { handout } from "@/server/handouts";
 import { submission } from "@/server/submissions";
 import type { ExerciseFormState } from "./exercise-actions";
-import { allowed } from "./visitor";
+import { allowed, sent } from "./visitor";
 import { plainText } from "@/core/units/text";
+import { cut } from "@/core/units/text";
 
 /** The same exercise once more, in a course that one teaches. */
 export async function duplicateExercise(form: FormData): Promise<void> {
+  form = sent(form);
   const id = String(form.get("id") ?? ""),
     course = String(form.get("course") ?? "");
   await allowed("exercise.edit", id);
@@ -27,6 +29,7 @@ const Follow = z.object({ number: plainText().min(1).max(200), to: plainText().m
 
 /** The next exercise of a series: the same part with one number changed, begun from the student's own. */
 export async function makeFollowOn(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
+  form = sent(form);
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
   const r = Follow.safeParse(Object.fromEntries(form));
@@ -42,6 +45,7 @@ export async function makeFollowOn(_: ExerciseFormState, form: FormData): Promis
 
 /** A student's part becomes the reference of a new exercise. */
 export async function exerciseFromSubmission(form: FormData): Promise<void> {
+  form = sent(form);
   const id = String(form.get("submission") ?? "");
   await allowed("submission.mark", id);
   const s = await submission(id);
@@ -50,16 +54,17 @@ export async function exerciseFromSubmission(form: FormData): Promise<void> {
   if (s.document.format !== "caliper-part") redirect(`/submissions/${id}`);
   const { title, units, material } = h.exercise;
   const plain = await newExerciseIn(h.course_id);
-  const called = `${title} (from a submission)`.slice(0, 120);
+  const called = cut(`${title} (from a submission)`, 120);
   const reference = { ...s.document, name: called };
   redirect(`/exercises/${await createExercise(h.course_id, { ...plain, title: called, units, material, reference })}`);
 }
 
 /** Brings a revision of an exercise back as the newest. */
 export async function bringRevisionBack(form: FormData): Promise<void> {
+  form = sent(form);
   const id = String(form.get("id") ?? "");
   const { person } = await allowed("exercise.edit", id);
   const version = z.coerce.number().int().safeParse(form.get("version"));
-  if (version.success) await bringBack(id, version.data, person.name);
+  if (version.success) await bringBack(id, version.data, person.id);
   revalidatePath(`/exercises/${id}/revisions`);
 }

@@ -41,6 +41,6 @@ export async function dropSecondCheck(id: string): Promise<string> {
 export async function signOffAtDesk(id: string, student: string, on: boolean): Promise<void> {
   const { person } = await allowed("handout.mark", id);
   if (!z.uuid().safeParse(student).success) return;
-  await (on ? signOff(id, student, person.name) : takeSignOffBack(id, student));
+  await (on ? signOff(id, student, person.id) : takeSignOffBack(id, student));
   revalidatePath(`/handouts/${id}/live`);
 }

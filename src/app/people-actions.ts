@@ -2,14 +2,13 @@
 
 import { revalidatePath } from "next/cache";
 import Papa from "papaparse";
-import { z } from "zod";
 import { GroupName, Invite, MemberChange, RosterText } from "@/core/roster/forms";
 import { readRoster, type Roster, type RosterPreview } from "@/core/roster/roster";
 import { courseTitle } from "@/server/courses";
 import { invite, openByCode, withdraw } from "@/server/invitations";
 import { changeMember, dropGroup, knownOf, makeGroup, takeIn } from "@/server/roster";
 import type { Answer } from "@/ui/parts/zod-form";
-import { allowed } from "./visitor";
+import { allowed, sentId } from "./visitor";
 
 const UNREADABLE: Answer = { sentence: "Something in this form cannot be read. Look at each field." };
 const again = (course: string) => revalidatePath(`/courses/${course}/people`);
@@ -51,7 +50,7 @@ export async function makeInvitation(course: string, values: unknown): Promise<A
 
 export async function withdrawInvitation(course: string, id: string): Promise<void> {
   await allowed("course.people", course);
-  await withdraw(course, z.uuid().parse(id));
+  await withdraw(course, sentId(id));
   again(course);
 }
 
@@ -72,7 +71,7 @@ export async function addGroup(course: string, values: unknown): Promise<Answer>
 
 export async function removeGroup(course: string, id: string): Promise<void> {
   await allowed("course.people", course);
-  await dropGroup(course, z.uuid().parse(id));
+  await dropGroup(course, sentId(id));
   again(course);
 }
 

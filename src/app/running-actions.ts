@@ -1,19 +1,20 @@
 "use server";
 
 import { revalidatePath } from "next/cache";
-import { z } from "zod";
 import { retryCheck, stopCheck } from "@/server/tries/checks";
-import { administrating } from "./visitor";
+import { administrating, sent, sentId } from "./visitor";
 
-const idIn = (form: FormData) => z.uuid().parse(form.get("submission"));
+const idIn = (form: FormData) => sentId(form.get("submission"));
 
 export async function stop(form: FormData): Promise<void> {
+  form = sent(form);
   await administrating();
   await stopCheck(idIn(form));
   revalidatePath("/running");
 }
 
 export async function retry(form: FormData): Promise<void> {
+  form = sent(form);
   await administrating();
   await retryCheck(idIn(form));
   revalidatePath("/running");

@@ -1,7 +1,9 @@
 import { cookies } from "next/headers";
 import { notFound, redirect } from "next/navigation";
+import { z } from "zod";
 import { Denied, permit, type Action, type Role } from "@/server/permissions";
 import { personOfSession, type Person } from "@/server/people";
+import { cut, fit } from "@/core/units/text";
 import { COOKIE } from "./cookie";
 
 export async function visitor(): Promise<Person | undefined> {
@@ -30,3 +32,13 @@ export async function allowed(action: Action, id: string): Promise<{ person: Per
     throw e;
   }
 }
+
+/** What a page is asked to look for; what nobody can type is looked for as the sign for that. */
+export const askedText = (asked: string | string[] | undefined): string =>
+  cut(typeof asked === "string" ? fit(asked) : "", 80);
+
+/** The form an action was sent. Whoever calls it with something else finds nothing. */
+export const sent = (form: unknown): FormData => (form instanceof FormData ? form : notFound());
+
+/** An id an action was sent, likewise. */
+export const sentId = (id: unknown): string => z.uuid().safeParse(id).data ?? notFound();

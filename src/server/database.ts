@@ -37,6 +37,24 @@ function opened(): pg.Pool {
   return made;
 }
 
+/** Codes of the network and of PostgreSQL (classes 08 and 57P, 53300) that say: nobody there, for now. */
+const AWAY = /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOTFOUND|EHOSTUNREACH|08\d{3}|57P0[123]|53300)$/;
+/** What node-postgres says without a code. */
+const LOST = /^(Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection)/;
+
+/** Whether something failed because the database is away, is being started, or has no room: it will be there again. */
+export function isAway(fault: unknown): boolean {
+  const { code, message = "" } = (fault ?? {}) as { code?: unknown; message?: string };
+  return (typeof code === "string" && AWAY.test(code)) || LOST.test(message);
+}
+
+/** An id that something else has already: nobody makes one twice by accident. */
+export class Taken extends Error {}
+
+/** Whether something could not be written since its id is used elsewhere. */
+export const isTaken = (fault: unknown): boolean =>
+  fault instanceof Taken || (fault as { code?: unknown } | undefined)?.code === "23505";
+
 /** Rows of a parameterised query. */
 export async function rows<T extends pg.QueryResultRow>(
   sql: string,

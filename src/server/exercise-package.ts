@@ -1,7 +1,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { readExercise, type Exercise } from "@/core/check/exercise";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { rows } from "./database";
+import { rows, transaction } from "./database";
 import { createExercise, exercise, type Prepared } from "./exercises";
 import { sheetFile } from "./sheet-files";
 
@@ -99,11 +99,13 @@ function parsed(bytes: Uint8Array): unknown {
 const isManifest = (x: unknown): boolean =>
   typeof x === "object" && x !== null && "format" in x && x.format === FORMAT && "version" in x && x.version === 1;
 
-/** Takes the exercises of a package into a course. @returns their ids */
+/** Takes the exercises of a package into a course, all of them or none. @returns their ids */
 export async function takePackage(courseId: string, bytes: Uint8Array): Promise<Outcome<string[]>> {
   const list = readPackage(bytes);
   if (!list.ok) return list;
-  const made: string[] = [];
-  for (const document of list.value) made.push(await createExercise(courseId, document));
-  return done(made);
+  return transaction(async (client) => {
+    const made: string[] = [];
+    for (const document of list.value) made.push(await createExercise(courseId, document, client));
+    return done(made);
+  });
 }

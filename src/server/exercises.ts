@@ -52,16 +52,16 @@ export async function newExerciseIn(courseId: string): Promise<Exercise> {
   return { ...plain, sheet: { ...plain.sheet, ...taken } };
 }
 
-export async function createExercise(courseId: string, document: Exercise): Promise<string> {
-  return transaction(async (client) => {
-    const made = await one<{ id: string }>(
-      "insert into exercises (course_id, document) values ($1, $2) returning id",
-      [courseId, document],
-      client,
-    );
-    await openMeasuring(made.id, client);
-    return made.id;
-  });
+/** Makes an exercise and has it measured. @param within a transaction that it belongs to; else one of its own */
+export async function createExercise(courseId: string, document: Exercise, within?: pg.PoolClient): Promise<string> {
+  if (!within) return transaction((client) => createExercise(courseId, document, client));
+  const made = await one<{ id: string }>(
+    "insert into exercises (course_id, document) values ($1, $2) returning id",
+    [courseId, document],
+    within,
+  );
+  await openMeasuring(made.id, within);
+  return made.id;
 }
 
 /**
@@ -122,7 +122,7 @@ export const setPreparing = (id: string, version: number, what: string) =>
 interface Save {
   readonly id: string;
   readonly version: number;
-  /** Whose it is, for the history. */
+  /** The id of whoever makes it, for the history. */
   readonly by?: string;
 }
 

@@ -1,6 +1,6 @@
 import type { PartDocument } from "@/core/part/document";
-import { one, rows, transaction } from "./database";
-import { keepVersion, versionDocument, type Shown } from "./versions";
+import { row, rows, transaction } from "./database";
+import { countsOf, keepVersion, MOST_NAMED, versionDocument, type Shown } from "./versions";
 import { put, type Standing } from "./works";
 
 /** The ways of one work; one of them stands on the Bench. */
@@ -19,6 +19,8 @@ export type HistoryChange = { readonly id: string; readonly version: number; rea
       readonly shown?: Shown | undefined;
     }
   | { readonly do: "restore"; readonly of: string }
+  /** A version loses its name: it is thinned like any other from then on. */
+  | { readonly do: "unname"; readonly of: string }
   | { readonly do: "branch"; readonly name: string }
   | { readonly do: "switch"; readonly name: string }
 );
@@ -27,7 +29,10 @@ const MOST_VARIANTS = 12;
 
 export type Changed =
   | { readonly ok: true; readonly version: number; readonly variant: string; readonly document: PartDocument }
-  | { readonly ok: false; readonly code: "other-version" | "not-there" | "taken" | "too-many" };
+  | {
+      readonly ok: false;
+      readonly code: "not-opened" | "other-version" | "not-there" | "taken" | "too-many" | "too-many-named";
+    };
 
 /**
  * Names what stands, restores an old version as a new one, branches a variant off, or goes over to another. Nothing
@@ -35,12 +40,13 @@ export type Changed =
  */
 export async function changeHistory(handoutId: string, personId: string, c: HistoryChange): Promise<Changed> {
   return transaction(async (client): Promise<Changed> => {
-    const now = await one<Standing>(
+    const now = await row<Standing>(
       `select document, version, variant, changed_at, saves, picture, numbers, true as spell_over from works
        where handout_id = $1 and person_id = $2 for update`,
       [handoutId, personId],
       client,
     );
+    if (!now) return { ok: false, code: "not-opened" };
     const as = (version: number, of: Pick<Standing, "variant" | "document"> = now): Changed => ({
       ok: true,
       version,
@@ -52,8 +58,19 @@ export async function changeHistory(handoutId: string, personId: string, c: Hist
     if (now.version !== c.version) return { ok: false, code: "other-version" };
     if (c.do === "name") {
       const { name, shown } = c;
+      const { named } = await countsOf(handoutId, personId, client);
+      if (named >= MOST_NAMED) return { ok: false, code: "too-many-named" };
       await keepVersion(client, handoutId, personId, { ...now, ...shown, kind: "named", name, saveId: c.id });
       return as(now.version);
+    }
+    if (c.do === "unname") {
+      const was = await row(
+        `update work_versions set kind = 'spell', name = null
+         where handout_id = $1 and person_id = $2 and id = $3 and kind = 'named' returning id`,
+        [handoutId, personId, c.of],
+        client,
+      );
+      return was ? as(now.version) : { ok: false, code: "not-there" };
     }
     if (c.do === "restore") {
       const old = await versionDocument(handoutId, personId, c.of, client);

@@ -2,6 +2,7 @@ import type { Exercise } from "@/core/check/exercise";
 import { one, row, rows } from "./database";
 import { createExercise, exercise, saveExercise } from "./exercises";
 import type { Person } from "./people";
+import { cut } from "@/core/units/text";
 
 /** An exercise as the library lists it. */
 export interface LibraryRow {
@@ -78,7 +79,7 @@ export const taughtBy = (person: Person) =>
 /** The same exercise once more, in a course. */
 export async function duplicateInto(id: string, courseId: string): Promise<string> {
   const { document, course_id } = await exercise(id);
-  const title = course_id === courseId ? `${document.title} (copy)`.slice(0, 120) : document.title;
+  const title = course_id === courseId ? cut(`${document.title} (copy)`, 120) : document.title;
   return createExercise(courseId, { ...document, title });
 }
 
@@ -95,12 +96,12 @@ export interface Revision {
 /** The revisions of an exercise, the one that stands first. */
 export const revisionsOfExercise = (id: string) =>
   rows<Revision>(
-    `select r.version, r.by_name, r.made_at, r.document,
+    `select r.version, name_of(r.changed_by) as by_name, r.made_at, r.document,
        (select count(*)::int from handouts h where h.exercise_id = $1 and h.revision = r.version) as issued
      from (
-       select version, changed_by as by_name, changed_at as made_at, document from exercises where id = $1
+       select version, changed_by, changed_at as made_at, document from exercises where id = $1
        union all
-       select version, by_name, made_at, document from exercise_revisions where exercise_id = $1
+       select version, changed_by, made_at, document from exercise_revisions where exercise_id = $1
      ) r order by r.version desc limit 60`,
     [id],
   );
@@ -114,7 +115,7 @@ export async function bringBack(id: string, version: number, by: string): Promis
   if (!was) return undefined;
   // what stands now is kept, however short a while it stood
   await rows(
-    `insert into exercise_revisions (exercise_id, version, document, by_name, made_at)
+    `insert into exercise_revisions (exercise_id, version, document, changed_by, made_at)
      select id, version, document, changed_by, changed_at from exercises where id = $1 on conflict do nothing`,
     [id],
   );

@@ -51,7 +51,7 @@ export async function liveOn(h: Handout): Promise<LiveRow[]> {
     `select p.id, p.name, g.name as group_name, coalesce(own.targets, h.targets) as targets,
        w.opened_at, w.changed_at, w.live_picture, w.live_numbers,
        json_array_length(w.document->'steps') as steps, s.id as submission, s.attempt, c.points, c.out_of,
-       o.by_name as signed_by, o.made_at as signed_at
+       name_of(o.made_by) as signed_by, o.made_at as signed_at
      from counting_tries k join handouts h on h.id = k.handout_id
      join people p on p.id = k.person_id left join groups g on g.id = k.group_id
      left join own_numbers own on own.handout_id = h.id and own.person_id = p.id
@@ -94,7 +94,7 @@ function gaugesOf(n: Numbers | null, { volume, mass }: Targets, h: Handout): Liv
 
 export const signOff = (handoutId: string, personId: string, by: string) =>
   rows(
-    `insert into sign_offs (handout_id, person_id, by_name)
+    `insert into sign_offs (handout_id, person_id, made_by)
      select h.id, e.person_id, $3 from handouts h join enrolments e on e.course_id = h.course_id and e.role = 'student'
      where h.id = $1 and e.person_id = $2 on conflict do nothing`,
     [handoutId, personId, by],

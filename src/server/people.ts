@@ -145,6 +145,9 @@ export const personOfSession = (token: string) =>
 export const isAdministrator = async (person: Person): Promise<boolean> =>
   (await row("select 1 from people where id = $1 and administrator", [person.id])) !== undefined;
 
+/** What is told when a session ends. */
+export const sessionTopic = (token: string) => `session:${fingerprint(token).toString("hex")}`;
+
 export const closeSession = (token: string) => rows("delete from sessions where token_hash = $1", [fingerprint(token)]);
 
 /** How long a way back in holds, and a first way in. */

@@ -76,7 +76,7 @@ const LISTS: Readonly<Record<string, string>> = {
     from own_parts o join handouts h on h.id = o.handout_id where o.person_id = $1 order by h.due_at`,
   extensions: `select ${HANDOUT}, x.due_at
     from extensions x join handouts h on h.id = x.handout_id where x.person_id = $1 order by x.due_at`,
-  signOffs: `select ${HANDOUT}, o.by_name, o.made_at
+  signOffs: `select ${HANDOUT}, name_of(o.made_by) as by_name, o.made_at
     from sign_offs o join handouts h on h.id = o.handout_id where o.person_id = $1 order by o.made_at`,
   decidedAndSaid: "select what, made_at from entries where person_id = $1 order by n",
   remarks: "select about, text, uses, used_at from remarks where person_id = $1 order by used_at",

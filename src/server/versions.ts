@@ -1,6 +1,6 @@
 import type pg from "pg";
 import type { PartDocument } from "@/core/part/document";
-import { database, row, rows } from "./database";
+import { database, one, row, rows, Taken } from "./database";
 
 /** What the Bench showed when a version was made: figures a person tells versions apart by. */
 export interface Numbers {
@@ -35,11 +35,14 @@ export async function keepVersion(
   handoutId: string,
   personId: string,
   v: Kept,
-): Promise<string | undefined> {
+): Promise<string> {
   const made = await row<{ id: string }>(
     `insert into work_versions
        (handout_id, person_id, variant, version, kind, name, document, picture, numbers, save_id)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (save_id) do nothing returning id`,
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+     on conflict (save_id) do update set save_id = excluded.save_id
+     where work_versions.handout_id = excluded.handout_id and work_versions.person_id = excluded.person_id
+     returning id`,
     [
       handoutId,
       personId,
@@ -54,12 +57,34 @@ export async function keepVersion(
     ],
     client,
   );
+  if (!made) throw new Taken("a version under this id is somebody else's");
   await client.query(THIN, [handoutId, personId]);
-  return made?.id;
+  for (const [kind, most] of Object.entries(MOST_KEPT)) await client.query(CAP, [handoutId, personId, kind, most]);
+  return made.id;
 }
 
+/** A person names so many versions of a part at most; who has as many takes a name away first. */
+export const MOST_NAMED = 100;
+/** Of what is kept without being asked for, the last so many of a part stay. */
+export const MOST_KEPT = { parted: 40, before: 40, spell: 300 } as const satisfies Partial<Record<VersionKind, number>>;
+const CAP = `
+  delete from work_versions v using (
+    select id, row_number() over (order by made_at desc, version desc, id) as place from work_versions
+    where handout_id = $1 and person_id = $2 and kind = $3
+  ) old where v.id = old.id and old.place > $4`;
+
+/** How many versions somebody has named on a handout, and how many were put aside by another window. */
+export const countsOf = (handoutId: string, personId: string, client: pg.Pool | pg.PoolClient = database()) =>
+  one<{ named: number; parted: number }>(
+    `select (count(*) filter (where kind = 'named'))::int as named,
+       (count(*) filter (where kind = 'parted'))::int as parted
+     from work_versions where handout_id = $1 and person_id = $2`,
+    [handoutId, personId],
+    client,
+  );
+
 /**
- * Old spells are thinned: all of the last seven days stay, of the weeks before that the last of each day, and of what
+ * Old spells are thinned before they are capped: all of the last seven days stay, of the weeks before that the last of each day, and of what
  * is older than sixty days the last of each week. What was handed in, named or set aside stays for good.
  */
 const THIN = `

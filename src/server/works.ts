@@ -25,7 +25,7 @@ export interface Save {
 }
 export type Saved =
   | { readonly ok: true; readonly version: number }
-  /** Another window has saved since; what was sent stands in the history. */
+  /** Another window has saved since; what was sent stands in the history. Version 0: nobody has opened the part yet. */
   | { readonly ok: false; readonly version: number };
 
 /** A longer pause is not time at work. */
@@ -112,12 +112,13 @@ export async function saveWork(handoutId: string, personId: string, save: Save):
   const version = await saveOn(handoutId, personId, save);
   if (version !== undefined) return { ok: true, version };
   return transaction(async (client) => {
-    const now = await one<Standing>(
+    const now = await row<Standing>(
       `select document, version, variant, changed_at, saves, picture, numbers, ${SPELL_OVER} as spell_over
        from works where handout_id = $1 and person_id = $2 for update`,
       [handoutId, personId],
       client,
     );
+    if (!now) return { ok: false, version: 0 };
     const known = now.saves.find((s) => s.id === save.id);
     if (known) return { ok: true, version: known.version };
     if (now.version !== save.version) {

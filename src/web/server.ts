@@ -1,9 +1,10 @@
 // The web process: pages by the framework, and in front of it what comes by the hundred a second.
-import { createServer } from "node:http";
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import next from "next";
 import { environment } from "@/server/environment";
 import { log, pathOf, ready } from "@/server/log";
 import { sendLetters } from "@/server/outbox";
+import { inSentences, isApi, turnAway } from "./door";
 import { quick } from "./quick";
 import { warmUp } from "./warm";
 
@@ -27,8 +28,14 @@ const server = createServer((request, response) => {
       if (ms >= SLOW_MS) log.warn(line, "slow answer");
       else log.info(line, "answer");
     });
-  if (!quick(request, response)) void pages(request, response);
+  void answer(request, response);
 });
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  if (await turnAway(request, response)) return;
+  if (quick(request, response)) return;
+  if (isApi(request.url ?? "")) inSentences(request, response);
+  await pages(request, response);
+}
 /** Longer than any proxy in front keeps an idle connection, so that none is closed while a request is on its way. */
 server.keepAliveTimeout = 75_000;
 const address = `http://${hostname}:${port}`;

@@ -81,30 +81,32 @@ describe("revisions", () => {
   it("hold what was given out and the end of each spell, not every save", async () => {
     const start = { ...newExercise(), title: "one" };
     const id = await createExercise(course, start);
-    const save = async (title: string, by: string) => {
+    const [hedda, alasdair] = [await newStudent(course, "instructor"), await newStudent(course, "instructor")];
+    const save = async (title: string, by: Person) => {
       const { version } = await exercise(id);
-      return saveExercise(id, { ...start, title }, version, by);
+      return saveExercise(id, { ...start, title }, version, by.id);
     };
     const titles = async () => (await revisionsOfExercise(id)).map((r) => r.document.title);
-    await save("two", "Hedda");
-    await save("three", "Hedda");
-    await save("four", "Hedda");
+    await save("two", hedda);
+    await save("three", hedda);
+    await save("four", hedda);
     expect(await titles()).toEqual(["four", "one"]);
     await given(id, (await exercise(id)).document);
-    await save("five", "Hedda");
+    await save("five", hedda);
     expect(await titles()).toEqual(["five", "four", "one"]);
     // somebody else goes on from there
-    await save("six", "Alasdair");
+    await save("six", alasdair);
     expect((await revisionsOfExercise(id)).map((r) => [r.document.title, r.by_name])).toEqual([
-      ["six", "Alasdair"],
-      ["five", "Hedda"],
-      ["four", "Hedda"],
+      ["six", alasdair.name],
+      ["five", hedda.name],
+      ["four", hedda.name],
       ["one", null],
     ]);
     // brought back, nothing in between is lost
     const first = (await revisionsOfExercise(id)).at(-1)!;
-    expect(await bringBack(id, first.version, "Hedda")).toBeDefined();
+    expect(await bringBack(id, first.version, hedda.id)).toBeDefined();
     expect(await titles()).toEqual(["one", "six", "five", "four", "one"]);
+    for (const p of [hedda, alasdair]) await dropPerson(p.id);
   });
 });
 

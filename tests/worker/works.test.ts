@@ -1,14 +1,14 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { PartDocument } from "@/core/part/document";
-import { closeDatabase, database, one, row, rows, transaction } from "@/server/database";
+import { closeDatabase, database, one, row, rows, Taken, transaction } from "@/server/database";
 import { handout, type Handout } from "@/server/handouts";
 import { extend, issueHandout } from "@/server/handout-terms";
 import type { Person } from "@/server/people";
 import { handIn, submission } from "@/server/submissions";
 import { checkAgain } from "@/server/tries/checks";
 import { changeHistory, type HistoryChange } from "@/server/history";
-import { versionsOf } from "@/server/versions";
+import { countsOf, MOST_KEPT, versionsOf } from "@/server/versions";
 import { openWork, saveWork } from "@/server/works";
 import { dropPerson, handoutNumbered, newStudent, newSubmission, personCalled, until } from "./sample";
 
@@ -122,6 +122,47 @@ describe("history", () => {
     expect(
       await changeHistory(foot.id, student.id, { id: randomUUID(), version: 1, window: "a", do: "branch", name: "X" }),
     ).toEqual({ ok: false, code: "other-version" });
+  });
+  it("so many versions can be named, and a name can be taken away", async () => {
+    await rows(
+      `insert into work_versions (handout_id, person_id, variant, version, kind, name, document)
+       select $1, $2, 'First way', 1, 'named', 'n' || n, '{}' from generate_series(1, 100) n`,
+      [foot.id, student.id],
+    );
+    expect(await change({ do: "name", name: "one more" })).toEqual({ ok: false, code: "too-many-named" });
+    const [one] = (await versionsOf(foot.id, student.id)).filter((v) => v.kind === "named");
+    expect(await change({ do: "unname", of: one!.id })).toMatchObject({ ok: true });
+    expect(await change({ do: "unname", of: one!.id })).toEqual({ ok: false, code: "not-there" });
+    expect(await change({ do: "name", name: "one more" })).toMatchObject({ ok: true });
+    expect(await countsOf(foot.id, student.id)).toEqual({ named: 100, parted: 0 });
+  });
+  it("what was put aside does not grow without end: the last ones stay", async () => {
+    await save("stands", 1);
+    for (let i = 0; i < MOST_KEPT.parted + 3; i++) await save(`aside ${i}`, 1);
+    const left = await rows<{ name: string }>(
+      `select document->>'name' as name from work_versions where handout_id = $1 and person_id = $2
+       and kind = 'parted' order by made_at`,
+      [foot.id, student.id],
+    );
+    expect(left.map((v) => v.name)).toEqual(Array.from({ length: MOST_KEPT.parted }, (_, i) => `aside ${i + 3}`));
+  });
+  it("a save under somebody else's id is refused, and nothing is taken for kept", async () => {
+    const other = await newStudent(foot.course_id);
+    await openWork(foot, other.id);
+    const id = randomUUID();
+    await save("stands", 1);
+    expect(await save("aside", 1, id)).toMatchObject({ ok: false });
+    const foreign = () => saveWork(foot.id, other.id, { id, document: called("other"), version: 7, window: "b" });
+    await expect(foreign()).rejects.toThrow(Taken);
+    await dropPerson(other.id);
+  });
+  it("before the Bench was opened there is nothing to save into", async () => {
+    const other = await newStudent(foot.course_id);
+    const to = { id: randomUUID(), document: start, version: 1, window: "b" };
+    expect(await saveWork(foot.id, other.id, to)).toEqual({ ok: false, version: 0 });
+    const named = { id: randomUUID(), version: 1, window: "b", do: "name", name: "x" } as const;
+    expect(await changeHistory(foot.id, other.id, named)).toEqual({ ok: false, code: "not-opened" });
+    await dropPerson(other.id);
   });
   it("old spells are thinned by the day and the week; what was named stays", async () => {
     await save("x", 1);

@@ -5,14 +5,13 @@ import { courseText } from "@/ui/parts/course-text";
 import { AdministrationPage } from "@/ui/people/administration-page";
 import { restingCourses } from "@/server/removal";
 import { newCourse, takeCourseAway, takePersonAway } from "../administration-actions";
-import { administrating } from "../visitor";
+import { administrating, askedText } from "../visitor";
 
 export const dynamic = "force-dynamic";
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ q?: string | string[] }> }) {
   const person = await administrating();
-  const { q } = await searchParams;
-  const wanted = (typeof q === "string" ? q : "").slice(0, 80);
+  const wanted = askedText((await searchParams).q);
   const [courses, people, post, resting] = await Promise.all([
     allCourses(),
     peopleLike(wanted),

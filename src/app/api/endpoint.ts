@@ -4,6 +4,7 @@ import { MAX_DOCUMENT } from "@/core/part/document";
 import type { Refusal } from "@/core/units/refusal";
 import { admit, Denied, type Action } from "@/server/permissions";
 import type { Person } from "@/server/people";
+import { isAway, isTaken } from "@/server/database";
 import { logged } from "@/server/log";
 import { tokenIn } from "../cookie";
 
@@ -123,6 +124,9 @@ const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? n
 
 export const SIGNED_OUT = "You are signed out. Sign in again in another window; nothing here is lost.";
 
+const TAKEN = "This was sent under an id that something else has. Load the page again and do it once more.";
+const AWAY = "The database does not answer for the moment and is being started again. Nothing already saved is lost.";
+
 const say = (status: number, sentence: string, data: object = {}) =>
   Response.json({ ...data, sentence }, { status, headers: PRIVATE });
 
@@ -134,6 +138,8 @@ export async function answered(work: () => Promise<unknown>): Promise<Response> 
   } catch (e) {
     if (e instanceof Denied) return say(404, e.message);
     if (e instanceof Refused) return say(e.status, e.message, e.data);
+    if (isTaken(e)) return say(409, TAKEN);
+    if (isAway(e)) return say(503, `${AWAY} (${logged(e)})`);
     return say(500, `Something went wrong on the server. Nothing already saved is lost; try again. (${logged(e)})`);
   }
 }

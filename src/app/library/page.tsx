@@ -1,19 +1,17 @@
 import { libraryOf, MOST_LISTED, tagsOf, taughtBy } from "@/server/library";
 import { LibraryPage } from "@/ui/exercise/library";
 import { duplicateExercise } from "../library-actions";
-import { signedIn } from "../visitor";
+import { askedText, signedIn } from "../visitor";
 
 export const dynamic = "force-dynamic";
-
-const text = (v: string | string[] | undefined) => (typeof v === "string" ? v : "").slice(0, 80);
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const person = await signedIn();
   const asked = await searchParams;
-  const level = Number(text(asked["level"]));
+  const level = Number(askedText(asked["level"]));
   const wanted = {
-    text: text(asked["q"]),
-    tag: text(asked["tag"]),
+    text: askedText(asked["q"]),
+    tag: askedText(asked["tag"]),
     level: level >= 1 && level <= 3 ? level : undefined,
   };
   const [exercises, tags, courses] = await Promise.all([libraryOf(person, wanted), tagsOf(person), taughtBy(person)]);

@@ -2,6 +2,7 @@ import { angleText, lengthText } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import type { Exercise } from "./exercise";
 import { numbersThatMayVary, withOwnNumbers } from "./own-numbers";
+import { cut } from "@/core/units/text";
 
 /**
  * The next exercise of a series: the same part with one number changed, begun from the student's own part of the
@@ -19,11 +20,11 @@ export function followOn(before: Exercise, number: string, to: number): Outcome<
   return done({
     ...rest,
     number: nextNumber(before.number),
-    title: `${before.title}, changed`.slice(0, 120),
+    title: cut(`${before.title}, changed`, 120),
     brief:
       `Go on from your own part of ${before.number || before.title}: one size that was ${text(known.value)} is ` +
       `${text(to)} now. Find it on the Sheet, and change your part so that everything else stays right.`,
-    series: { name: before.series?.name ?? before.title.slice(0, 60), place },
+    series: { name: before.series?.name ?? cut(before.title, 60), place },
     start: { from: "own", number: before.number },
   });
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { isFit, plainText, tidy } from "./text";
+import { cut, isFit, plainText, tidy } from "./text";
 
 describe("text from outside", () => {
   it.each([
@@ -29,6 +29,16 @@ describe("text from outside", () => {
         if (!r.success) return;
         expect(plainText().parse(r.data)).toBe(r.data);
         expect(tidy(r.data)).toBe(r.data);
+      }),
+    );
+  });
+  it("is cut between characters", () => {
+    fc.assert(
+      fc.property(fc.string({ unit: "grapheme" }), fc.nat(40), (typed, most) => {
+        const short = cut(typed, most);
+        expect(isFit(short)).toBe(true);
+        expect(typed.startsWith(short)).toBe(true);
+        expect(most - short.length).toBeLessThanOrEqual(Math.max(1, most - typed.length));
       }),
     );
   });

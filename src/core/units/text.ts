@@ -19,6 +19,9 @@ export const fit = (text: string): string => tidy(text.replace(new RegExp(UNFIT,
 /** The same on one line. */
 export const printable = (text: string): string => fit(text).replace(/[\n\t]/g, " ");
 
+/** At most so many code units of a text, and no character halved. */
+export const cut = (text: string, most: number): string => text.slice(0, most).replace(/\p{Surrogate}$/u, "");
+
 /**
  * The schema of every text that comes from outside, to be bounded by whoever takes it: `plainText().max(80)`. Refuses
  * what cannot be kept, and takes out what nobody typed on purpose.

@@ -3,7 +3,7 @@ import { redirect } from "next/navigation";
 import { numbersThatMayVary, ownNumbersText } from "@/core/check/own-numbers";
 import { audienceOf, choicesIn } from "@/server/handout-terms";
 import { classOn, handout } from "@/server/handouts";
-import { clockIn } from "@/server/moments";
+import { clockIn, twiceText } from "@/server/moments";
 import { copiesOn } from "@/server/copied-parts";
 import { ownPartsOf } from "@/server/own-parts";
 import { ClassTable } from "@/ui/course/class-table";
@@ -27,6 +27,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const varies = h.exercise.varies ?? [];
   const numbers = varies.length ? numbersThatMayVary(h.exercise) : [];
   const copies = varies.length ? await copiesOn(id) : undefined;
+  const said = [h.opens_at, h.due_at, h.closes_at].flatMap((at) => twiceText(h.time_zone, at) ?? []);
   return (
     <ClassTable
       person={person}
@@ -39,7 +40,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         sheet: h.sheet?.svg ?? null,
         trouble: h.trouble,
         revision: h.revision,
-        rules: rulesText(h),
+        rules: [rulesText(h), ...said].join(" "),
         opensAt: h.opens_at?.toISOString() ?? null,
         closesAt: h.closes_at?.toISOString() ?? null,
         isWithdrawn: h.withdrawn_at !== null,

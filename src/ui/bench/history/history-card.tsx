@@ -22,8 +22,15 @@ interface VersionRow {
 interface Told {
   readonly versions: readonly VersionRow[];
   readonly variants: readonly { readonly name: string; readonly stands: boolean }[];
+  readonly counts: Counts;
+  readonly most: Counts;
 }
-type Change = { do: "name" | "branch" | "switch"; name: string } | { do: "restore"; of: string };
+/** Versions that have a name, and those that another window has parted from. */
+interface Counts {
+  readonly named: number;
+  readonly parted: number;
+}
+type Change = { do: "name" | "branch" | "switch"; name: string } | { do: "restore" | "unname"; of: string };
 
 const AWAY = "No connection. The history is on the server; try again when it is back.";
 
@@ -72,7 +79,7 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
       if (!r.ok) return setTrouble(answer.sentence ?? "This could not be done.");
       setName("");
       setDifference(undefined);
-      if (c.do !== "name") goOn(answer.document, answer.version);
+      if (c.do !== "name" && c.do !== "unname") goOn(answer.document, answer.version);
       await load();
     } catch {
       setTrouble(AWAY);
@@ -125,6 +132,7 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
           {trouble}
         </p>
       )}
+      {told && nearEnd(told).map((s) => <p key={s} className="quiet mt-2" children={s} />)}
       {told && told.variants.length > 1 && (
         <div className="mt-3 flex flex-wrap items-center gap-1.5" role="group" aria-label="Variants">
           <span className="quiet">Variants</span>
@@ -162,6 +170,16 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
                   {told.variants.length > 1 && ` · ${v.variant}`}
                 </p>
               </div>
+              {v.kind === "named" && (
+                <button
+                  className="btn btn-ghost btn-xs"
+                  title={`Take the name “${v.name}” away; the version stays as long as any other`}
+                  disabled={isReadOnly}
+                  onClick={() => void change({ do: "unname", of: v.id })}
+                >
+                  Unname
+                </button>
+              )}
               <button className="btn btn-xs" onClick={() => void compare(v)}>
                 Compare
               </button>
@@ -180,6 +198,17 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
     </Card>
   );
 }
+
+/** A limit is told from four fifths of it on. */
+const NEAR = 0.8;
+const nearEnd = ({ counts, most }: Told): string[] => [
+  ...(counts.named >= NEAR * most.named
+    ? [`${counts.named} of ${most.named} named versions. Take names away that nobody needs.`]
+    : []),
+  ...(counts.parted >= NEAR * most.parted
+    ? [`${counts.parted} versions were put aside for another window; the last ${most.parted} are kept.`]
+    : []),
+];
 
 function Look({ version: v }: { version: VersionRow }) {
   if (!v.picture)

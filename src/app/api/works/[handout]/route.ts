@@ -21,6 +21,8 @@ export const PUT = endpoint<{ handout: string }>("handout.work", "handout", asyn
   const { document, owner, ...save } = await body(request, Save);
   mustBe(person, owner);
   const saved = await saveWork(handout, person.id, { ...save, document: must(readPart(document, known)) });
+  if (!saved.ok && !saved.version)
+    throw new Refused(409, "This part has not been opened yet. Open the Bench of this handout first.");
   if (!saved.ok)
     throw new Refused(
       409,

@@ -8,7 +8,7 @@ const Save = z.object({ id: z.uuid(), document: z.unknown(), version: VERSION, o
 export const PUT = endpoint<{ id: string }>("exercise.edit", "id", async (person, { id }, request) => {
   const { document, owner, ...save } = await body(request, Save);
   mustBe(person, owner);
-  const version = await saveReference(id, must(readPart(document)), { ...save, by: person.name });
+  const version = await saveReference(id, must(readPart(document)), { ...save, by: person.id });
   if (!version) throw new Refused(409, "This part was changed in another window. Reload to go on from there.");
   return { version, at: new Date().toISOString() };
 });

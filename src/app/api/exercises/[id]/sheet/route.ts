@@ -24,7 +24,7 @@ const Save = z.object({
 export const PUT = endpoint<{ id: string }>("exercise.edit", "id", async (person, { id }, request) => {
   const { document, owner, ...save } = await body(request, Save);
   mustBe(person, owner);
-  const version = await saveArrangement(id, document, { ...save, by: person.name });
+  const version = await saveArrangement(id, document, { ...save, by: person.id });
   if (!version) throw new Refused(409, "This exercise was changed in another window. Reload to go on from there.");
   return { version, at: new Date().toISOString() };
 });

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { changeHistory, variantsOf } from "@/server/history";
-import { versionsOf } from "@/server/versions";
+import { countsOf, MOST_KEPT, MOST_NAMED, versionsOf } from "@/server/versions";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
 import { plainText } from "@/core/units/text";
@@ -11,12 +11,15 @@ const Change = z.intersection(
   z.discriminatedUnion("do", [
     z.object({ do: z.literal("name"), name: Name, shown: Shown.optional() }),
     z.object({ do: z.literal("restore"), of: z.uuid() }),
+    z.object({ do: z.literal("unname"), of: z.uuid() }),
     z.object({ do: z.literal("branch"), name: Name }),
     z.object({ do: z.literal("switch"), name: Name }),
   ]),
 );
 
 const SENTENCES = {
+  "not-opened": "This part has not been opened yet. Open the Bench of this handout first.",
+  "too-many-named": `You have named ${MOST_NAMED} versions of this part, and more are not kept. Take a name away first.`,
   "other-version": "This part was saved in another window meanwhile. Look at it first.",
   "not-there": "This is not in your history any more.",
   taken: "There is a variant of this name already. Choose another.",
@@ -24,14 +27,19 @@ const SENTENCES = {
 };
 
 export const GET = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }) => {
-  const [versions, variants] = await Promise.all([versionsOf(handout, person.id), variantsOf(handout, person.id)]);
-  return { versions, variants };
+  const [versions, variants, counts] = await Promise.all([
+    versionsOf(handout, person.id),
+    variantsOf(handout, person.id),
+    countsOf(handout, person.id),
+  ]);
+  const most = { named: MOST_NAMED, parted: MOST_KEPT.parted };
+  return { versions, variants, counts, most };
 });
 
 export const POST = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }, request) => {
   const { owner, ...change } = await body(request, Change);
   mustBe(person, owner);
   const r = await changeHistory(handout, person.id, change);
-  if (!r.ok) throw new Refused(r.code === "other-version" ? 409 : 422, SENTENCES[r.code]);
+  if (!r.ok) throw new Refused(r.code === "other-version" || r.code === "not-opened" ? 409 : 422, SENTENCES[r.code]);
   return { version: r.version, variant: r.variant, document: r.document };
 });

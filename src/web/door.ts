@@ -1,0 +1,88 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { tokenIn } from "@/app/cookie";
+import { personOfSession } from "@/server/people";
+import { NO_PAGE } from "./policy";
+
+/** What is larger is read only from who is signed in, bytes: strangers do not fill the memory. */
+const SMALL = 64_000;
+/** An address that no page has. */
+const NOWHERE = "/nothing-is-here";
+
+export const isApi = (url: string): boolean => /^\/api(\/|\?|$)/.test(url);
+
+/** Answers with a sentence, and nothing else. What was not read to its end is cut off behind the answer. */
+export function refuse(request: IncomingMessage, response: ServerResponse, status: number, sentence: string): void {
+  const isRead = request.method === "GET" || request.complete;
+  const text = JSON.stringify({ sentence });
+  response.writeHead(status, {
+    ...NO_PAGE,
+    ...(!isRead && { connection: "close" }),
+    "cache-control": "no-store",
+    "content-type": "application/json",
+    "content-length": Buffer.byteLength(text),
+  });
+  response.end(text);
+}
+
+function isDecodable(url: string): boolean {
+  try {
+    decodeURI(url.split("?")[0]!);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * What the framework would answer without a word: an address that cannot be decoded, large bodies of strangers.
+ * @returns whether it is answered
+ */
+export async function turnAway(request: IncomingMessage, response: ServerResponse): Promise<boolean> {
+  const { method = "GET", url = "/" } = request;
+  if (!isDecodable(url)) {
+    if (isApi(url)) {
+      refuse(request, response, 400, "This address cannot be read.");
+      return true;
+    }
+    request.url = NOWHERE;
+  }
+  if (method === "GET" || method === "HEAD") return false;
+  const told = request.headers["content-length"];
+  // what tells no length may be of any
+  const isSmall = told === undefined ? !("transfer-encoding" in request.headers) : Number(told) <= SMALL;
+  if (isSmall) return false;
+  const token = tokenIn(request.headers.cookie ?? null);
+  // a database that is away is told by whoever answers
+  const isKnown = token ? await personOfSession(token).then(Boolean, () => true) : false;
+  if (isKnown) return false;
+  refuse(request, response, 401, "You are signed out. Sign in again in another window; nothing here is lost.");
+  return true;
+}
+
+const SENTENCES: Readonly<Record<number, string>> = {
+  404: "There is nothing here for you. The address may be mistyped, or it belongs to someone else.",
+  405: "This cannot be done here.",
+  413: "This is too large to be taken.",
+};
+const WRONG = "Something went wrong on the server. Nothing already saved is lost; try again.";
+
+/** The framework's own faults, which are pages or nothing, become what a program can read. */
+export function inSentences(request: IncomingMessage, response: ServerResponse): void {
+  const own = {
+    write: response.write.bind(response),
+    end: response.end.bind(response),
+    flushHeaders: response.flushHeaders.bind(response),
+  };
+  const isMute = () => response.statusCode >= 400 && !String(response.getHeader("content-type") ?? "").includes("json");
+  response.flushHeaders = () => isMute() || own.flushHeaders();
+  response.write = ((...all: Parameters<typeof own.write>) =>
+    isMute() && !response.headersSent ? true : own.write(...all)) as typeof own.write;
+  response.end = ((...all: Parameters<typeof own.end>) => {
+    if (!isMute() || response.headersSent) return own.end(...all);
+    const { statusCode } = response;
+    for (const name of response.getHeaderNames()) if (name !== "allow") response.removeHeader(name);
+    response.end = own.end;
+    refuse(request, response, statusCode, SENTENCES[statusCode] ?? WRONG);
+    return response;
+  }) as typeof own.end;
+}
