@@ -60,7 +60,9 @@ try {
           ...(body && { body: JSON.stringify(body) }),
           signal: AbortSignal.timeout(8_000),
         });
-        if (r.status < 500) return { status: r.status, data: await r.json() };
+        const data = await r.json().catch(() => ({}));
+        if (r.status < 500) return { status: r.status, data };
+        if (!data.sentence) mute.push(r.status);
       } catch {
         // killed in the middle, or not there yet
       }
@@ -70,6 +72,7 @@ try {
   }
 
   let over = false;
+  const mute = [];
   const acknowledged = new Map(),
     submissions = [],
     refusals = [];
@@ -156,6 +159,7 @@ try {
   });
   holds("no acknowledged save is lost", saves > 0 && !lost.length && !other.length, JSON.stringify([lost, other]));
   holds("no save was taken for another window's", !refusals.length, JSON.stringify(refusals.slice(0, 3)));
+  holds("what failed meanwhile said so in a sentence", !mute.length, JSON.stringify(mute));
   holds("every hand-in counts once", new Set(submissions).size === submissions.length);
   const end = Date.now() + 300_000;
   let open;

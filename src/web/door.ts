@@ -10,13 +10,19 @@ const NOWHERE = "/nothing-is-here";
 
 export const isApi = (url: string): boolean => /^\/api(\/|\?|$)/.test(url);
 
-/** Answers with a sentence, and nothing else. What was not read to its end is cut off behind the answer. */
+/** So long somebody may go on sending what nobody reads: cut off at once, they would not see the answer. */
+const DRAINS_MS = 3_000;
+
+/** Answers with a sentence, and nothing else. What goes on being sent is thrown away, and cut off after a while. */
 export function refuse(request: IncomingMessage, response: ServerResponse, status: number, sentence: string): void {
-  const isRead = request.method === "GET" || request.complete;
+  if (!request.complete) {
+    request.resume();
+    const late = setTimeout(() => request.destroy(), DRAINS_MS).unref();
+    request.once("close", () => clearTimeout(late));
+  }
   const text = JSON.stringify({ sentence });
   response.writeHead(status, {
     ...NO_PAGE,
-    ...(!isRead && { connection: "close" }),
     "cache-control": "no-store",
     "content-type": "application/json",
     "content-length": Buffer.byteLength(text),
@@ -66,23 +72,25 @@ const SENTENCES: Readonly<Record<number, string>> = {
 };
 const WRONG = "Something went wrong on the server. Nothing already saved is lost; try again.";
 
-/** The framework's own faults, which are pages or nothing, become what a program can read. */
+/**
+ * The framework's own faults, which are pages or nothing, become what a program can read: its head is held back, its
+ * body dropped, and at its end ours is given.
+ */
 export function inSentences(request: IncomingMessage, response: ServerResponse): void {
-  const own = {
-    write: response.write.bind(response),
-    end: response.end.bind(response),
-    flushHeaders: response.flushHeaders.bind(response),
-  };
-  const isMute = () => response.statusCode >= 400 && !String(response.getHeader("content-type") ?? "").includes("json");
-  response.flushHeaders = () => isMute() || own.flushHeaders();
-  response.write = ((...all: Parameters<typeof own.write>) =>
-    isMute() && !response.headersSent ? true : own.write(...all)) as typeof own.write;
-  response.end = ((...all: Parameters<typeof own.end>) => {
-    if (!isMute() || response.headersSent) return own.end(...all);
-    const { statusCode } = response;
+  const { writeHead, flushHeaders, write, end } = response;
+  const isMute = () =>
+    !response.headersSent &&
+    response.statusCode >= 400 &&
+    !String(response.getHeader("content-type") ?? "").includes("json");
+  const unless = <F extends (...all: never[]) => unknown>(own: F, otherwise: () => unknown) =>
+    ((...all: Parameters<F>) => (isMute() ? otherwise() : own.apply(response, all))) as F;
+  response.writeHead = unless(writeHead, () => response);
+  response.flushHeaders = unless(flushHeaders, () => {});
+  response.write = unless(write, () => true);
+  response.end = unless(end, () => {
+    Object.assign(response, { writeHead, flushHeaders, write, end });
     for (const name of response.getHeaderNames()) if (name !== "allow") response.removeHeader(name);
-    response.end = own.end;
-    refuse(request, response, statusCode, SENTENCES[statusCode] ?? WRONG);
+    refuse(request, response, response.statusCode, SENTENCES[response.statusCode] ?? WRONG);
     return response;
-  }) as typeof own.end;
+  });
 }

@@ -103,7 +103,11 @@ function streamOf(
       const stop = news().listen((topic) => {
         if (topic === session) return close();
         if (topic === standing) return ask();
-        if (topic === LOOK) return send(`data: ${LOOK}\n\n`);
+        if (topic === LOOK) {
+          // it may have been the end of the session that was missed
+          ask();
+          return send(`data: ${LOOK}\n\n`);
+        }
         const own = prefixes.find((p) => topic === p || (p.endsWith(":") && topic.startsWith(p)));
         // of one's work only version and window are told
         if (own) send(`data: ${own.startsWith("work:") ? `work:${topic.slice(own.length)}` : topic}\n\n`);
