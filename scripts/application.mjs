@@ -8,8 +8,8 @@ const tsx = () => import.meta.resolve("tsx");
 const running = new Set();
 
 /**
- * The engine's second compiler pays for what runs for hours; what is over in minutes, as tests are, waits for it: with
- * the first alone the first twelve parts take a third of the time.
+ * The engine's second compiler pays for what runs for hours; what is over in minutes, as tests are, waits for it more
+ * than it gains.
  */
 export const SHORT_LIVED = ["--liftoff-only"];
 

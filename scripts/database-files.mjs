@@ -1,6 +1,8 @@
 // What npm run backup and npm run restore share: which database is meant, and the programs of its server.
 import { spawnSync } from "node:child_process";
-import { join } from "node:path";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
 import { ensureSystem, postgresPrograms } from "./machine.mjs";
 import { runningPostgres, startPostgres } from "./postgres.mjs";
 
@@ -26,6 +28,17 @@ export function postgresProgram(name, args, url) {
   if (r.error) throw new Error(`${name} cannot be run: ${r.error.message}`);
   if (r.status !== 0) throw new Error(`${name}: ${r.stderr.trim()}`);
   return r.stdout;
+}
+
+/** Puts everything of one database into another that is empty. */
+export function copyDatabase(from, to) {
+  const file = join(mkdtempSync(join(tmpdir(), "caliper-copy-")), "all");
+  try {
+    postgresProgram("pg_dump", ["--format=custom", "--compress=0", `--file=${file}`], from);
+    postgresProgram("pg_restore", ["--no-owner", file], to);
+  } finally {
+    rmSync(dirname(file), { recursive: true, force: true });
+  }
 }
 
 function databaseOf(at) {

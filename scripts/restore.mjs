@@ -34,7 +34,7 @@ try {
   // all of it or nothing
   postgresProgram("pg_restore", ["--no-owner", "--no-privileges", "--single-transaction", file], database.url);
   // an older backup is brought up to date, as at any start
-  runProgram("src/server/prepare.ts", { DATABASE_URL: database.url });
+  runProgram("src/server/upkeep/prepare.ts", { DATABASE_URL: database.url });
   // letters that waited then were sent since by the server the backup was taken of, or are of no use any more
   await ask(
     `update outbox set sent_at = now(), trouble = 'not sent: it waited when the backup was taken'

@@ -26,7 +26,7 @@ try {
     ({ url } = postgres);
   }
   const env = { DATABASE_URL: url };
-  runProgram("src/server/prepare.ts", env);
+  runProgram("src/server/upkeep/prepare.ts", env);
   if (flags.has("--demo")) runProgram("src/demo/load.ts", env);
   if (flags.has("--without-demo")) runProgram("src/demo/remove.ts", env);
   if (part !== "worker") build();

@@ -11,7 +11,7 @@ offerDrawingTools();
 ensureModules();
 process.chdir(ROOT);
 ensureData();
-const { build, closing, runProgram, SHORT_LIVED, startWeb, startWorker } = await import("./application.mjs");
+const { build, closing, SHORT_LIVED, startWeb, startWorker } = await import("./application.mjs");
 const isLong = process.argv.includes("--long");
 // npm test -- browser: only one part while working on it
 const only = process.argv.slice(2).find((a) => !a.startsWith("--"));
@@ -66,9 +66,19 @@ async function vitest(name, args, env, isMeek = false) {
   count(name, result?.numPassedTests ?? 0, failed);
 }
 
+/** Runs one TypeScript program to its end, while others run. */
+async function program(file, env, engine) {
+  const r = await tool([...engine, "--import", import.meta.resolve("tsx"), join(ROOT, file)], env);
+  if (r.code !== 0) throw new Error(`${file} failed:\n${r.text}`);
+}
+
 /** Web, worker and database are killed so often while students work: scripts/faults.mjs, on a database of its own. */
-async function faults(rounds) {
-  const r = await tool([join(ROOT, "scripts/faults.mjs"), "--rounds", String(rounds)], {}, true);
+async function faults(rounds, demo) {
+  const r = await tool(
+    [join(ROOT, "scripts/faults.mjs"), "--rounds", String(rounds)],
+    { CALIPER_DEMO_FROM: demo },
+    true,
+  );
   const [, passed = "0", failed = "1"] = /(\d+) passed, (\d+) failed\s*$/.exec(r.text) ?? [];
   if (r.code !== 0) console.log(r.text.slice(-6_000));
   count("killed processes", Number(passed), Number(failed));
@@ -90,9 +100,14 @@ try {
     await check("format", [bin("prettier/bin/prettier.cjs"), "--check", "."]);
   })();
   build();
+  // unit tests take the time that all others leave, from the beginning
+  const unit = (async () => {
+    if (wants("unit"))
+      await vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv }, true);
+  })();
   await checks;
   if (wants("checks")) await check("type check", [bin("typescript/bin/tsc"), "--noEmit", "-p", "."]);
-  runProgram("src/demo/load.ts", env, [], SHORT_LIVED);
+  await program("src/demo/load.ts", env, SHORT_LIVED);
   await startWorker(env, { quiet: true, engine: SHORT_LIVED });
   const web = await startWeb(env, 3_400, { quiet: true });
   // what is checked by the demo's own worker is read before the browser tests add to it
@@ -102,11 +117,9 @@ try {
       ...longEnv,
       CALIPER_URL: web.address,
     });
-  // unit tests, and a sample of killed processes, take the time that the browsers leave
-  const meek = (async () => {
-    if (wants("faults")) await faults(isLong ? 50 : 3);
-    if (wants("unit"))
-      await vitest("unit tests", ["-c", "vitest.config.ts", "src/", "tests/house"], { ...env, ...longEnv }, true);
+  // and a sample of killed processes, once there is a demo to begin with
+  const killed = (async () => {
+    if (wants("faults")) await faults(isLong ? 50 : 3, postgres.url);
   })();
   // two browsers at a time, each file with a student and a handout of its own
   if (wants("browser"))
@@ -115,7 +128,7 @@ try {
       CALIPER_URL: web.address,
       CHROMIUM_PATH: chromium(),
     });
-  await meek;
+  await Promise.all([unit, killed]);
   // which tools go by mouse and by keyboard, and how many actions whole parts take
   for (const said of REPORTS) if (existsSync(said)) console.log(readFileSync(said, "utf8").trimEnd());
 } catch (e) {

@@ -80,18 +80,19 @@ describe("what a component asks of the store", () => {
   });
 });
 
-/** The files a file imports for what they do; types are gone when it runs. */
-function importsOf(file: string): string[] {
-  const text = textOf(file).replace(/^import type [^;]*;/gm, "");
-  const found = [...text.matchAll(/^(?:import|export)\s+(\{[^}]*\}|[^"';]*?)\s*from\s+"([^"]+)"/gm)];
+/** The files a file imports, for what they do or for their types alone. */
+function importsOf(file: string, withTypes: boolean): string[] {
+  const all = textOf(file);
+  const text = withTypes ? all : all.replace(/^import type [^;]*;/gm, "");
+  const found = [...text.matchAll(/^(?:import|export)\s+(?:type\s+)?(\{[^}]*\}|[^"';]*?)\s*from\s+"([^"]+)"/gm)];
   return found.flatMap(([, names = "", from = ""]) => {
-    const real =
+    const isOfTypes =
       names.startsWith("{") &&
       names
         .slice(1, -1)
         .split(",")
         .every((n) => !n.trim() || /^type\s/.test(n.trim()));
-    if (real) return [];
+    if (isOfTypes && !withTypes) return [];
     const base = from.startsWith("@/")
       ? join(SRC, from.slice(2))
       : from.startsWith(".")
@@ -105,7 +106,11 @@ function importsOf(file: string): string[] {
   });
 }
 
-const graph = new Map(code.filter((f) => !f.includes(".test.")).map((f) => [f, importsOf(f)]));
+type Graph = ReadonlyMap<string, readonly string[]>;
+const plain = code.filter((f) => !f.includes(".test."));
+const graph: Graph = new Map(plain.map((f) => [f, importsOf(f, true)]));
+/** Types are gone when it runs. */
+const whenRun: Graph = new Map(plain.map((f) => [f, importsOf(f, false)]));
 
 /** Groups of files that import each other in a circle (Tarjan's strongly connected components). */
 function circles(): string[][] {
@@ -131,8 +136,27 @@ function circles(): string[][] {
   return found;
 }
 
+describe("what a file gives out", () => {
+  it("is asked for by somebody else", () => {
+    const all = files.map((f) => [f, new Set(textOf(f).match(/[A-Za-z_$][\w$]*/g))] as const);
+    const asked = new Map<string, number>();
+    for (const [, words] of all) for (const w of words) asked.set(w, (asked.get(w) ?? 0) + 1);
+    // what the framework asks for by name
+    const isEntry = (f: string) =>
+      /\.test\.|^src\/app\/(.*\/)?(page|route|layout|error|not-found|[\w-]*actions)\.tsx?$/.test(f);
+    const given = code
+      .filter((f) => !isEntry(f))
+      .flatMap((f) =>
+        [...textOf(f).matchAll(/^export (?:async )?(?:const|function\*?|class|interface|type|enum|let) (\w+)/gm)].map(
+          (m) => [f, m[1]!] as const,
+        ),
+      );
+    expect(given.filter(([, name]) => asked.get(name) === 1).map(([f, name]) => `${f}: ${name}`)).toEqual([]);
+  });
+});
+
 describe("which file stands on which", () => {
-  it("no circle of imports, except inside one kind's folder", () => {
+  it("no circle of imports, nor of types, except inside one kind's folder", () => {
     const inOneFolder = (group: readonly string[]) =>
       new Set(group.map((f) => dirname(f))).size === 1 && /\/(steps|kinds)\/[^/]+\//.test(group[0]!);
     expect(circles().filter((g) => !inOneFolder(g))).toEqual([]);
@@ -142,7 +166,7 @@ describe("which file stands on which", () => {
     const reach = (f: string): void => {
       if (seen.has(f)) return;
       seen.add(f);
-      (graph.get(f) ?? []).forEach(reach);
+      (whenRun.get(f) ?? []).forEach(reach);
     };
     reach("src/core/part/document.ts");
     reach("src/core/part/commands.ts");

@@ -5,8 +5,8 @@ import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
 import { z } from "zod";
 import { ChangePassword, Code, FirstPerson, NewPassword, Reminder, Rename } from "@/core/roster/forms";
-import { Crowded, doorShutFor, rightTry, wrongTry } from "@/server/doors";
-import { accept, courseByCode, offerOf } from "@/server/invitations";
+import { Crowded, doorShutFor, rightTry, wrongTry } from "@/server/people/doors";
+import { accept, courseByCode, offerOf } from "@/server/people/invitations";
 import {
   endSessions,
   hashPassword,
@@ -17,8 +17,8 @@ import {
   rename,
   setPassword,
   useKey as spendKey,
-} from "@/server/people";
-import { enrolByCode, remind } from "@/server/roster";
+} from "@/server/people/people";
+import { enrolByCode, remind } from "@/server/people/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { COOKIE } from "./cookie";
 import { addressOf, enter } from "./enter";

@@ -1,6 +1,6 @@
 import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
-import { openSession } from "@/server/people";
+import { openSession } from "@/server/people/people";
 import { COOKIE } from "./cookie";
 
 /** Where a request comes from, as the proxy in front tells it. */

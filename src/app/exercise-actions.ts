@@ -3,10 +3,10 @@
 import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { newExercise } from "@/core/check/exercise";
-import { RubricSchema, type RubricLine } from "@/core/check/rubric";
-import { createExercise, exercise, saveExercise } from "@/server/exercises";
-import { keepRubric, tryRubric } from "@/server/rubrics";
+import { newExercise } from "@/core/check/exercise/exercise";
+import { RubricSchema, type RubricLine } from "@/core/check/exercise/rubric";
+import { createExercise, exercise, saveExercise } from "@/server/exercises/exercises";
+import { keepRubric, tryRubric } from "@/server/exercises/rubrics";
 import { exerciseFrom } from "./exercise-from-form";
 import { allowed, sent } from "./visitor";
 import { plainText } from "@/core/units/text";

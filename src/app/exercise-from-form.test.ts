@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { newExercise, type Exercise } from "@/core/check/exercise";
+import { newExercise, type Exercise } from "@/core/check/exercise/exercise";
 import { exerciseFrom } from "./exercise-from-form";
 
 /** The form as it is filled, with some fields typed otherwise. */

@@ -4,12 +4,12 @@ import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
 import { STEP_KIND_NAMES } from "@/core/check/kinds/ways/rule";
-import { ACCEPTED } from "@/core/check/part-file";
+import { ACCEPTED } from "@/core/check/given/part-file";
 import { AFTER_DUE } from "@/core/grade/late";
 import type { Shows } from "@/core/grade/shows";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { timeZoneOf } from "@/server/courses";
-import { exercise } from "@/server/exercises";
+import { timeZoneOf } from "@/server/courses/courses";
+import { exercise } from "@/server/exercises/exercises";
 import {
   changeTerms,
   changeTimes,
@@ -19,11 +19,11 @@ import {
   withdraw,
   type Terms,
   type Times,
-} from "@/server/handout-terms";
-import { handout } from "@/server/handouts";
-import { remarkAll } from "@/server/marking";
-import { momentIn } from "@/server/moments";
-import { enoughParts } from "@/server/own-parts";
+} from "@/server/handouts/handout-terms";
+import { handout } from "@/server/handouts/handouts";
+import { remarkAll } from "@/server/marking/marking";
+import { momentIn } from "@/server/courses/moments";
+import { enoughParts } from "@/server/handouts/own-parts";
 import { checkAgain } from "@/server/tries/checks";
 import type { ExerciseFormState } from "./exercise-actions";
 import { allowed, sent } from "./visitor";

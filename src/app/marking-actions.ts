@@ -2,9 +2,9 @@
 
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
-import { handout } from "@/server/handouts";
-import { signOff, takeSignOffBack } from "@/server/live";
-import { applyRecheck, beginRecheck, dropRecheck } from "@/server/rechecks";
+import { handout } from "@/server/handouts/handouts";
+import { signOff, takeSignOffBack } from "@/server/marking/live";
+import { applyRecheck, beginRecheck, dropRecheck } from "@/server/marking/rechecks";
 import { allowed } from "./visitor";
 import { plainText } from "@/core/units/text";
 

@@ -1,5 +1,5 @@
 import { redirect } from "next/navigation";
-import { demoPeople, isEmpty } from "@/server/people";
+import { demoPeople, isEmpty } from "@/server/people/people";
 import { SignIn } from "@/ui/course/sign-in";
 import { BeFirst } from "@/ui/people/door";
 import { beFirst } from "./account-actions";

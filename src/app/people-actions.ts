@@ -4,9 +4,9 @@ import { revalidatePath } from "next/cache";
 import Papa from "papaparse";
 import { GroupName, Invite, MemberChange, RosterText } from "@/core/roster/forms";
 import { readRoster, type Roster, type RosterPreview } from "@/core/roster/roster";
-import { courseTitle } from "@/server/courses";
-import { invite, openByCode, withdraw } from "@/server/invitations";
-import { changeMember, dropGroup, knownOf, makeGroup, takeIn } from "@/server/roster";
+import { courseTitle } from "@/server/courses/courses";
+import { invite, openByCode, withdraw } from "@/server/people/invitations";
+import { changeMember, dropGroup, knownOf, makeGroup, takeIn } from "@/server/people/roster";
 import type { Answer } from "@/ui/parts/zod-form";
 import { allowed, sentId } from "./visitor";
 

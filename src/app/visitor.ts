@@ -2,7 +2,7 @@ import { cookies } from "next/headers";
 import { notFound, redirect } from "next/navigation";
 import { z } from "zod";
 import { Denied, permit, type Action, type Role } from "@/server/permissions";
-import { personOfSession, type Person } from "@/server/people";
+import { personOfSession, type Person } from "@/server/people/people";
 import { cut, fit } from "@/core/units/text";
 import { COOKIE } from "./cookie";
 

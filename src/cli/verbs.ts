@@ -1,11 +1,11 @@
 import { readFile, writeFile } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { z } from "zod";
-import { readExercise } from "@/core/check/exercise";
+import { readExercise } from "@/core/check/exercise/exercise";
 import { checkMeasured, checkSubmission } from "@/core/check/check";
-import { measurePart } from "@/core/check/measured";
-import { measureFile } from "@/core/check/file";
-import type { PartFile } from "@/core/check/part-file";
+import { measurePart } from "@/core/check/given/measured";
+import { measureFile } from "@/core/check/given/file";
+import type { PartFile } from "@/core/check/given/part-file";
 import { featuresOf } from "@/core/sizes/features";
 import { nameOfSize, namesOfFaces } from "@/core/sizes/names";
 import { proposeSizes } from "@/core/sizes/propose";
@@ -23,10 +23,10 @@ import { solveSketch, type Diagnosis } from "@/core/sketch/solve";
 import { dxfOf } from "@/core/formats/drawing-dxf";
 import { svgOf } from "@/core/formats/drawing-svg";
 import { drawSheet } from "@/core/sheet/sheet";
-import { pdfOf } from "@/server/sheet-files";
+import { pdfOf } from "@/server/files/sheet-files";
 import type { Outcome } from "@/core/units/refusal";
-import { migrate } from "@/server/migrate";
-import { makeKey, makePerson } from "@/server/people";
+import { migrate } from "@/server/upkeep/migrate";
+import { makeKey, makePerson } from "@/server/people/people";
 import { closeDatabase } from "@/server/database";
 import { checkAgain } from "@/server/tries/checks";
 import { openNodeKernel } from "@/worker/kernel";
@@ -57,7 +57,7 @@ async function text(path: string | undefined, what: string): Promise<string> {
 }
 
 /** Where a verb writes what it found, and where it complains. */
-export interface Terminal {
+interface Terminal {
   out(text: string): void;
   complain(line: string): void;
 }

@@ -1,7 +1,7 @@
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import type { Kernel } from "@/core/kernel/opencascade";
-import { openDraft } from "@/core/sheet/draft";
-import { changed, frozen, type Arrangement, type SheetChange } from "@/core/sheet/edit";
+import { openDraft } from "@/core/sheet/views/draft";
+import { changed, frozen, type Arrangement, type SheetChange } from "@/core/sheet/layout/edit";
 import { layOut, layoutOf, type DrawnSheet } from "@/core/sheet/sheet";
 import { sizesOf } from "@/core/sizes/sizes";
 

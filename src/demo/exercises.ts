@@ -1,5 +1,5 @@
-import type { Exercise } from "@/core/check/exercise";
-import { defaultRubric, newLine } from "@/core/check/rubric";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import { defaultRubric, newLine } from "@/core/check/exercise/rubric";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { arranged } from "./arranged";
 import { ALUMINIUM, STEEL, tripodFoot, vaneArm } from "./parts";

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
-import type { Answers } from "@/core/check/question";
+import type { Answers } from "@/core/check/exercise/question";
 import type { PartDocument } from "@/core/part/document";
-import type { Handout } from "@/server/handouts";
-import { handIn } from "@/server/submissions";
-import { openWork, saveWork } from "@/server/works";
+import type { Handout } from "@/server/handouts/handouts";
+import { handIn } from "@/server/tries/submissions";
+import { openWork, saveWork } from "@/server/works/works";
 
 /** A part, given what its work is called. */
 export type Makes = (name: string) => PartDocument;

@@ -1,4 +1,4 @@
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { bracketExercise, footExercise, spacerExercise } from "./exercises";
 
 const range = (number: string, from: number, to: number, step: number) => ({ number, values: { from, to, step } });

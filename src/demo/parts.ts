@@ -5,7 +5,7 @@ export const STEEL = { name: "Steel S235", density: 7.85 };
 export const ALUMINIUM = { name: "Aluminium 6082", density: 2.7 };
 
 /** What goes wrong in a student's hands; nothing given is right. */
-export interface FootSlips {
+interface FootSlips {
   readonly baseHole?: number;
   readonly leaveLoose?: boolean;
   readonly mirrored?: boolean;

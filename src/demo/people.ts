@@ -1,4 +1,4 @@
-import type { Answers, Wanted } from "@/core/check/question";
+import type { Answers, Wanted } from "@/core/check/exercise/question";
 import { densityOf, type PartDocument } from "@/core/part/document";
 import { tripodFoot, tripodFootElsewhere, vaneArm } from "./parts";
 import {

@@ -19,7 +19,7 @@ const Environment = z.object({
     .optional(),
   MAIL_FROM: z.string().max(200).default("Rusty Caliper <no-reply@localhost>"),
 });
-export type EnvironmentSettings = z.infer<typeof Environment>;
+type EnvironmentSettings = z.infer<typeof Environment>;
 
 /** The settings, checked. @throws Error with a sentence for each that is wrong */
 export function environment(from: Record<string, string | undefined> = process.env): EnvironmentSettings {

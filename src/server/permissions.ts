@@ -1,6 +1,6 @@
 import { prepared, row } from "./database";
-import { IS_OPEN_TO } from "./open-to";
-import { fingerprint, isDemoMode, type Person } from "./people";
+import { IS_OPEN_TO } from "./handouts/open-to";
+import { fingerprint, isDemoMode, type Person } from "./people/people";
 
 export type CourseRole = "instructor" | "assistant" | "student";
 export type Role = CourseRole | "administrator";

@@ -11,7 +11,7 @@ export type Job =
   | { readonly task: "second-check"; readonly trial: string; readonly submission: string };
 
 /** A job whose process dies is tried this often in all. */
-export const MAX_TRIES = 3;
+const MAX_TRIES = 3;
 
 /** Lower comes first: measuring an exercise holds up a whole class, a fifth attempt only one student. */
 export const PRIORITY = {

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { tokenIn } from "@/app/cookie";
-import { personOfSession } from "@/server/people";
+import { personOfSession } from "@/server/people/people";
 import { NO_PAGE } from "./policy";
 
 /** What is larger is read only from who is signed in, bytes: strangers do not fill the memory. */

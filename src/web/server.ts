@@ -3,7 +3,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from "node:ht
 import next from "next";
 import { environment } from "@/server/environment";
 import { log, pathOf, ready } from "@/server/log";
-import { sendLetters } from "@/server/outbox";
+import { sendLetters } from "@/server/people/outbox";
 import { inSentences, isApi, turnAway } from "./door";
 import { quick } from "./quick";
 import { warmUp } from "./warm";

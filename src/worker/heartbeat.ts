@@ -3,7 +3,7 @@ import { connectionString, rows } from "@/server/database";
 import { noted } from "@/server/log";
 import { buryLost } from "@/server/tries/buried";
 
-export interface Beat {
+interface Beat {
   readonly everyMs: number;
   /** A pool silent for this long is dead; its jobs would stay locked for hours. */
   readonly deadMs: number;

@@ -1,11 +1,11 @@
 import type { Report, ReportPicture } from "@/core/check/check";
-import type { Exercise } from "@/core/check/exercise";
-import type { FiguresOnly, PartFile } from "@/core/check/part-file";
-import type { Answers } from "@/core/check/question";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import type { FiguresOnly, PartFile } from "@/core/check/given/part-file";
+import type { Answers } from "@/core/check/exercise/question";
 import type { PartDocument } from "@/core/part/document";
 import type { Maker } from "@/core/check/kinds/context";
 import type { TriedMistakes } from "@/core/check/mistakes";
-import type { Targets } from "@/core/check/prepare";
+import type { Targets } from "@/core/check/exercise/prepare";
 import type { Outcome } from "@/core/units/refusal";
 
 /** What a student hands in. */

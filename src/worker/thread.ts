@@ -1,10 +1,10 @@
 import { parentPort, workerData } from "node:worker_threads";
 import { checkMeasured, checkSubmission } from "@/core/check/check";
 import { References } from "@/core/check/references";
-import { measureFile } from "@/core/check/file";
-import { NO_PART } from "@/core/check/measured";
+import { measureFile } from "@/core/check/given/file";
+import { NO_PART } from "@/core/check/given/measured";
 import { tryMistakes } from "@/core/check/mistakes";
-import { prepareExercise } from "@/core/check/prepare";
+import { prepareExercise } from "@/core/check/exercise/prepare";
 import { done } from "@/core/units/refusal";
 import { openNodeKernel } from "./kernel";
 import type { FromThread, ThreadTask } from "./tasks";

@@ -5,7 +5,8 @@ import { fileURLToPath } from "node:url";
 /** Threads load TypeScript by the project's own loader, so they are driven in a process of their own. */
 function drive(script: string): { stdout: string; status: number | null } {
   const root = fileURLToPath(new URL("../..", import.meta.url));
-  const r = spawnSync(process.execPath, ["--import", import.meta.resolve("tsx"), "--input-type=module", "-e", script], {
+  const loaded = ["--liftoff-only", "--import", import.meta.resolve("tsx"), "--input-type=module"];
+  const r = spawnSync(process.execPath, [...loaded, "-e", script], {
     cwd: root,
     encoding: "utf8",
     timeout: 100_000,

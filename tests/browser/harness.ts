@@ -1,13 +1,13 @@
 import AxeBuilder from "@axe-core/playwright";
 import { randomUUID } from "node:crypto";
 import { writeFileSync } from "node:fs";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { emptyPart, type PartDocument } from "@/core/part/document";
 import { chromium, type Browser, type Locator, type Page } from "playwright-core";
 import { expect, type TestContext } from "vitest";
 import { COOKIE } from "@/app/cookie";
 import { one } from "@/server/database";
-import { openSession } from "@/server/people";
+import { openSession } from "@/server/people/people";
 
 export const BASE = process.env["CALIPER_URL"] ?? "http://127.0.0.1:3000";
 

@@ -2,7 +2,7 @@ import Papa from "papaparse";
 import type { Browser, Page, Response } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { makeClass, type MadeClass } from "@/cli/bench/class-of-thirty";
-import { newLine } from "@/core/check/rubric";
+import { newLine } from "@/core/check/exercise/rubric";
 import { SHOWS } from "@/core/grade/shows";
 import { bracketExercise, footExercise } from "@/demo/exercises";
 import { closeDatabase, one, rows } from "@/server/database";

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { closeDatabase, one, transaction } from "@/server/database";
-import { createExercise, exercise, newExerciseIn, saveArrangement } from "@/server/exercises";
-import { newExercise } from "@/core/check/exercise";
-import type { Arrangement } from "@/core/sheet/edit";
+import { createExercise, exercise, newExerciseIn, saveArrangement } from "@/server/exercises/exercises";
+import { newExercise } from "@/core/check/exercise/exercise";
+import type { Arrangement } from "@/core/sheet/layout/edit";
 
 let course: string, id: string;
 beforeAll(async () => {

@@ -5,10 +5,10 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import type { Report } from "@/core/check/check";
 import type { PartDocument } from "@/core/part/document";
 import { closeDatabase, connectionString, one, row, rows } from "@/server/database";
-import type { Handout } from "@/server/handouts";
-import type { Person } from "@/server/people";
+import type { Handout } from "@/server/handouts/handouts";
+import type { Person } from "@/server/people/people";
 import { enqueue, PRIORITY } from "@/server/queue";
-import { currentReport, submission } from "@/server/submissions";
+import { currentReport, submission } from "@/server/tries/submissions";
 import { beginCheck, finishCheck, retryCheck, stopCheck } from "@/server/tries/checks";
 import { sayProgress } from "@/server/tries/runs";
 import { startHeartbeat } from "@/worker/heartbeat";

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, describe, expect, it } from "vitest";
 import { closeDatabase } from "@/server/database";
-import { doorShutFor, hashing, rightTry, wrongTry } from "@/server/doors";
+import { doorShutFor, hashing, rightTry, wrongTry } from "@/server/people/doors";
 
 afterAll(closeDatabase);
 const someone = () => ({ email: `${randomUUID()}@elsewhere.example`, address: randomUUID() });

@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, afterEach, beforeAll, expect, it } from "vitest";
-import type { PartFile } from "@/core/check/part-file";
+import type { PartFile } from "@/core/check/given/part-file";
 import { writeStep } from "@/core/kernel/exchange";
 import { rebuild } from "@/core/part/rebuild";
 import { tripodFoot } from "@/demo/parts";
 import { closeDatabase, row, rows } from "@/server/database";
-import type { Handout } from "@/server/handouts";
-import type { Person } from "@/server/people";
-import { handIn } from "@/server/submissions";
+import type { Handout } from "@/server/handouts/handouts";
+import type { Person } from "@/server/people/people";
+import { handIn } from "@/server/tries/submissions";
 import { openNodeKernel } from "@/worker/kernel";
 import { dropPerson, handoutNumbered, newStudent, until } from "./sample";
 

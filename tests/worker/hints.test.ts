@@ -1,12 +1,12 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { closeDatabase } from "@/server/database";
-import type { Handout } from "@/server/handouts";
-import { hintsFor, openHint } from "@/server/hints";
-import { handIn, submission } from "@/server/submissions";
-import { openWork, saveWork } from "@/server/works";
+import type { Handout } from "@/server/handouts/handouts";
+import { hintsFor, openHint } from "@/server/handouts/hints";
+import { handIn, submission } from "@/server/tries/submissions";
+import { openWork, saveWork } from "@/server/works/works";
 import { tripodFoot } from "@/demo/parts";
-import type { Person } from "@/server/people";
+import type { Person } from "@/server/people/people";
 import { dropPerson, handoutNumbered, newStudent } from "./sample";
 
 const HINTS = ["Begin with the upright wall.", "The holes sit 14 from the floor.", "Look at the view from the left."];

@@ -1,11 +1,11 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { readPart, type PartDocument } from "@/core/part/document";
 import { closeDatabase } from "@/server/database";
-import type { Handout } from "@/server/handouts";
-import type { Person } from "@/server/people";
+import type { Handout } from "@/server/handouts/handouts";
+import type { Person } from "@/server/people/people";
 import { enqueue } from "@/server/queue";
 import { stopCheck } from "@/server/tries/checks";
-import { submission } from "@/server/submissions";
+import { submission } from "@/server/tries/submissions";
 import { dropPerson, handoutNumbered, newStudent, newSubmission, until } from "./sample";
 
 let foot: Handout, villain: Person, next: Person;

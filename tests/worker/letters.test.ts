@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { closeDatabase, one, rows } from "@/server/database";
-import { letters, post, sendLetters } from "@/server/outbox";
+import { letters, post, sendLetters } from "@/server/people/outbox";
 
 const mine = `${randomUUID()}@elsewhere.example`;
 /** What others wait for is not this test's. */

@@ -8,18 +8,18 @@ import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { emptyPart } from "@/core/part/document";
 import { tripodFoot } from "@/demo/parts";
-import { makeCourse } from "@/server/courses";
+import { makeCourse } from "@/server/courses/courses";
 import { closeDatabase, connectionString, one, row, rows } from "@/server/database";
-import { createExercise, saveExercise } from "@/server/exercises";
-import { handout, type Handout } from "@/server/handouts";
-import { invite } from "@/server/invitations";
-import { revisionsOfExercise } from "@/server/library";
-import { liveOn, signOff } from "@/server/live";
-import { rename, type Person } from "@/server/people";
-import { personData } from "@/server/person-data";
-import { removeCourse, removePerson, sweep } from "@/server/removal";
-import { handIn } from "@/server/submissions";
-import { openWork, saveWork } from "@/server/works";
+import { createExercise, saveExercise } from "@/server/exercises/exercises";
+import { handout, type Handout } from "@/server/handouts/handouts";
+import { invite } from "@/server/people/invitations";
+import { revisionsOfExercise } from "@/server/library/library";
+import { liveOn, signOff } from "@/server/marking/live";
+import { rename, type Person } from "@/server/people/people";
+import { personData } from "@/server/people/person-data";
+import { removeCourse, removePerson, sweep } from "@/server/upkeep/removal";
+import { handIn } from "@/server/tries/submissions";
+import { openWork, saveWork } from "@/server/works/works";
 import { gradedAs, dropPerson, handoutNumbered, newStudent, newSubmission, until } from "./sample";
 
 const folder = mkdtempSync(join(tmpdir(), "caliper-backup-"));
@@ -124,11 +124,11 @@ describe("a backup", () => {
   }, 120_000);
   it("of an older program is brought up to date", async () => {
     const old = await elsewhere();
-    const migrations = readdirSync("src/server/migrations").sort();
+    const migrations = readdirSync("src/server/upkeep/migrations").sort();
     const last = migrations.indexOf("008_marking.sql");
     await asked(old, "create table migrations (name text primary key, done_at timestamptz not null default now())");
     for (const name of migrations.slice(0, last + 1)) {
-      await asked(old, readFileSync(`src/server/migrations/${name}`, "utf8"));
+      await asked(old, readFileSync(`src/server/upkeep/migrations/${name}`, "utf8"));
       await asked(old, "insert into migrations (name) values ($1)", [name]);
     }
     await asked(old, "insert into people (name, email) values ('Orla Quill', 'orla.quill@saltmarsh.example')");

@@ -7,10 +7,10 @@ import { gradeOf, line } from "@/core/grade/testing/lines";
 import { SHOWS, type Shows } from "@/core/grade/shows";
 import { emptyPart } from "@/core/part/document";
 import { closeDatabase, one, row, rows, transaction } from "@/server/database";
-import { handout, type Handout } from "@/server/handouts";
-import { changeTerms } from "@/server/handout-terms";
-import { decide, markingOf, remarkAll, remarksOf, returnAll, shownTo } from "@/server/marking";
-import type { Person } from "@/server/people";
+import { handout, type Handout } from "@/server/handouts/handouts";
+import { changeTerms } from "@/server/handouts/handout-terms";
+import { decide, markingOf, remarkAll, remarksOf, returnAll, shownTo } from "@/server/marking/marking";
+import type { Person } from "@/server/people/people";
 import { dropPerson, gradedAs, handoutNumbered, newStudent, newSubmission } from "./sample";
 
 let h: Handout, teacher: Person;

@@ -5,9 +5,9 @@ import { afterAll, afterEach, beforeEach, describe, expect, it } from "vitest";
 import { readRoster } from "@/core/roster/roster";
 import { closeDatabase, connectionString, one, rows, transaction } from "@/server/database";
 import { environment } from "@/server/environment";
-import { accept, courseByCode, invite, offerOf, openByCode } from "@/server/invitations";
-import { migrate, TooNew } from "@/server/migrate";
-import { letters } from "@/server/outbox";
+import { accept, courseByCode, invite, offerOf, openByCode } from "@/server/people/invitations";
+import { migrate, TooNew } from "@/server/upkeep/migrate";
+import { letters } from "@/server/people/outbox";
 import {
   hashPassword,
   initialsOf,
@@ -18,10 +18,11 @@ import {
   personOfSession,
   useKey as spend,
   type Person,
-} from "@/server/people";
-import { makeCourse } from "@/server/courses";
+} from "@/server/people/people";
+import { makeCourse } from "@/server/courses/courses";
 import { admit, permit } from "@/server/permissions";
-import { changeMember, enrol, enrolByAddress, enrolByCode, knownOf, membersOf, remind, takeIn } from "@/server/roster";
+import { changeMember, enrol, enrolByAddress, enrolByCode } from "@/server/people/roster";
+import { knownOf, membersOf, remind, takeIn } from "@/server/people/roster";
 import { dropPerson, newStudent } from "./sample";
 
 let course: { id: string; title: string };

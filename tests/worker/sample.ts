@@ -1,8 +1,8 @@
 import { randomUUID } from "node:crypto";
 import type { PartDocument } from "@/core/part/document";
 import { one, rows, transaction } from "@/server/database";
-import { handout, type Handout } from "@/server/handouts";
-import type { Person } from "@/server/people";
+import { handout, type Handout } from "@/server/handouts/handouts";
+import type { Person } from "@/server/people/people";
 import type { Grade } from "@/core/grade/grade";
 import { beginCheck, finishCheck } from "@/server/tries/checks";
 import { endOpen } from "@/server/tries/runs";

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { newExercise } from "@/core/check/exercise";
+import { newExercise } from "@/core/check/exercise/exercise";
 import { closeDatabase, row, rows, transaction } from "@/server/database";
-import { forStudent, handout } from "@/server/handouts";
-import { issueHandout } from "@/server/handout-terms";
+import { forStudent, handout } from "@/server/handouts/handouts";
+import { issueHandout } from "@/server/handouts/handout-terms";
 import {
   closeSession,
   hashPassword,
@@ -11,9 +11,9 @@ import {
   personByPassword,
   personOfSession,
   type Person,
-} from "@/server/people";
+} from "@/server/people/people";
 import { Denied, permit } from "@/server/permissions";
-import { createExercise, exercise, saveExercise, savePrepared, saveReference } from "@/server/exercises";
+import { createExercise, exercise, saveExercise, savePrepared, saveReference } from "@/server/exercises/exercises";
 import { handoutNumbered } from "./sample";
 
 afterAll(closeDatabase);

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, beforeEach, expect, it } from "vitest";
 import { emptyPart } from "@/core/part/document";
-import { makeCourse } from "@/server/courses";
+import { makeCourse } from "@/server/courses/courses";
 import { closeDatabase, one, rows, transaction } from "@/server/database";
-import type { Person } from "@/server/people";
+import type { Person } from "@/server/people/people";
 import { dropPerson, gradedAs, handoutNumbered, newStudent, newSubmission } from "./sample";
 import { gradeOf, line } from "@/core/grade/testing/lines";
 

@@ -1,5 +1,5 @@
 import { cookies } from "next/headers";
-import { sessionsOf } from "@/server/people";
+import { sessionsOf } from "@/server/people/people";
 import { AccountPage } from "@/ui/people/account-page";
 import { changeName, changePassword, endSession } from "../account-actions";
 import { COOKIE } from "../cookie";

@@ -1,9 +1,9 @@
-import { allCourses, peopleLike } from "@/server/courses";
+import { allCourses, peopleLike } from "@/server/courses/courses";
 import { environment } from "@/server/environment";
-import { letters } from "@/server/outbox";
+import { letters } from "@/server/people/outbox";
 import { courseText } from "@/ui/parts/course-text";
 import { AdministrationPage } from "@/ui/people/administration-page";
-import { restingCourses } from "@/server/removal";
+import { restingCourses } from "@/server/upkeep/removal";
 import { newCourse, takeCourseAway, takePersonAway } from "../administration-actions";
 import { administrating, askedText } from "../visitor";
 

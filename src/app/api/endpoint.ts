@@ -1,9 +1,9 @@
 import { z } from "zod";
-import { MAX_MESH } from "@/core/check/part-file";
+import { MAX_MESH } from "@/core/check/given/part-file";
 import { MAX_DOCUMENT } from "@/core/part/document";
 import type { Refusal } from "@/core/units/refusal";
 import { admit, Denied, type Action } from "@/server/permissions";
-import type { Person } from "@/server/people";
+import type { Person } from "@/server/people/people";
 import { isAway, isTaken } from "@/server/database";
 import { logged } from "@/server/log";
 import { tokenIn } from "../cookie";

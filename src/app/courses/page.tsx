@@ -1,6 +1,6 @@
-import { coursesOf, handoutsOf } from "@/server/courses";
-import { exerciseTitlesOf } from "@/server/exercises";
-import { isAdministrator } from "@/server/people";
+import { coursesOf, handoutsOf } from "@/server/courses/courses";
+import { exerciseTitlesOf } from "@/server/exercises/exercises";
+import { isAdministrator } from "@/server/people/people";
 import { CourseList } from "@/ui/course/course-list";
 import { joinByCode } from "../account-actions";
 import { signOut } from "../actions";

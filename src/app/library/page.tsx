@@ -1,4 +1,4 @@
-import { libraryOf, MOST_LISTED, tagsOf, taughtBy } from "@/server/library";
+import { libraryOf, MOST_LISTED, tagsOf, taughtBy } from "@/server/library/library";
 import { LibraryPage } from "@/ui/exercise/library";
 import { duplicateExercise } from "../library-actions";
 import { askedText, signedIn } from "../visitor";

@@ -1,4 +1,4 @@
-import { checksNow, queueNow, tableSizes, workersNow } from "@/server/running";
+import { checksNow, queueNow, tableSizes, workersNow } from "@/server/upkeep/running";
 import { RunningPage } from "@/ui/running/running-page";
 import { retry, stop } from "../running-actions";
 import { administrating } from "../visitor";

@@ -1,6 +1,6 @@
 import { checkMeasured, checkSubmission } from "@/core/check/check";
-import { newExercise, type Exercise } from "@/core/check/exercise";
-import { measurePart, measureSolid } from "@/core/check/measured";
+import { newExercise, type Exercise } from "@/core/check/exercise/exercise";
+import { measurePart, measureSolid } from "@/core/check/given/measured";
 import { References } from "@/core/check/references";
 import { judged, judgeOf, type Judgement } from "@/core/check/testing/judge";
 import { wrongParts } from "@/core/check/testing/wrong";

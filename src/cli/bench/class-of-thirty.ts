@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { typicalMistakes } from "@/core/check/mistakes";
 import type { PartDocument } from "@/core/part/document";
 import { handsIn } from "@/demo/hands-in";
 import { one, rows } from "@/server/database";
-import { createExercise, savePrepared } from "@/server/exercises";
-import { handout } from "@/server/handouts";
-import { issueHandout, type Terms } from "@/server/handout-terms";
-import { prepareExercise } from "@/core/check/prepare";
+import { createExercise, savePrepared } from "@/server/exercises/exercises";
+import { handout } from "@/server/handouts/handouts";
+import { issueHandout, type Terms } from "@/server/handouts/handout-terms";
+import { prepareExercise } from "@/core/check/exercise/prepare";
 import { openNodeKernel } from "@/worker/kernel";
 
 /** A class made by machine, with what it handed in. */
@@ -39,7 +39,7 @@ async function person(name: string): Promise<string> {
  * A third builds it right, the rest with one mistake or two, the same every time.
  * @param nth of the class
  */
-export function madePart(reference: PartDocument, nth: number): PartDocument {
+function madePart(reference: PartDocument, nth: number): PartDocument {
   if (nth % 3 === 0) return reference;
   const mistakes = typicalMistakes(reference);
   const once = mistakes[(nth * 5) % mistakes.length]!.document;

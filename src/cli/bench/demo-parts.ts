@@ -1,4 +1,4 @@
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import type { PartDocument } from "@/core/part/document";
 import {
   armExercise,

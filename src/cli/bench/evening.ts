@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { footExercise } from "@/demo/exercises";
 import { closeDatabase, one, rows } from "@/server/database";
-import { openSession } from "@/server/people";
+import { openSession } from "@/server/people/people";
 import { makeClass } from "./class-of-thirty";
 
 const MANY = 30;

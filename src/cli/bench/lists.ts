@@ -1,16 +1,16 @@
 import { checkSubmission } from "@/core/check/check";
-import { prepareExercise } from "@/core/check/prepare";
+import { prepareExercise } from "@/core/check/exercise/prepare";
 import { gradeReport } from "@/core/grade/grade";
 import { readRoster } from "@/core/roster/roster";
 import { footExercise } from "@/demo/exercises";
 import { tripodFoot } from "@/demo/parts";
-import { handoutsOf } from "@/server/courses";
+import { handoutsOf } from "@/server/courses/courses";
 import { closeDatabase, one, rows } from "@/server/database";
-import { classOn } from "@/server/handouts";
-import { migrate } from "@/server/migrate";
-import { packPicture } from "@/server/pictures";
-import { knownOf, takeIn } from "@/server/roster";
-import { hashPassword, personByPassword, type Person } from "@/server/people";
+import { classOn } from "@/server/handouts/handouts";
+import { migrate } from "@/server/upkeep/migrate";
+import { packPicture } from "@/server/files/pictures";
+import { knownOf, takeIn } from "@/server/people/roster";
+import { hashPassword, personByPassword, type Person } from "@/server/people/people";
 import { openNodeKernel } from "@/worker/kernel";
 
 /** Twenty courses of twenty-five students, twenty handouts each, six tries each: how long a page's lists take. */

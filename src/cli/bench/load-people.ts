@@ -1,9 +1,9 @@
 import { tripodFoot } from "@/demo/parts";
 import type { PartDocument } from "@/core/part/document";
 import { closeDatabase, one, rows } from "@/server/database";
-import { handout } from "@/server/handouts";
-import { openSession } from "@/server/people";
-import { openWork } from "@/server/works";
+import { handout } from "@/server/handouts/handouts";
+import { openSession } from "@/server/people/people";
+import { openWork } from "@/server/works/works";
 
 /** Makes students for the load, signed in, and prints who they are and what they work on. */
 const count = Number(process.argv[2] ?? 200);

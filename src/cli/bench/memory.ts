@@ -1,5 +1,5 @@
 import { rebuild } from "@/core/part/rebuild";
-import { displayMesh } from "@/core/check/display-mesh";
+import { displayMesh } from "@/core/check/facets/display-mesh";
 import { openNodeKernel } from "@/worker/kernel";
 import { LIMITS } from "@/worker/threads";
 import { demoExercises, solidExercises } from "./demo-parts";

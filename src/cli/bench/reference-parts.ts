@@ -1,7 +1,7 @@
 import { demoExercises, solidExercises } from "./demo-parts";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { withSketchesDefined } from "@/core/sizes/numbers";
-import { newExercise, type Exercise } from "@/core/check/exercise";
+import { newExercise, type Exercise } from "@/core/check/exercise/exercise";
 
 /** Known parts that differ most from those of the demo, with sizes for all that they leave loose. */
 const NAMES = [

@@ -1,11 +1,11 @@
 import { longPart } from "@/demo/long-part";
 import type { PartDocument } from "@/core/part/document";
 import { circ, cut, part, poly, rect, revolve, sketch } from "@/core/part/testing/build";
-import { openDraft } from "@/core/sheet/draft";
-import type { Layout } from "@/core/sheet/layout";
-import { plansOf } from "@/core/sheet/plans";
+import { openDraft } from "@/core/sheet/views/draft";
+import type { Layout } from "@/core/sheet/layout/layout";
+import { plansOf } from "@/core/sheet/views/plans";
 import { drawSheet, layOut, layoutOf } from "@/core/sheet/sheet";
-import { pdfOf } from "@/server/sheet-files";
+import { pdfOf } from "@/server/files/sheet-files";
 import { sizesOf } from "@/core/sizes/sizes";
 import { openNodeKernel } from "@/worker/kernel";
 import { demoExercises, solidExercises } from "./demo-parts";

@@ -1,4 +1,4 @@
-import { displayMesh } from "@/core/check/display-mesh";
+import { displayMesh } from "@/core/check/facets/display-mesh";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { roughBoxOf } from "@/core/kernel/properties";
 import { distance3 } from "@/core/geometry/vector";

@@ -21,7 +21,7 @@ import { withSketchesDefined } from "@/core/sizes/numbers";
 import { studentSentence } from "@/core/grade/sentences";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
-import { newExercise } from "./exercise";
+import { newExercise } from "./exercise/exercise";
 import type { ShapeEvidence } from "./kinds/shape/kind";
 
 let kernel: Kernel;

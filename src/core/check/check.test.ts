@@ -10,9 +10,9 @@ import { openNodeKernel } from "@/worker/kernel";
 import { circ, cut, extrude, part, rect, sketch } from "@/core/part/testing/build";
 import { instructorSentence, studentSentence } from "@/core/grade/sentences";
 import { checkSubmission } from "./check";
-import { measurePart } from "./measured";
+import { measurePart } from "./given/measured";
 import { References } from "./references";
-import { newExercise } from "./exercise";
+import { newExercise } from "./exercise/exercise";
 import { checkKind } from "./kinds/kinds";
 import type { ShapeEvidence } from "./kinds/shape/kind";
 

@@ -5,18 +5,19 @@ import type { Solid } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
 import { generalFor } from "@/core/sizes/general";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { compareParts, sizeOfPart } from "./comparison";
-import { displayMesh } from "./display-mesh";
-import { generalTolerance, type Exercise } from "./exercise";
-import { compareFacets } from "./facets-comparison";
-import { facetsMesh } from "./facets-mesh";
+import { compareParts, sizeOfPart } from "./faces/comparison";
+import { displayMesh } from "./facets/display-mesh";
+import { generalTolerance, type Exercise } from "./exercise/exercise";
+import { compareFacets } from "./facets/facets-comparison";
+import { facetsMesh } from "./facets/facets-mesh";
 import { CHECKERS } from "./kinds/checkers";
-import { wholeOf, type CheckContext, type Maker, type Measured } from "./kinds/context";
+import type { CheckContext, Maker } from "./kinds/context";
+import { wholeOf, type Measured } from "./given/measured";
 import { CHECK_NAMES, type CheckName, type Evidence } from "./kinds/kinds";
 import type { ShapePicture } from "./kinds/shape/check";
-import { measurePart, withBodiesJoined, type Tell } from "./measured";
-import type { Answers } from "./question";
-import { wantedFigures } from "./questions";
+import { measurePart, withBodiesJoined, type Tell } from "./given/measured";
+import type { Answers } from "./exercise/question";
+import { wantedFigures } from "./exercise/questions";
 import { References } from "./references";
 
 /** What a check found; plain data, never changed once written. */

@@ -8,9 +8,9 @@ import { drivingNumbers } from "@/core/sizes/numbers";
 import { angleText, inUnit, lengthText } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { checkMeasured, checkSubmission, type CheckOptions, type Report } from "./check";
-import type { Exercise } from "./exercise";
+import type { Exercise } from "./exercise/exercise";
 import { expectedName } from "./kinds/ways/kind";
-import { measurePart, measureSolid } from "./measured";
+import { measurePart, measureSolid } from "./given/measured";
 import { References } from "./references";
 
 interface Mistake {

@@ -6,7 +6,7 @@ import { edge, extrude, face, hole, part, rect, sketch } from "@/core/part/testi
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
 import { References } from "./references";
-import { newExercise } from "./exercise";
+import { newExercise } from "./exercise/exercise";
 import type { ShapeEvidence } from "./kinds/shape/kind";
 
 let kernel: Kernel;

@@ -6,10 +6,10 @@ import type { PartDocument } from "@/core/part/document";
 import { sizesOf } from "@/core/sizes/sizes";
 import type { Size } from "@/core/sizes/size";
 import type { LengthUnit } from "@/core/units/quantity";
-import { displayMesh } from "./display-mesh";
-import { namedBody, type NamedBody } from "./findings";
+import { displayMesh } from "./facets/display-mesh";
+import { namedBody, type NamedBody } from "./findings/findings";
 import type { CheckContext } from "./kinds/context";
-import { measurePart, type Tell } from "./measured";
+import { measurePart, type Tell } from "./given/measured";
 
 type Whole = CheckContext["reference"];
 interface Kept {

@@ -12,12 +12,13 @@ import { drivingNumbers } from "@/core/sizes/numbers";
 import { done } from "@/core/units/refusal";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkMeasured, checkSubmission } from "./check";
-import { measureSolid } from "./measured";
+import { measureSolid } from "./given/measured";
 import { References } from "./references";
-import type { Exercise } from "./exercise";
+import type { Exercise } from "./exercise/exercise";
 import type { ShapeEvidence } from "./kinds/shape/kind";
 import { otherWays } from "./testing/other-ways";
 import { referenceExercises } from "@/cli/bench/reference-parts";
+import { fewer, IS_LONG } from "@/core/part/testing/chosen";
 
 let kernel: Kernel;
 let references: References;
@@ -32,7 +33,7 @@ const exercises = referenceExercises();
 const HANDED: ReadonlySet<string> = new Set(["tripod-foot", "vane-arm", "counterbored hole", "countersunk hole"]);
 
 /** One motion; three in the long run. */
-const SEEDS = process.env["CALIPER_LONG"] ? [1, 2, 3] : [2];
+const SEEDS = IS_LONG ? [1, 2, 3] : [2];
 
 /** A motion that no drawing has, another for each seed. */
 function anyMotion(seed: number): Rigid {
@@ -60,14 +61,14 @@ const lost = (exercise: Exercise, make: (s: Solid) => Solid) => {
 };
 
 describe("a right part loses no line", () => {
-  it.each(exercises)("%s: moved and turned at random", (_, exercise) => {
+  it.each(fewer(exercises, 3, 0))("%s: moved and turned at random", (_, exercise) => {
     for (const seed of SEEDS) expect(lost(exercise, (s) => placed(kernel, s, anyMotion(seed)))).toEqual([]);
   });
-  it.each(exercises)("%s: as a STEP file, turned", (_, exercise) => {
+  it.each(fewer(exercises, 3, 1))("%s: as a STEP file, turned", (_, exercise) => {
     const file = (s: Solid) => readStep(kernel, writeStep(kernel, placed(kernel, s, anyMotion(4)), "part"));
     expect(lost(exercise, file)).toEqual([]);
   });
-  it.each(exercises)("%s: in the other unit, in another order, as a mirrored half", (_, exercise) => {
+  it.each(fewer(exercises, 3, 2))("%s: in the other unit, in another order, as a mirrored half", (_, exercise) => {
     const ways = otherWays(kernel, exercise.reference);
     expect(ways.length).toBeGreaterThan(0);
     for (const [label, document] of ways) {
@@ -78,7 +79,7 @@ describe("a right part loses no line", () => {
       expect([label, ...missed]).toEqual([label]);
     }
   });
-  it.each(exercises)("%s: with its sizes rounded by inches", (_, exercise) => {
+  it.each(fewer(exercises, 3, 3))("%s: with its sizes rounded by inches", (_, exercise) => {
     // as somebody types them who works in inches with four decimals
     const rounded = drivingNumbers(exercise.reference).reduce((document, number, i) => {
       if (number.quantity !== "length") return document;
@@ -100,12 +101,12 @@ describe("a part that is wrong as a whole is told as that", () => {
     return r.value.report.evidence.find((e) => e.check === "shape") as ShapeEvidence;
   };
   const mirror: Rigid = { ...IDENTITY, rows: [[-1, 0, 0], IDENTITY.rows[1], IDENTITY.rows[2]] };
-  it.each(exercises)("%s: its mirror image, turned", (name, exercise) => {
+  it.each(fewer(exercises, 3, 4))("%s: its mirror image, turned", (name, exercise) => {
     const e = shapeOf(exercise, (s) => placed(kernel, placed(kernel, s, mirror), anyMotion(3)));
     // most parts are their own mirror images
     expect(e.finding).toBe(HANDED.has(name) ? "mirrored" : "same");
   });
-  it.each(exercises)("%s: of another size", (_, exercise) => {
+  it.each(fewer(exercises, 3, 5))("%s: of another size", (_, exercise) => {
     for (const scale of [25.4, 1.01]) {
       const e = shapeOf(exercise, (s) => scaled(kernel, s, scale));
       expect([e.finding, e.verdict]).toEqual(["scaled", "missed"]);

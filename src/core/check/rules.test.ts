@@ -11,8 +11,8 @@ import { tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { makeSheet } from "@/core/sheet/sheet";
 import { checkSubmission } from "./check";
-import type { Exercise } from "./exercise";
-import { newLine } from "./rubric";
+import type { Exercise } from "./exercise/exercise";
+import { newLine } from "./exercise/rubric";
 
 let kernel: Kernel;
 beforeAll(async () => {

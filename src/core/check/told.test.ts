@@ -8,7 +8,7 @@ import { box } from "@/core/part/testing/solids/known";
 import { drivingNumbers, withSketchesDefined } from "@/core/sizes/numbers";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
-import { newExercise } from "./exercise";
+import { newExercise } from "./exercise/exercise";
 import type { Evidence } from "./kinds/kinds";
 import { References } from "./references";
 

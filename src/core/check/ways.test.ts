@@ -4,7 +4,8 @@ import { SOLIDS } from "@/core/part/testing/solids";
 import { footExercise } from "@/demo/exercises";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
-import type { Exercise } from "./exercise";
+import type { Exercise } from "./exercise/exercise";
+import { fewer } from "@/core/part/testing/chosen";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -22,7 +23,7 @@ describe("every way of building a part passes the checks against every first way
   const pairs = SOLIDS.filter((s) => (s.bodies ?? 1) === 1).flatMap((s) =>
     s.ways.slice(1).map((way, i) => [`${s.name}, way ${i + 2}`, s.ways[0]!, way] as const),
   );
-  it.each(pairs)("%s", (_, reference, way) => {
+  it.each(fewer(pairs, 3))("%s", (_, reference, way) => {
     for (const [asked, given] of [
       [reference, way],
       [way, reference],

@@ -11,7 +11,7 @@ export interface Entity {
 }
 
 /** An ASCII DXF file, cut into what the reader asks for. */
-export interface DxfFile {
+interface DxfFile {
   readonly entities: readonly Entity[];
   /** Names of layers that are frozen or switched off. */
   readonly hiddenLayers: ReadonlySet<string>;

@@ -7,6 +7,7 @@ import { readDxf } from "./dxf-read";
 import { writeDxf } from "./dxf-write";
 
 import { empty, read, sketch, pairs, wrapped } from "./testing/dxf-text";
+import { IS_LONG } from "@/core/part/testing/chosen";
 
 describe("DXF in", () => {
   it("a closed polyline with bulges is a slot of known area", () => {
@@ -166,7 +167,7 @@ describe("DXF in", () => {
             ).toBe(true);
         },
       ),
-      { numRuns: process.env["CALIPER_LONG"] ? 2000 : 150, seed: 5 },
+      { numRuns: IS_LONG ? 2000 : 150, seed: 5 },
     );
   });
 });

@@ -11,7 +11,7 @@ import { DXF_LAYERS } from "./dxf-layers";
 import { isDegenerate, splinePieces, type Piece } from "./dxf-spline";
 
 /** What came out of a DXF file, in mm. */
-export interface Imported {
+interface Imported {
   readonly curves: Curve[];
   /** Ends that stood at one place are joined. */
   readonly constraints: Constraint[];

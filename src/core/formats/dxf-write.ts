@@ -5,7 +5,7 @@ import { DXF_LAYERS } from "./dxf-layers";
 import { segmentOf } from "@/core/sketch/curves/registry";
 import type { Sketch } from "@/core/sketch/sketch";
 
-export type DxfVersion = "R12" | "2000";
+type DxfVersion = "R12" | "2000";
 
 /**
  * A sketch as an ASCII DXF file in mm. R12 knows no ellipses and splines: they become fine polylines there.

@@ -15,6 +15,7 @@ import { SOLIDS } from "@/core/part/testing/solids";
 import { openNodeKernel } from "@/worker/kernel";
 import { stlOf } from "./stl";
 import { threeMfOf } from "./three-mf";
+import { IS_LONG } from "@/core/part/testing/chosen";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -113,7 +114,7 @@ it.each(SOLIDS.map((s) => s.name))("facets of %s close without a gap", (name) =>
 });
 
 describe("facets", () => {
-  it.each(process.env["CALIPER_LONG"] ? SOLIDS.map((s) => s.name) : SOME)(
+  it.each(IS_LONG ? SOLIDS.map((s) => s.name) : SOME)(
     "%s: admesh finds nothing to mend, and volumes come to the exact one as the net gets finer",
     (name) => {
       const body = bodyOf(name),

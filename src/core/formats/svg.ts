@@ -1,7 +1,7 @@
 import { printable } from "@/core/units/text";
 
 /** Attributes of an SVG element; numbers are written with at most 3 decimals. */
-export type Attributes = Record<string, string | number | undefined>;
+type Attributes = Record<string, string | number | undefined>;
 
 export const escaped = (s: string): string => printable(s).replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 export const figure = (n: number): string => String(Math.round(n * 1000) / 1000 + 0);

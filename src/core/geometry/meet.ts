@@ -13,7 +13,7 @@ import {
 import { add2, cross2, distance2, dot2, scale2, sub2, type Vec2 } from "./vector";
 
 /** Where two segments meet: the place and its parameter on each. */
-export interface Meeting {
+interface Meeting {
   readonly at: Vec2;
   readonly t: number;
   readonly u: number;

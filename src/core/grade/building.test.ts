@@ -6,8 +6,8 @@ import { footExercise } from "@/demo/exercises";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "@/core/check/check";
-import type { Exercise } from "@/core/check/exercise";
-import { newLine } from "@/core/check/rubric";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import { newLine } from "@/core/check/exercise/rubric";
 import type { WayRule } from "@/core/check/kinds/ways/rule";
 import { evidenceFor } from "./grade";
 

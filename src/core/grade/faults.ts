@@ -2,7 +2,7 @@ import type { Report } from "@/core/check/check";
 import type { Evidence } from "@/core/check/kinds/kinds";
 
 /** A fault that several submissions share, in words for the next lesson. */
-export interface CommonFault {
+interface CommonFault {
   readonly text: string;
   /** Places in the list of reports. */
   readonly who: readonly number[];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Report } from "@/core/check/check";
 import type { Evidence } from "@/core/check/kinds/kinds";
-import type { RubricLine } from "@/core/check/rubric";
+import type { RubricLine } from "@/core/check/exercise/rubric";
 import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import { IDENTITY } from "@/core/geometry/rigid";
 import { footExercise } from "@/demo/exercises";

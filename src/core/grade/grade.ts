@@ -1,7 +1,7 @@
 import type { Report } from "@/core/check/check";
 import { checkKind, type Evidence } from "@/core/check/kinds/kinds";
-import type { Exercise } from "@/core/check/exercise";
-import type { RubricLine } from "@/core/check/rubric";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import type { RubricLine } from "@/core/check/exercise/rubric";
 import { instructorSentence, studentSentence } from "./sentences";
 
 /** One line of the rubric with the points its evidence earns. */

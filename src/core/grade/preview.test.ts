@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { newLine } from "@/core/check/rubric";
+import { newLine } from "@/core/check/exercise/rubric";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { bracketExercise, footExercise } from "@/demo/exercises";
 import { openNodeKernel } from "@/worker/kernel";

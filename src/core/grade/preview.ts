@@ -1,4 +1,4 @@
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import type { TriedMistakes } from "@/core/check/mistakes";
 import { gradeReport, type Grade } from "./grade";
 

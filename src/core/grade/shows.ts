@@ -1,23 +1,21 @@
-import { z } from "zod";
 import type { Verdict } from "@/core/check/kinds/kind";
 import type { Comment, Decided } from "./decision";
 import type { Deduction, Mark, MarkedLine } from "./mark";
 
 /** What a student may see of a result, and when. */
-export const ShowsSchema = z.strictObject({
+export interface Shows {
   /** As soon as it is checked, or when it is returned. */
-  when: z.enum(["checked", "returned"]),
-  points: z.boolean(),
-  verdicts: z.boolean(),
-  sentences: z.boolean(),
+  readonly when: "checked" | "returned";
+  readonly points: boolean;
+  readonly verdicts: boolean;
+  readonly sentences: boolean;
   /** What was measured on their part. */
-  numbers: z.boolean(),
+  readonly numbers: boolean;
   /** Where on their part something is wrong. */
-  places: z.boolean(),
+  readonly places: boolean;
   /** What was wanted, also where the Sheet does not print it. */
-  targets: z.boolean(),
-});
-export type Shows = z.infer<typeof ShowsSchema>;
+  readonly targets: boolean;
+}
 
 export const SHOWS: Shows = {
   when: "checked",
@@ -90,12 +88,11 @@ function sentenceFor(l: MarkedLine, shows: Shows): string {
 }
 
 /** How far a student may check before handing in: that a line fails, also why, or all with points. */
-export const PracticeSchema = z.strictObject({
-  shows: z.enum(["fails", "sentences", "all"]),
+export interface Practice {
+  readonly shows: "fails" | "sentences" | "all";
   /** How often; left out: as often as they like. */
-  most: z.number().int().min(1).max(1000).optional(),
-});
-export type Practice = z.infer<typeof PracticeSchema>;
+  readonly most?: number | undefined;
+}
 
 /** What a practice check may show. */
 export const practiceShows = ({ shows }: Practice): Shows => ({

@@ -8,7 +8,7 @@ import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
 import { explore, faceShapes, type Solid } from "./solid";
 
-export type BooleanKind = "fuse" | "cut" | "common";
+type BooleanKind = "fuse" | "cut" | "common";
 
 /**
  * Joins, subtracts or intersects bodies; names of faces follow through the operation's own history.

@@ -7,18 +7,18 @@ import { type Solid } from "./solid";
 import { Topology } from "./topology";
 
 /** A face with the faces around it, by place. */
-export interface ModelFace extends Face {
+interface ModelFace extends Face {
   readonly beside: readonly number[];
 }
 /** An edge with its two faces and the faces at its ends, by place. Length in mm. */
-export interface ModelEdge extends Edge {
+interface ModelEdge extends Edge {
   readonly faces: readonly [number, number];
   readonly beside: readonly number[];
   readonly ends: readonly number[];
   /** Its place among all edges of the body. */
   readonly index: number;
 }
-export interface ModelVertex {
+interface ModelVertex {
   readonly at: Vec3;
   readonly faces: readonly number[];
 }

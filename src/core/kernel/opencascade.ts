@@ -6,7 +6,7 @@ export type Library = OpenCascadeInstance;
 /** Which build of the kernel measures: frozen into every report. */
 export const KERNEL_VERSION = "open-cascade-wasm 1.1.0";
 
-export interface KernelSource {
+interface KernelSource {
   /** The bytes of the .wasm file (Node), … */
   readonly wasmBinary?: Uint8Array;
   /** … or where it is served (browser), … */

@@ -19,7 +19,7 @@ export interface Cutter {
 }
 
 /** A face that a section laid open: its bounds as short straight pieces in space, and its area. */
-export interface CutFace {
+interface CutFace {
   readonly bounds: readonly (readonly [Vec3, Vec3])[];
   /** mm². */
   readonly area: number;

@@ -11,7 +11,7 @@ export interface Solid {
   readonly names: readonly (readonly FaceName[])[];
 }
 
-export type ShapeKind = "FACE" | "EDGE" | "VERTEX" | "SOLID" | "SHELL" | "WIRE";
+type ShapeKind = "FACE" | "EDGE" | "VERTEX" | "SOLID" | "SHELL" | "WIRE";
 
 /** Sub-shapes of a kind in explorer order. The caller releases them. */
 export function explore(kernel: Kernel, shape: TopoDS_Shape, kind: ShapeKind): TopoDS_Shape[] {

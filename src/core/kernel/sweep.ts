@@ -44,7 +44,7 @@ function faceOf(kernel: Kernel, frame: Frame, region: Outline): TopoDS_Face {
 }
 
 /** Middle of an edge in space. */
-export function edgeMiddle(kernel: Kernel, edge: TopoDS_Shape): Vec3 {
+function edgeMiddle(kernel: Kernel, edge: TopoDS_Shape): Vec3 {
   const oc = kernel.library;
   const e = oc.TopoDS.Edge(edge);
   const a = new oc.BRepAdaptor_Curve(e);

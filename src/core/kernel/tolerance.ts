@@ -30,7 +30,5 @@ export const DERIVE = 1e-4;
 /** Off-diagonal products below this share of the diagonal have gone. */
 export const EIGEN = 1e-15;
 
-/** Faces that meet at a smaller angle go on into each other, radians. */
-export const SMOOTH = 1e-6;
 /** Facets that tell what is seen are this near to their surface; a share of the body's size. */
 export const FINENESS = 5e-5;

@@ -46,7 +46,7 @@ export type Support =
   | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3 }
   | { readonly point: Vec3; readonly radius?: number };
 
-export function supportOf(m: Model, t: Thing): Support | undefined {
+function supportOf(m: Model, t: Thing): Support | undefined {
   if (t.kind === "vertex") return { point: m.vertices[t.index]!.at };
   if (t.kind === "edge") {
     const { shape, points } = m.edges[t.index]!;
@@ -99,7 +99,7 @@ export function readingsOf(m: Model, t: Thing): Reading[] {
 }
 
 /** How round a surface is: what its carrier alone tells. */
-export function roundnessOf(c: Carrier): Reading[] {
+function roundnessOf(c: Carrier): Reading[] {
   if (c.kind === "cylinder" || c.kind === "sphere")
     return [length("diameter", 2 * c.radius), length("radius", c.radius)];
   if (c.kind === "torus") return [length("radius", c.minor), length("diameter", 2 * c.major)];
@@ -123,7 +123,7 @@ export function readingsBetween(m: Model, a: Thing, b: Thing): Reading[] {
 }
 
 /** What lies between two carriers, axes or points. */
-export function betweenSupports(p: Support, q: Support): Reading[] {
+function betweenSupports(p: Support, q: Support): Reading[] {
   if ("plane" in p) return "plane" in q ? ofPlanes(p.plane, q.plane) : ofPlaneAnd(p.plane, q);
   if ("plane" in q) return ofPlaneAnd(q.plane, p);
   if ("line" in p && "line" in q) return ofLines(p, q);

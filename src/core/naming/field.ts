@@ -21,7 +21,7 @@ export type Meaning =
   | "memory"
   | ReferenceMeaning;
 
-export type ReferenceMeaning =
+type ReferenceMeaning =
   "face" | "edge" | "vertex" | "plane" | "axis" | "point" | "picture" | "region" | "curve" | "sketch" | "step" | "body";
 
 /** Some fields mean what their neighbours say: the value of a dimension by its kind. Undefined: nothing that counts. */

@@ -9,11 +9,11 @@ declare const brand: unique symbol;
 type Written<Kind extends string> = string & { readonly [brand]: Kind };
 
 /** The written form of a face's name. */
-export type FaceKey = Written<"face">;
+type FaceKey = Written<"face">;
 /** The written form of an edge's name. */
-export type EdgeKey = Written<"edge">;
+type EdgeKey = Written<"edge">;
 /** What a sketch can show of a part: an edge, the outline of a round face, where its plane cuts a face. */
-export type PictureKey = Written<"picture">;
+type PictureKey = Written<"picture">;
 
 /**
  * How a face came to be: which step made it, in which role, from what. `of` is a sketch curve for faces that rose
@@ -92,7 +92,7 @@ export type Side = "l" | "r" | "b";
  * A region of a sketch: the curves of its outer boundary, and where that is not enough on which side of each it lies
  * (`c1+l1#lr`: left of c1, right of l1; `b` both), and which of several such along the first curve (`#lr.2of3`).
  */
-export interface RegionName {
+interface RegionName {
   readonly curves: readonly string[];
   readonly sides?: string;
   readonly place?: { readonly nth: number; readonly of: number };

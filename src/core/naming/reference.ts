@@ -31,10 +31,7 @@ export const EdgeRefSchema = means(
   "edge",
 );
 /** A vertex by the faces that meet there. */
-export const VertexRefSchema = means(
-  z.strictObject({ vertex: z.array(Key).min(1).max(12), at: At.optional() }),
-  "vertex",
-);
+const VertexRefSchema = means(z.strictObject({ vertex: z.array(Key).min(1).max(12), at: At.optional() }), "vertex");
 
 /** A plane: one of the datum planes, a datum step's, or a flat face. */
 export const PlaneRefSchema = means(z.union([z.strictObject({ datum: Key }), FaceRefSchema]), "plane");
@@ -63,7 +60,7 @@ export type PointRef = z.infer<typeof PointRefSchema>;
 export type AnyRef = PlaneRef | AxisRef | PointRef;
 
 /** Ids of the steps a reference stands on. */
-export function stepsOf(ref: AnyRef): string[] {
+function stepsOf(ref: AnyRef): string[] {
   if ("face" in ref) return [stepOf(ref.face)];
   if ("edge" in ref) return parseEdge(ref.edge).map(stepOf);
   if ("vertex" in ref) return ref.vertex.map(stepOf);

@@ -9,7 +9,7 @@ import { StepSchema, titleOf, usesOf, type Step } from "./steps/kinds";
 import { plainText } from "@/core/units/text";
 
 /** Every change a part can undergo. */
-export const PartCommandSchema = z.discriminatedUnion("do", [
+const PartCommandSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("add-step"), step: StepSchema, at: z.number().int().nonnegative().optional() }),
   z.strictObject({ do: z.literal("change-step"), step: StepSchema }),
   z.strictObject({ do: z.literal("delete-step"), id: plainText() }),

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
-import { measurePart } from "@/core/check/measured";
+import { measurePart } from "@/core/check/given/measured";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { openNodeKernel } from "@/worker/kernel";
 import { readPart } from "./document";

@@ -1,12 +1,13 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
-import { measurePart } from "@/core/check/measured";
+import { measurePart } from "@/core/check/given/measured";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { tripodFoot, vaneArm } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { readPart, type PartDocument } from "./document";
+import { IS_LONG } from "./testing/chosen";
 
-const runs = process.env["CALIPER_LONG"] ? 1000 : 20;
+const runs = IS_LONG ? 1000 : 20;
 let kernel: Kernel;
 beforeAll(async () => {
   kernel = await openNodeKernel();

@@ -11,7 +11,7 @@ export interface PartNumber {
   readonly label: string;
   readonly value: Size;
 }
-export interface StepNumbers {
+interface StepNumbers {
   readonly step: string;
   readonly title: string;
   readonly numbers: readonly PartNumber[];

@@ -1,7 +1,6 @@
 import { z } from "zod";
 import { isReserved, readQuantity, type LengthUnit, type Names, type Value } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import type { PartDocument } from "./document";
 import type { Given } from "@/core/sketch/sketch";
 import { means } from "@/core/naming/field";
 import { plainText } from "@/core/units/text";
@@ -49,15 +48,21 @@ export function readParameters(list: readonly Parameter[], unit: LengthUnit): Ou
   return done(values);
 }
 
+/** What has parameters: a part. */
+interface Named {
+  readonly parameters?: readonly Parameter[] | undefined;
+  readonly units: LengthUnit;
+}
+
 /** What the parameters of a part are called in its sizes. */
-export function parameterNames(document: Pick<PartDocument, "parameters" | "units">): Names {
+export function parameterNames(document: Named): Names {
   if (!document.parameters?.length) return () => undefined;
   const read = readParameters(document.parameters, document.units);
   return (name) => (read.ok ? read.value.get(name) : undefined);
 }
 
 /** The parameters as sketches take them; none where they cannot be read. */
-export function givenBy(document: Pick<PartDocument, "parameters" | "units">): Given[] {
+export function givenBy(document: Named): Given[] {
   const read = readParameters(document.parameters ?? [], document.units);
   if (!read.ok) return [];
   return [...read.value].map(([name, v]) => ({ name, value: v.n, kind: v.angle ? "angle" : "length" }));

@@ -10,8 +10,8 @@ import { edgeRef, faceRef } from "./reference/make";
 import type { Step } from "./steps/kinds";
 import { circ, line, part, rect, sketch } from "./testing/build";
 import { SOLIDS } from "./testing/solids";
+import { IS_LONG } from "./testing/chosen";
 
-const LONG = process.env["CALIPER_LONG"] !== undefined;
 const LIMIT_MS = 20_000;
 let kernel: Kernel,
   builds = 0;
@@ -245,7 +245,7 @@ describe("random sequences of steps", () => {
           r.close();
         },
       ),
-      { numRuns: LONG ? 1000 : 12, seed: 4 },
+      { numRuns: IS_LONG ? 1000 : 12, seed: 4 },
     );
     expect(builds).toBeGreaterThan(40);
   });
@@ -308,8 +308,8 @@ describe("mutated documents of solids", () => {
           built++;
         },
       ),
-      { numRuns: LONG ? 1000 : 80, seed: 5 },
+      { numRuns: IS_LONG ? 1000 : 80, seed: 5 },
     );
-    expect(built).toBeGreaterThan(LONG ? 100 : 3);
+    expect(built).toBeGreaterThan(IS_LONG ? 100 : 3);
   });
 });

@@ -4,7 +4,7 @@ import { plainText } from "@/core/units/text";
 /** What people type about themselves, a course or an invitation: the same rules on the page and on the server. */
 export const NAME = plainText().trim().min(1, "Type a name.").max(120, "That is longer than 120 characters.");
 export const EMAIL = z.email("That is no email address.").max(200, "That is longer than 200 characters.");
-export const PASSWORD = z
+const PASSWORD = z
   .string()
   .min(10, "Ten characters at least: three words will do.")
   .max(200, "That is longer than 200 characters.");

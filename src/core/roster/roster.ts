@@ -8,7 +8,7 @@ export interface RosterLine {
   readonly group?: string | undefined;
 }
 /** A row that cannot be taken, and why. `row` counts as the person sees it, the heading being row 1. */
-export interface RosterFault {
+interface RosterFault {
   readonly row: number;
   readonly sentence: string;
 }
@@ -36,7 +36,7 @@ const HEADINGS: Record<"name" | "first" | "last" | "email" | "role" | "group", r
 };
 type Column = keyof typeof HEADINGS;
 const ROLES = ["student", "assistant", "instructor"] as const;
-export const MOST_ROWS = 2_000;
+const MOST_ROWS = 2_000;
 const LONGEST = { name: 120, group: 60 } as const;
 
 const plain = (text: string) => text.trim().replace(/\s+/g, " ");

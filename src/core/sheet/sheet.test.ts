@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { newExercise } from "@/core/check/exercise";
+import { newExercise } from "@/core/check/exercise/exercise";
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { emptyPart } from "@/core/part/document";
@@ -9,7 +9,7 @@ import { Draft } from "@/demo/draft";
 import { armExercise, footExercise } from "@/demo/exercises";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
-import { cleanStrokes } from "./outline";
+import { cleanStrokes } from "./views/outline";
 import { drawSheet, makeSheet } from "./sheet";
 
 let kernel: Kernel;

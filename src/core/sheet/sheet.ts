@@ -8,19 +8,19 @@ import type { Size } from "@/core/sizes/size";
 import { sizesOf } from "@/core/sizes/sizes";
 import { massAsLettered } from "@/core/units/amounts";
 import { done, type Outcome } from "@/core/units/refusal";
-import { plannedViews } from "./choose";
-import { compose, composeKept, type Composition } from "./compose";
-import { openDraft, type Draft } from "./draft";
-import { holesEndingInside } from "./ends";
-import { itemsOf, remarkItem } from "./items";
-import type { Layout, Place, ViewSpec } from "./layout";
-import { neededViews } from "./needed";
-import { notesOf, pageOf } from "./page";
-import { SCALES, scaleText, type PaperName } from "./paper";
-import { plansOf, titleOf } from "./plans";
-import { middleOf, type Standing } from "./standing";
-import { letteringOf, type SheetSubject } from "./subject";
-import { GAZES, type View, type ViewPlan } from "./views";
+import { plannedViews } from "./views/choose";
+import { compose, composeKept, type Composition } from "./layout/compose";
+import { openDraft, type Draft } from "./views/draft";
+import { holesEndingInside } from "./views/ends";
+import { itemsOf, remarkItem } from "./sizes/items";
+import type { Layout, Place, ViewSpec } from "./layout/layout";
+import { neededViews } from "./views/needed";
+import { notesOf, pageOf } from "./page/page";
+import { SCALES, scaleText, type PaperName } from "./layout/paper";
+import { plansOf, titleOf } from "./views/plans";
+import { middleOf, type Standing } from "./layout/standing";
+import { letteringOf, type LaidSubject, type SheetSubject } from "./subject";
+import { GAZES, type View, type ViewPlan } from "./views/views";
 
 /** A finished Sheet. Nothing in it but what is printed. */
 export interface Sheet {
@@ -87,9 +87,6 @@ function proposedFor(kernel: Kernel, subject: SheetSubject): readonly Size[] {
   const r = sizesOf(kernel, subject.reference);
   return r.ok ? r.value.sizes : [];
 }
-
-/** What a Sheet of a reference that lies on the drawing board is made of. */
-export type LaidSubject = Omit<SheetSubject, "reference" | "sizes"> & { readonly sizes: readonly Size[] };
 
 const PICTORIAL: ViewPlan = {
   key: "pictorial",

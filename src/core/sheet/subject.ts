@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { LayoutSchema } from "./layout";
-import { PAPER_NAMES } from "./paper";
+import { LayoutSchema } from "./layout/layout";
+import { PAPER_NAMES } from "./layout/paper";
 import type { GeneralTolerance } from "@/core/sizes/general";
 import type { FreeSchema } from "@/core/sizes/free";
 import type { Lettering } from "@/core/sizes/lettering";
@@ -61,3 +61,6 @@ export interface SheetSubject {
   readonly tolerances: { readonly mass: number; readonly sizes?: GeneralTolerance | undefined };
   readonly sheet: z.infer<typeof SheetSettingsSchema>;
 }
+
+/** What a Sheet of a reference that lies on the drawing board is made of. */
+export type LaidSubject = Omit<SheetSubject, "reference" | "sizes"> & { readonly sizes: readonly Size[] };

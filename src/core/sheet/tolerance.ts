@@ -8,8 +8,6 @@ export const SQUARE = 1e-6;
 export const DRAWN_PARALLEL = 1e-6;
 /** An arc that lacks less than this of a turn is a whole one, radians. */
 export const WHOLE_TURN = 1e-6;
-/** A pictorial view is never drawn smaller. */
-export const LEAST_SCALE = 1e-3;
 /** Directions whose cosine with a view's own is more are drawn along it. */
 export const ALONG_VIEW = 0.999;
 /** Points nearer to a drawn line lie on it; share of the view's size: arcs are followed by chords. */

@@ -18,7 +18,7 @@ import { quantityOf } from "./sketch";
 import { measureDimension, solveSketch, type Diagnosis } from "./solve";
 import { referenceFault } from "./reference-fault";
 
-export type NewConstraint = Omit<Constraint, "id">;
+type NewConstraint = Omit<Constraint, "id">;
 export type NewDimension = Omit<Dimension, "id">;
 export interface Proposal {
   readonly relation: NewConstraint | NewDimension;

@@ -9,7 +9,7 @@ import { referenceFault } from "./reference-fault";
 import { buildSystem, clustersOf, type System } from "./system";
 
 /** What the hand holds: a point, a whole line or circle, or a circle's rim. */
-export interface Grip {
+interface Grip {
   readonly ref: string;
   /** Hold the rim of a circle: its radius follows the pointer. */
   readonly rim?: boolean;

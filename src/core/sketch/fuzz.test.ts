@@ -16,8 +16,9 @@ import {
   type Sketch,
 } from "./sketch";
 import { solveSketch } from "./solve";
+import { IS_LONG } from "@/core/part/testing/chosen";
 
-const runs = process.env["CALIPER_LONG"] ? 5000 : 250;
+const runs = IS_LONG ? 5000 : 250;
 vi.setConfig({ testTimeout: 600_000 });
 const coordinate = fc.oneof(fc.integer({ min: -60, max: 60 }), fc.double({ min: -1e3, max: 1e3, noNaN: true }));
 const point = fc.tuple(coordinate, coordinate);

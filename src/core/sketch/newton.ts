@@ -73,7 +73,7 @@ export function gather(e: BoundEquation, target: readonly number[], row: Float64
   for (let i = 0; i < target.length; i++) if (target[i]! >= 0) row[target[i]!]! += e.g[i]!;
 }
 
-export interface NewtonOptions {
+interface NewtonOptions {
   readonly iterations?: number;
   /** Mobility of each unknown (default 1): a small one moves little. */
   readonly weight?: (slot: number) => number;

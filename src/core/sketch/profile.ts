@@ -14,7 +14,7 @@ export interface Closing {
 }
 
 /** The reference of the end of a curve that stands at a place. */
-export function endAt(sketch: Sketch, curve: string, at: Vec2): string | undefined {
+function endAt(sketch: Sketch, curve: string, at: Vec2): string | undefined {
   const c = sketch.curves.find((k) => k.id === curve),
     s = c && segmentOf(c);
   if (!s) return undefined;

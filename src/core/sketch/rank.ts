@@ -2,7 +2,7 @@ import { gather, type Prepared } from "./newton";
 import { residual } from "./system";
 import { FILL, MOVES, RANK } from "./tolerance";
 
-export interface Rank {
+interface Rank {
   /** Numbers (within the cluster) of equations that depend on those before them. */
   readonly dependent: number[];
   /** A basis of infinitesimal motions over the cluster's unknowns; empty when it is rigid. */

@@ -33,7 +33,7 @@ export interface Gap {
 }
 
 /** Two curves that run along each other for a stretch. */
-export interface Overlap {
+interface Overlap {
   readonly curves: readonly [string, string];
   readonly at: Vec2;
 }

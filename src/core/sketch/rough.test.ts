@@ -10,6 +10,7 @@ import { emptySketch, pointAt, SketchSchema, type Sketch } from "./sketch";
 import { solveSketch, type Diagnosis } from "./solve";
 import { ratesOf, sizeOf } from "./testing/disturbed";
 import { ladder } from "./testing/ladder";
+import { IS_LONG } from "@/core/part/testing/chosen";
 
 const folder = fileURLToPath(new URL("./testing/table/", import.meta.url));
 const solve = (s: Sketch, unit: "mm" | "in" = "mm"): Diagnosis => {
@@ -31,7 +32,7 @@ const table = readdirSync(folder)
   });
 
 describe("from rough drawings", () => {
-  const STARTS = process.env["CALIPER_LONG"] ? 60 : 12;
+  const STARTS = IS_LONG ? 60 : 12;
   it.each([
     [0.05, 0.995, 0.98],
     [0.1, 0.98, 0.94],
@@ -190,7 +191,7 @@ describe("dragging", () => {
             .forEach((v, n) => expect(Math.abs(v - want[n]!), c.id).toBeLessThan(1e-5 * size));
         });
       }),
-      { numRuns: process.env["CALIPER_LONG"] ? 200 : 25, seed: 3 },
+      { numRuns: IS_LONG ? 200 : 25, seed: 3 },
     );
   });
 });

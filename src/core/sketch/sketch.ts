@@ -7,6 +7,7 @@ import { CurveSchema, type Curve } from "./curves/schema";
 
 export { CurveSchema, type Arc, type Circle, type Curve, type Ellipse, type Line, type Spline } from "./curves/schema";
 import { Coordinate, Id } from "./curves/schema";
+import type { EntityType } from "./curves/entity";
 import { plainText } from "@/core/units/text";
 
 /** A curve (`l1`), a point of one (`l1.start`), or `origin`, `x-axis`, `y-axis`. */
@@ -177,7 +178,7 @@ export type Group = z.infer<typeof GroupSchema>;
 export type Sketch = z.infer<typeof SketchSchema>;
 export type Relation = Constraint | Dimension;
 /** What a reference may mean. A circle's place is also taken by an arc, an ellipse's by a stretch of one. */
-export type EntityType = "point" | "line" | "circle" | "arc" | "ellipse" | "spline";
+export type { EntityType };
 
 export const isDimension = (r: Relation): r is Dimension => "value" in r;
 export const sketchIn = (plane: Plane): Sketch => ({ plane, curves: [], constraints: [], dimensions: [] });

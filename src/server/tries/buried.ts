@@ -1,7 +1,7 @@
-import { exercise, savePrepared } from "../exercises";
-import { remarkOne } from "../marking";
-import { writeTrial } from "../rechecks";
-import { saveTried } from "../rubrics";
+import { exercise, savePrepared } from "../exercises/exercises";
+import { remarkOne } from "../marking/marking";
+import { writeTrial } from "../marking/rechecks";
+import { saveTried } from "../exercises/rubrics";
 import { buryRuns, queueLost, type Buried } from "./runs";
 
 const DIED = "Could not be checked: the grading process ended each time it tried.";

@@ -1,15 +1,15 @@
 import type pg from "pg";
 import type { Report } from "@/core/check/check";
-import type { Exercise } from "@/core/check/exercise";
-import type { OwnNumbers } from "@/core/check/own-numbers";
-import type { FiguresOnly, PartFile } from "@/core/check/part-file";
-import type { Answers } from "@/core/check/question";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import type { OwnNumbers } from "@/core/check/exercise/own-numbers";
+import type { FiguresOnly, PartFile } from "@/core/check/given/part-file";
+import type { Answers } from "@/core/check/exercise/question";
 import type { Grade } from "@/core/grade/grade";
 import type { PartDocument } from "@/core/part/document";
 import { one, row, rows, transaction } from "../database";
-import { remark } from "../marking";
-import { ownExercise } from "../own-parts";
-import type { PackedPicture } from "../pictures";
+import { remark } from "../marking/marking";
+import { ownExercise } from "../handouts/own-parts";
+import type { PackedPicture } from "../files/pictures";
 import { enqueue, PRIORITY, type Place } from "../queue";
 import { beginRun, endOpen, lockTries, openRun, settledRun, stepRun, type Subject, type Ticket } from "./runs";
 
@@ -91,7 +91,7 @@ export const retryCheck = (submission: string): Promise<number> =>
   checkAgain({ submission, only: "failed" }, PRIORITY.prepare);
 
 /** What a check of a submission needs. */
-export interface CheckInput {
+interface CheckInput {
   readonly document: PartDocument | PartFile | FiguresOnly;
   readonly answers: Answers;
   readonly person_id: string;

@@ -37,3 +37,6 @@ export function happening(event: RunEvent): { readonly from: readonly RunState[]
 
 /** Only who began a run last may say how it goes on: what others say of it comes too late. */
 export const NEEDS_TICKET: ReadonlySet<RunEvent> = new Set(["finish", "fail", "again"]);
+
+/** How a try stands: its run, as its student and its marker are told. */
+export type SubmissionState = "queued" | "checking" | "checked" | "failed" | "replaced";

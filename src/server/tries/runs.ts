@@ -22,7 +22,7 @@ export interface Ticket {
 }
 
 /** The job that does a run. */
-export function jobOf(s: Subject): Job {
+function jobOf(s: Subject): Job {
   switch (s.kind) {
     case "check":
       return { task: "check", submission: s.submission_id };

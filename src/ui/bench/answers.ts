@@ -1,6 +1,6 @@
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
-import { AnswersSchema, type Answers } from "@/core/check/question";
+import { AnswersSchema, type Answers } from "@/core/check/exercise/question";
 
 interface AnswersState {
   readonly answers: Answers;

@@ -2,20 +2,16 @@
 
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
-import type { Accepted } from "@/core/check/part-file";
-import type { AskedFigures } from "@/core/check/question";
-import type { Tries } from "@/core/grade/late";
-import type { Sheet } from "@/core/sheet/sheet";
 import { Follow } from "../parts/follow";
 import { createAnswers } from "./answers";
 import { AsItWas } from "./as-it-was";
 import { Figures } from "./figures";
 import { Gauges } from "./gauges";
 import { BenchHeader } from "./header";
-import type { Due } from "../parts/time-left";
 import { HintLine, stepHint } from "./hint-line";
-import { Hints, type OpenedHints } from "./hints";
+import { Hints } from "./hints";
 import { useBenchKeys } from "./keys";
+import type { BenchProps } from "./props";
 import { SheetPane } from "./sheet-pane";
 import { IdleSketches, RegionLayer } from "./sketch/region-layer";
 import { SketchLayer } from "./sketch/sketch-layer";
@@ -33,41 +29,14 @@ import { pickAt, pickPlaneAt } from "./view/picking";
 import { PlaneLayer } from "./view/plane-layer";
 import { SolidLayer } from "./view/solid-layer";
 import { frameOf } from "@/core/part/steps/sketch/schema";
-import type { Practising } from "@/server/practices";
 import { HistoryCard } from "./history/history-card";
 import { hearWork, useKeeping } from "./keeping";
-import { createBench, sketchOf, type BenchStore, type Opening } from "./store";
+import { createBench, sketchOf, type BenchStore } from "./store";
 import { Tray } from "./tray/tray";
 import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
 import { useOverlaid } from "./view/overlaid";
 import { useCamera, Viewport } from "./view/viewport";
-
-export interface BenchProps extends Opening {
-  readonly heading: string;
-  readonly detail: string;
-  readonly due?: Due;
-  readonly sheet: Sheet | null;
-  readonly sheetTrouble: string | null;
-  readonly watch: string;
-  /** For a student: where the part is handed in. */
-  readonly handIn?: string;
-  /** Where the part is checked before it is handed in, and what there is of that. */
-  readonly practice?: { readonly url: string; readonly start: Practising } | undefined;
-  /** What is taken: the part, files in its place, figures alone. */
-  readonly accepts?: readonly Accepted[];
-  /** Figures that are asked for. */
-  readonly figures?: AskedFigures;
-  /** What may be opened by whoever is stuck. */
-  readonly hints?: { readonly first: OpenedHints; readonly url: string };
-  /** For a student's work: where its history is. */
-  readonly history?: { readonly url: string };
-  readonly lastSubmission?: string | null;
-  /** How often it can be handed in. */
-  readonly tries?: Tries;
-  /** For an instructor: back to the exercise. */
-  readonly leaveTo?: string;
-}
 
 /** The modelling screen: the Sheet at the left, the model in the middle, Steps and Gauges at the right. */
 export function Bench(props: BenchProps) {

@@ -1,7 +1,7 @@
 "use client";
 
 import { readFigure } from "@/core/check/kinds/answers/read";
-import { unitOfFigure, type AskedFigures } from "@/core/check/question";
+import { unitOfFigure, type AskedFigures } from "@/core/check/exercise/question";
 import type { AnswersStore } from "./answers";
 
 /** The figures that are asked for, typed here; they go out with the hand-in. */

@@ -1,4 +1,4 @@
-import { MAX_MESH, type Accepted, type PartFile } from "@/core/check/part-file";
+import { MAX_MESH, type Accepted, type PartFile } from "@/core/check/given/part-file";
 import { MAX_DOCUMENT } from "@/core/part/document";
 import type { LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";

@@ -2,8 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import type { Accepted, PartFile } from "@/core/check/part-file";
-import type { AskedFigures } from "@/core/check/question";
+import type { Accepted, PartFile } from "@/core/check/given/part-file";
+import type { AskedFigures } from "@/core/check/exercise/question";
 import { areTriesUsed, triesLeftText, type Tries } from "@/core/grade/late";
 import { strayThings } from "@/core/part/strays";
 import { titleOf } from "@/core/part/steps/kinds";
@@ -15,7 +15,7 @@ import { pictureNow, shownNow } from "./history/shown";
 import { diagnosisOf, type BenchStore } from "./store";
 
 /** What could still be mended before a part goes out: plain sentences. */
-export function openPoints(store: BenchStore, sheet: Sheet | null): string[] {
+function openPoints(store: BenchStore, sheet: Sheet | null): string[] {
   const { history, built, ticked } = store.getState();
   const { present } = history;
   const loose = present.steps.flatMap((s, i) => {

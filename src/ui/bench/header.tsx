@@ -5,7 +5,7 @@ import Link from "next/link";
 import type { usePanelRef } from "react-resizable-panels";
 import { TimeLeft } from "../parts/time-left";
 import type { AnswersStore } from "./answers";
-import type { BenchProps } from "./bench";
+import type { BenchProps } from "./props";
 import { HandIn } from "./hand-in";
 import { PracticeCheck } from "./practice";
 import { AT_RISK, Kept } from "./kept";

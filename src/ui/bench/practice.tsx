@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from "react";
 import type { ShownLine } from "@/core/grade/shows";
-import type { Practising } from "@/server/practices";
+import type { Practising } from "@/server/works/practices";
 import { Sign } from "../marking/standing";
 import type { BenchStore } from "./store";
 

@@ -37,7 +37,7 @@ export interface StepMode {
 }
 
 /** Something else was begun while a card stands that cannot be accepted as it is. */
-export interface Leaving {
+interface Leaving {
   readonly why: string;
   readonly next: () => void;
 }
@@ -48,7 +48,7 @@ export interface PlaneShift {
   readonly tilt?: { readonly about: "x" | "y"; readonly angle: number };
 }
 
-export interface Message {
+interface Message {
   readonly kind: "notice" | "trouble";
   readonly text: string;
   /** Things it is about, to be marked. */
@@ -56,7 +56,7 @@ export interface Message {
 }
 
 /** A change that was refused because relations disagree, and which of those there are could give way. */
-export interface Dispute {
+interface Dispute {
   readonly command: SketchCommand;
   readonly ids: readonly string[];
   /** Everything could be met, but not from how the sketch is drawn: it may be drawn so. */
@@ -108,7 +108,7 @@ export type PanelName =
   "sizes" | "finding" | "files" | "help" | "numbers" | "look" | "out" | "strays" | "colour" | "mass" | "history";
 
 /** The pointer of whoever draws with the keyboard. */
-export interface KeyPointer {
+interface KeyPointer {
   /** Moves it by so many of its steps to the right and up. */
   nudge(right: number, up: number): void;
   /** Presses where it stands. @returns false while it is not in use */
@@ -134,7 +134,7 @@ export class Hand {
 }
 
 /** A size being typed: of a dimension that is there, or of a new one. */
-export type Typing = { readonly id: string } | { readonly fresh: NewDimension };
+type Typing = { readonly id: string } | { readonly fresh: NewDimension };
 
 export interface BenchState {
   readonly history: History;

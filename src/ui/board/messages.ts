@@ -1,11 +1,11 @@
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import type { Vec2 } from "@/core/geometry/vector";
-import type { Arrangement, SheetChange } from "@/core/sheet/edit";
-import type { SheetThing } from "@/core/sheet/pick";
-import type { Proof } from "@/core/sheet/proof";
+import type { Arrangement, SheetChange } from "@/core/sheet/layout/edit";
+import type { SheetThing } from "@/core/sheet/sizes/pick";
+import type { Proof } from "@/core/sheet/proof/proof";
 import type { Sheet } from "@/core/sheet/sheet";
 import type { Size } from "@/core/sizes/size";
-import type { Layout } from "@/core/sheet/layout";
+import type { Layout } from "@/core/sheet/layout/layout";
 
 /** What the board's worker draws: the exercise, and how its Sheet is arranged now. */
 export type BoardQuestion =
@@ -27,7 +27,7 @@ export type BoardQuestion =
   | { readonly ask: "prove"; readonly arrangement: Arrangement };
 
 /** A view as the board lists it. */
-export interface DrawnView {
+interface DrawnView {
   readonly key: string;
   readonly title: string;
   readonly scale: number;

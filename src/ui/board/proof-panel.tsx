@@ -1,7 +1,7 @@
 "use client";
 
 import { Plus } from "lucide-react";
-import { freeId } from "@/core/sheet/edit";
+import { freeId } from "@/core/sheet/layout/edit";
 import { isSameSize, type Size } from "@/core/sizes/size";
 import { ProofList } from "../sheet/proof-list";
 import type { BoardStore } from "./store";

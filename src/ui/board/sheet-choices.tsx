@@ -1,6 +1,6 @@
 "use client";
 
-import { PAPER_NAMES, SCALES, scaleText, type PaperName } from "@/core/sheet/paper";
+import { PAPER_NAMES, SCALES, scaleText, type PaperName } from "@/core/sheet/layout/paper";
 import type { BoardStore } from "./store";
 
 /** Paper and scale, and which steps stay plain where they are cut. */

@@ -1,8 +1,8 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import type { Vec2 } from "@/core/geometry/vector";
-import { changed, freeId, frozen, type Arrangement, type SheetChange } from "@/core/sheet/edit";
-import type { Proof } from "@/core/sheet/proof";
+import { changed, freeId, frozen, type Arrangement, type SheetChange } from "@/core/sheet/layout/edit";
+import type { Proof } from "@/core/sheet/proof/proof";
 import { isSameSize, type Size } from "@/core/sizes/size";
 import { browserKeep } from "../parts/keep";
 import { Saver, type SaveState } from "../parts/saver";

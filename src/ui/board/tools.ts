@@ -1,8 +1,8 @@
 import type { Vec2 } from "@/core/geometry/vector";
-import { freeId, nextLetter, type SheetChange } from "@/core/sheet/edit";
-import type { Layout, ViewSpec } from "@/core/sheet/layout";
+import { freeId, nextLetter, type SheetChange } from "@/core/sheet/layout/edit";
+import type { Layout, ViewSpec } from "@/core/sheet/layout/layout";
 import { boxAround } from "@/core/sheet/plane";
-import type { SheetThing } from "@/core/sheet/pick";
+import type { SheetThing } from "@/core/sheet/sizes/pick";
 
 export type BoardTool =
   "move" | "size" | "remark" | "section" | "detail" | "auxiliary" | "local" | "partial" | "interrupted";

@@ -1,8 +1,8 @@
 "use client";
 
 import { X } from "lucide-react";
-import type { ViewSpec } from "@/core/sheet/layout";
-import { SCALES, scaleText } from "@/core/sheet/paper";
+import type { ViewSpec } from "@/core/sheet/layout/layout";
+import { SCALES, scaleText } from "@/core/sheet/layout/paper";
 import type { BoardStore } from "./store";
 
 /** Views that can be put on the Sheet by their name. */

@@ -1,5 +1,5 @@
 import Link from "next/link";
-import type { CalendarEntry } from "@/server/calendar";
+import type { CalendarEntry } from "@/server/courses/calendar";
 import { PageFrame } from "../parts/page-frame";
 
 const DAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];

@@ -16,7 +16,7 @@ import {
   YAxis,
 } from "recharts";
 import { massText, type MassUnit } from "@/core/units/amounts";
-import type { ClassPart, ClassView, Missed } from "@/server/class-view";
+import type { ClassPart, ClassView, Missed } from "@/server/marking/class-view";
 
 /** What a click on a chart stands for: submissions, and what they have in common. */
 export interface Chosen {

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useState } from "react";
 import type { MassUnit } from "@/core/units/amounts";
 import { begun } from "@/core/naming/words";
-import type { ClassPart, ClassView } from "@/server/class-view";
+import type { ClassPart, ClassView } from "@/server/marking/class-view";
 import { Counts, Mass, MissedBars, Points, type Chosen } from "./class-charts";
 import { PageFrame } from "../parts/page-frame";
 import { HandoutTabs } from "./handout-tabs";

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { areTriesUsed, triesLeftText } from "@/core/grade/late";
-import type { HandoutRow } from "@/server/courses";
+import type { HandoutRow } from "@/server/courses/courses";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import type { Answer } from "../parts/zod-form";

@@ -3,7 +3,7 @@
 import { createColumnHelper, useTable } from "@tanstack/react-table";
 import Link from "next/link";
 import { memo, useMemo, useRef, useState } from "react";
-import type { CellState, Gradebook, GradebookCell, GradebookStudent } from "@/server/gradebook";
+import type { CellState, Gradebook, GradebookCell, GradebookStudent } from "@/server/marking/gradebook";
 import { PageFrame } from "../parts/page-frame";
 import { features, SORTED, SORT_MARK } from "../parts/table-features";
 

@@ -1,7 +1,7 @@
 "use client";
 
 import type { ExerciseFormState } from "@/app/exercise-actions";
-import type { ClassRow } from "@/server/handouts";
+import type { ClassRow } from "@/server/handouts/handouts";
 import { useKeptForm } from "../parts/kept-form";
 import { TermsFields, type MarkingTerms } from "../exercise/terms-fields";
 import { TimesFields, type Choices, type TimesShown } from "../exercise/times-fields";

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useEffect, useState, useTransition } from "react";
 import { spanText } from "@/core/grade/late";
-import type { LiveRow } from "@/server/live";
+import type { LiveRow } from "@/server/marking/live";
 import { PageFrame } from "../parts/page-frame";
 import { HandoutTabs } from "./handout-tabs";
 

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { spanText } from "@/core/grade/late";
-import type { AlikePair, AlikePart, SameWorkView } from "@/server/same-work";
+import type { AlikePair, AlikePart, SameWorkView } from "@/server/marking/same-work";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import { HandoutTabs } from "./handout-tabs";

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState, useTransition } from "react";
-import type { Change } from "@/server/rechecks";
+import type { Change } from "@/server/marking/rechecks";
 import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";

@@ -3,7 +3,7 @@
 import { MAX_DOCUMENT } from "@/core/part/document";
 import Link from "next/link";
 import { useState } from "react";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { useKeptForm } from "../parts/kept-form";
 import { isForeign } from "@/core/part/foreign";
 import { MASS_UNITS, massText, volumeText } from "@/core/units/amounts";

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import type { Exercise } from "@/core/check/exercise";
-import type { Targets } from "@/core/check/prepare";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import type { Targets } from "@/core/check/exercise/prepare";
 import { leftOf, type Left } from "@/core/sizes/free";
 import { lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";

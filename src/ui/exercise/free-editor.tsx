@@ -1,6 +1,6 @@
 import { useState } from "react";
-import type { Exercise } from "@/core/check/exercise";
-import type { Targets } from "@/core/check/prepare";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import type { Targets } from "@/core/check/exercise/prepare";
 import { begun } from "@/core/naming/words";
 import { isSolidStep, titleOf } from "@/core/part/steps/kinds";
 import { freeDraftsOf, freeOf, type FreeDraft } from "./free-draft";

@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import type { ExerciseFormState } from "@/app/exercise-actions";
-import type { Exercise } from "@/core/check/exercise";
-import type { Accepted } from "@/core/check/part-file";
-import type { RubricLine } from "@/core/check/rubric";
-import type { Prepared } from "@/server/exercises";
-import type { Tried } from "@/server/rubrics";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import type { Accepted } from "@/core/check/given/part-file";
+import type { RubricLine } from "@/core/check/exercise/rubric";
+import type { Prepared } from "@/server/exercises/exercises";
+import type { Tried } from "@/server/exercises/rubrics";
 import { useKeptForm } from "../parts/kept-form";
 import { StepChoice } from "./step-choice";
 import { TermsFields, type MarkingTerms } from "./terms-fields";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { MATERIALS } from "@/core/part/materials";
 import { Field } from "./field";
 import { LEVELS } from "./library";

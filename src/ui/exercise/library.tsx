@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useRef, useState } from "react";
-import type { LibraryRow } from "@/server/library";
+import type { LibraryRow } from "@/server/library/library";
 import { courseText } from "../parts/course-text";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";

@@ -1,10 +1,10 @@
-import type { Varying } from "@/core/check/varying";
+import type { Varying } from "@/core/check/exercise/varying";
 import type { DrivingNumber } from "@/core/sizes/numbers";
 import { angleText, lengthText, readQuantity, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 
 /** A number that varies as it is typed: "20, 24, 28" or "20 to 40 by 4". */
-export interface VaryingDraft {
+interface VaryingDraft {
   readonly number: string;
   readonly text: string;
 }

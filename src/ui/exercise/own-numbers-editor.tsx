@@ -1,6 +1,6 @@
 import { useState } from "react";
-import type { Exercise } from "@/core/check/exercise";
-import { checkVarying } from "@/core/check/own-numbers";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import { checkVarying } from "@/core/check/exercise/own-numbers";
 import type { DrivingNumber } from "@/core/sizes/numbers";
 import { angleText, lengthText } from "@/core/units/quantity";
 import { draftOf, varyingOf } from "./own-numbers-draft";

@@ -1,7 +1,7 @@
 import { useState } from "react";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { figureText } from "@/core/check/kinds/answers/kind";
-import type { Question, Wanted } from "@/core/check/question";
+import type { Question, Wanted } from "@/core/check/exercise/question";
 import { percentText } from "@/core/units/amounts";
 import { isSameSize, type Size } from "@/core/sizes/size";
 import { angleText, lengthText } from "@/core/units/quantity";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { defaultRubric, newLine, startRule, type RubricLine } from "@/core/check/rubric";
+import { defaultRubric, newLine, startRule, type RubricLine } from "@/core/check/exercise/rubric";
 import { draftOf, freshDraft, rubricOf, type LineDraft } from "./rubric-draft";
 
 const all: RubricLine[] = [

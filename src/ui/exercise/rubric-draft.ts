@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { newLine, RubricSchema, startRule, type RubricLine } from "@/core/check/rubric";
+import { newLine, RubricSchema, startRule, type RubricLine } from "@/core/check/exercise/rubric";
 import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
 import { WayRuleSchema } from "@/core/check/kinds/ways/rule";
 import { done, refuse, type Outcome } from "@/core/units/refusal";

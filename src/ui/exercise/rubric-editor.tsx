@@ -2,9 +2,9 @@
 
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { RubricLine } from "@/core/check/rubric";
+import type { RubricLine } from "@/core/check/exercise/rubric";
 import { CHECK_NAMES, checkKind } from "@/core/check/kinds/kinds";
-import { startRule } from "@/core/check/rubric";
+import { startRule } from "@/core/check/exercise/rubric";
 import { draftOf, freshDraft, type LineDraft } from "./rubric-draft";
 import { Templates, type RubricTemplate } from "./rubric-templates";
 import { RuleFields, Tick } from "./rule-fields";

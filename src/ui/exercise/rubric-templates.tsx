@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import type { RubricLine } from "@/core/check/rubric";
+import type { RubricLine } from "@/core/check/exercise/rubric";
 import { rubricOf, type LineDraft } from "./rubric-draft";
 
 export interface RubricTemplate {

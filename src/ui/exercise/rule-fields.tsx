@@ -1,4 +1,4 @@
-import { startRule } from "@/core/check/rubric";
+import { startRule } from "@/core/check/exercise/rubric";
 import { STEP_KIND_NAMES, type StepKindName, type WayRule } from "@/core/check/kinds/ways/rule";
 
 /** A thing that is so or not. */

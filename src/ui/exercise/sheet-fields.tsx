@@ -1,5 +1,5 @@
-import type { Exercise } from "@/core/check/exercise";
-import { PAPER_NAMES } from "@/core/sheet/paper";
+import type { Exercise } from "@/core/check/exercise/exercise";
+import { PAPER_NAMES } from "@/core/sheet/layout/paper";
 import { Field } from "./field";
 
 /** What the Sheet prints beside the part, and how. */

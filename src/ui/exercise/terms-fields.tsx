@@ -2,7 +2,7 @@
 
 import { useState, type ReactNode } from "react";
 import { SHOWS } from "@/core/grade/shows";
-import type { Handout } from "@/server/handouts";
+import type { Handout } from "@/server/handouts/handouts";
 import { Field } from "./field";
 
 /** What of a handout's terms is about marking. */

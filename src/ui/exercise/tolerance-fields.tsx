@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { angleText, lengthText } from "@/core/units/quantity";
 import { Field, percent } from "./field";
 

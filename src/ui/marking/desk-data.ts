@@ -1,9 +1,9 @@
 import type { ReportPicture } from "@/core/check/check";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import type { DueRules } from "@/core/grade/late";
 import type { Sheet } from "@/core/sheet/sheet";
-import type { DeskSubmission } from "@/server/desk";
-import type { QueueRow } from "@/server/desk-queue";
+import type { DeskSubmission } from "@/server/marking/desk";
+import type { QueueRow } from "@/server/marking/desk-queue";
 import { unpackMesh } from "../parts/packed-mesh";
 
 /** What the desk knows of the handout; the same for all its submissions. */

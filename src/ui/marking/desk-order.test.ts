@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { QueueRow } from "@/server/desk-queue";
+import type { QueueRow } from "@/server/marking/desk-queue";
 import { groupOf, inOrder, passes } from "./desk-order";
 
 const row = (name: string, more: Partial<QueueRow> = {}): QueueRow => ({

@@ -1,5 +1,5 @@
 import { NEEDS, type Need } from "@/core/grade/mark";
-import type { QueueRow } from "@/server/desk-queue";
+import type { QueueRow } from "@/server/marking/desk-queue";
 
 /** Under what a submission stands in the queue, what needs a person first. */
 export const GROUPS = [

@@ -3,9 +3,9 @@
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { Pin } from "@/core/grade/decision";
-import type { DeskSubmission } from "@/server/desk";
-import type { QueueRow } from "@/server/desk-queue";
-import type { Remark } from "@/server/marking";
+import type { DeskSubmission } from "@/server/marking/desk";
+import type { QueueRow } from "@/server/marking/desk-queue";
+import type { Remark } from "@/server/marking/marking";
 import { Camera } from "../bench/view/camera";
 import { LOOK, useNews } from "../parts/follow";
 import { fetchQueue, type DeskHandout } from "./desk-data";

@@ -1,8 +1,8 @@
-import { deviationMap } from "@/core/check/deviation-map";
+import { deviationMap } from "@/core/check/facets/deviation-map";
 import type { Mesh } from "@/core/kernel/mesh";
 
 /** What the map is made of, and the map back: plain arrays both ways. */
-export interface MapOrder {
+interface MapOrder {
   readonly part: Mesh;
   readonly reference: Mesh;
 }

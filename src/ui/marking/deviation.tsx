@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { DeviationMap } from "@/core/check/deviation-map";
+import type { DeviationMap } from "@/core/check/facets/deviation-map";
 import type { ReportPicture } from "@/core/check/check";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import type { DeviationBands } from "../bench/view/deviation-material";
@@ -8,7 +8,7 @@ import type { DeviationBands } from "../bench/view/deviation-material";
 const LEAST_SHARE = 1 / 5_000;
 const LEAST = 0.02;
 
-export interface ShownMap {
+interface ShownMap {
   readonly map: DeviationMap;
   readonly bands: DeviationBands;
 }

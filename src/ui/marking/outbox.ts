@@ -1,7 +1,7 @@
 import type { Decision, Entry } from "@/core/grade/decision";
 
 /** A decision on its way to the server. */
-export interface Outgoing {
+interface Outgoing {
   readonly id: string;
   readonly submission: string;
   readonly what: Decision;

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { Mesh } from "@/core/kernel/mesh";
 import { add3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
 import type { ShownMark } from "@/core/grade/shows";
-import type { ShownPlace } from "@/server/results";
+import type { ShownPlace } from "@/server/marking/results";
 import { Camera, type Look } from "../bench/view/camera";
 import { useCamera, Viewport } from "../bench/view/viewport";
 import { unpackMesh } from "../parts/packed-mesh";

@@ -2,7 +2,7 @@
 
 import { NEED_WORDS, FILTERS, groupOf, GROUPS, type Filter } from "./desk-order";
 import { shownRows, type DeskStore } from "./desk-store";
-import type { QueueRow } from "@/server/desk-queue";
+import type { QueueRow } from "@/server/marking/desk-queue";
 
 /** The class in the order it is worked through. */
 export function Queue({ store }: { store: DeskStore }) {

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { begun } from "@/core/naming/words";
 import type { LengthUnit } from "@/core/units/quantity";
 import type { ShownLine, ShownMark } from "@/core/grade/shows";
-import type { StudentView } from "@/server/results";
+import type { StudentView } from "@/server/marking/results";
 import { Follow } from "../parts/follow";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import type { StudentView } from "@/server/results";
+import type { StudentView } from "@/server/marking/results";
 import { LocalTime } from "../parts/local-time";
 
 /** Questions and answers about a result. */

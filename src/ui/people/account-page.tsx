@@ -1,7 +1,7 @@
 "use client";
 
 import { ChangePassword, Rename } from "@/core/roster/forms";
-import type { Session } from "@/server/people";
+import type { Session } from "@/server/people/people";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import { ZodForm, type Answer } from "../parts/zod-form";

@@ -10,14 +10,14 @@ import { PageFrame } from "../parts/page-frame";
 import { ZodForm, type Answer } from "../parts/zod-form";
 import { TakeAway } from "./take-away";
 
-export interface CourseLine {
+interface CourseLine {
   readonly id: string;
   readonly title: string;
   readonly term: string;
   readonly instructors: string | null;
   readonly students: number;
 }
-export interface PersonLine {
+interface PersonLine {
   readonly id: string;
   readonly name: string;
   readonly email: string;
@@ -27,7 +27,7 @@ export interface PersonLine {
   /** How many there are like this, shown or not. */
   readonly found: number;
 }
-export interface LetterLine {
+interface LetterLine {
   readonly id: string;
   readonly address: string;
   readonly subject: string;

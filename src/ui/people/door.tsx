@@ -24,7 +24,7 @@ const WHO: readonly FormField[] = [
 const NOBODY = { name: "", email: "", password: "", again: "" };
 
 /** A page with one thing to do, before somebody is in. */
-export function Door({ title, children }: { title: string; children: ReactNode }) {
+function Door({ title, children }: { title: string; children: ReactNode }) {
   return (
     <main className="mx-auto grid min-h-full max-w-md content-center p-8">
       <Link href="/" className="font-semibold text-accent">

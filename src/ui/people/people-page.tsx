@@ -2,9 +2,9 @@
 
 import { useMemo, useState, useTransition } from "react";
 import { CopyCourse, GroupName, Invite } from "@/core/roster/forms";
-import type { CourseAbout } from "@/server/courses";
-import type { Invitation } from "@/server/invitations";
-import type { Group, Member } from "@/server/roster";
+import type { CourseAbout } from "@/server/courses/courses";
+import type { Invitation } from "@/server/people/invitations";
+import type { Group, Member } from "@/server/people/roster";
 import type { RosterPreview } from "@/core/roster/roster";
 import { DenseTable, type Column } from "../parts/dense-table";
 import { LocalTime } from "../parts/local-time";
@@ -12,11 +12,11 @@ import { PageFrame } from "../parts/page-frame";
 import { ZodForm, type Answer } from "../parts/zod-form";
 import { RosterForm } from "./roster-form";
 
-export type PersonRow = Omit<Member, "left_at"> & { readonly leftAt: string | null };
-export type InvitationRow = Omit<Invitation, "expires_at"> & { readonly expiresAt: string };
+type PersonRow = Omit<Member, "left_at"> & { readonly leftAt: string | null };
+type InvitationRow = Omit<Invitation, "expires_at"> & { readonly expiresAt: string };
 
 /** What an instructor can do with the people of a course. */
-export interface PeopleActs {
+interface PeopleActs {
   readonly preview: (text: string) => Promise<RosterPreview>;
   readonly take: (text: string) => Promise<Answer>;
   readonly invite: (values: unknown) => Promise<Answer & { path?: string }>;

@@ -1,7 +1,7 @@
 "use client";
 
 import { spanText } from "@/core/grade/late";
-import type { Queued, RunningCheck, TableSize, WorkerRow } from "@/server/running";
+import type { Queued, RunningCheck, TableSize, WorkerRow } from "@/server/upkeep/running";
 import { plainNumber } from "@/core/units/quantity";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";

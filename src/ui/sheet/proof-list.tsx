@@ -1,4 +1,4 @@
-import type { Proof } from "@/core/sheet/proof";
+import type { Proof } from "@/core/sheet/proof/proof";
 import { percentText } from "@/core/units/amounts";
 
 /** A share of the mass below this is a rounding of the program, not of the print. */

@@ -1,6 +1,6 @@
 import { NextResponse } from "next/server";
 import { logged } from "@/server/log";
-import { health } from "@/server/running";
+import { health } from "@/server/upkeep/running";
 
 export const dynamic = "force-dynamic";
 

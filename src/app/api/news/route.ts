@@ -1,5 +1,5 @@
 import { LOOK, news } from "@/server/news";
-import { personOfSession, sessionTopic, type Person } from "@/server/people";
+import { personOfSession, sessionTopic, type Person } from "@/server/people/people";
 import { Denied, permit, type Action } from "@/server/permissions";
 import { tokenIn } from "../../cookie";
 import { answered, Refused, SIGNED_OUT } from "../endpoint";

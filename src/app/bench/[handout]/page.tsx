@@ -1,10 +1,10 @@
-import { dueFor, forStudent, handout } from "@/server/handouts";
-import { handoutOf } from "@/server/own-parts";
-import { hintsFor } from "@/server/hints";
-import { practising } from "@/server/practices";
-import { openWork } from "@/server/works";
+import { dueFor, forStudent, handout } from "@/server/handouts/handouts";
+import { handoutOf } from "@/server/handouts/own-parts";
+import { hintsFor } from "@/server/handouts/hints";
+import { practising } from "@/server/works/practices";
+import { openWork } from "@/server/works/works";
 import { rulesText, triesText } from "@/core/grade/late";
-import { latestSubmission } from "@/server/submissions";
+import { latestSubmission } from "@/server/tries/submissions";
 import { Bench } from "@/ui/bench/bench";
 import { allowed } from "../../visitor";
 

@@ -1,9 +1,9 @@
-import { timeZoneOf } from "@/server/courses";
-import { choicesIn, lastTermsOf, type KeptTerms } from "@/server/handout-terms";
+import { timeZoneOf } from "@/server/courses/courses";
+import { choicesIn, lastTermsOf, type KeptTerms } from "@/server/handouts/handout-terms";
 import { SHOWS } from "@/core/grade/shows";
-import { exercise } from "@/server/exercises";
+import { exercise } from "@/server/exercises/exercises";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
-import { rubricsOf, triedOf } from "@/server/rubrics";
+import { rubricsOf, triedOf } from "@/server/exercises/rubrics";
 import { issue } from "../../handout-actions";
 import { makeFollowOn } from "../../library-actions";
 import { keepRubricFor, takeFromReference, tryRubricOn, updateExercise } from "../../exercise-actions";

@@ -1,5 +1,5 @@
-import { newExerciseIn } from "@/server/exercises";
-import { rubricsOf } from "@/server/rubrics";
+import { newExerciseIn } from "@/server/exercises/exercises";
+import { rubricsOf } from "@/server/exercises/rubrics";
 import { ExerciseForm } from "@/ui/exercise/exercise-form";
 import { createFromForm } from "../../exercise-actions";
 import { allowed } from "../../visitor";

@@ -1,11 +1,11 @@
 import { rulesText } from "@/core/grade/late";
 import { redirect } from "next/navigation";
-import { numbersThatMayVary, ownNumbersText } from "@/core/check/own-numbers";
-import { audienceOf, choicesIn } from "@/server/handout-terms";
-import { classOn, handout } from "@/server/handouts";
-import { clockIn, twiceText } from "@/server/moments";
-import { copiesOn } from "@/server/copied-parts";
-import { ownPartsOf } from "@/server/own-parts";
+import { numbersThatMayVary, ownNumbersText } from "@/core/check/exercise/own-numbers";
+import { audienceOf, choicesIn } from "@/server/handouts/handout-terms";
+import { classOn, handout } from "@/server/handouts/handouts";
+import { clockIn, twiceText } from "@/server/courses/moments";
+import { copiesOn } from "@/server/handouts/copied-parts";
+import { ownPartsOf } from "@/server/handouts/own-parts";
 import { ClassTable } from "@/ui/course/class-table";
 import { changeMarking, changeWhen, checkHandoutAgain, giveTime, withdrawHandout } from "../../handout-actions";
 import { allowed } from "../../visitor";

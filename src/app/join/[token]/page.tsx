@@ -1,4 +1,4 @@
-import { offerOf } from "@/server/invitations";
+import { offerOf } from "@/server/people/invitations";
 import { Spent, TakeUp } from "@/ui/people/door";
 import { acceptAs, acceptAsNew } from "../../account-actions";
 import { visitor } from "../../visitor";

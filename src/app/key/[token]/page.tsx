@@ -1,4 +1,4 @@
-import { personOfKey } from "@/server/people";
+import { personOfKey } from "@/server/people/people";
 import { ChoosePassword, Spent } from "@/ui/people/door";
 import { choosePassword } from "../../account-actions";
 

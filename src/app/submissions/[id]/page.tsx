@@ -1,10 +1,10 @@
-import { deskSubmission, headOf } from "@/server/desk";
-import { deskQueue } from "@/server/desk-queue";
-import { handout, type Handout } from "@/server/handouts";
-import { markedBy, remarksOf } from "@/server/marking";
-import { studentView } from "@/server/results";
-import { handoutOf } from "@/server/own-parts";
-import { submission } from "@/server/submissions";
+import { deskSubmission, headOf } from "@/server/marking/desk";
+import { deskQueue } from "@/server/marking/desk-queue";
+import { handout, type Handout } from "@/server/handouts/handouts";
+import { markedBy, remarksOf } from "@/server/marking/marking";
+import { studentView } from "@/server/marking/results";
+import { handoutOf } from "@/server/handouts/own-parts";
+import { submission } from "@/server/tries/submissions";
 import { MarkingDesk } from "@/ui/marking/desk";
 import type { DeskHandout } from "@/ui/marking/desk-data";
 import { StudentResult } from "@/ui/marking/student-result";

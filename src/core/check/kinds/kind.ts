@@ -22,7 +22,7 @@ export interface Asked {
 }
 
 /** What a line of a rubric chooses of what a check found. */
-export interface LineChoice {
+interface LineChoice {
   readonly only?: readonly string[] | undefined;
   readonly unused?: boolean | undefined;
   readonly rule?: WayRule | undefined;

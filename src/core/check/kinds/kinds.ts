@@ -14,7 +14,7 @@ import { volumeKind } from "./volume/kind";
 import { waysKind } from "./ways/kind";
 
 /** Every kind of check, one line each, in the order of a rubric; how they are run stands in checkers.ts. */
-export const CHECK_KINDS = {
+const CHECK_KINDS = {
   sketches: sketchesKind,
   solid: solidKind,
   volume: volumeKind,

@@ -11,7 +11,7 @@ import { shiftOf } from "@/core/sizes/disturb";
 import { facesOfSize, measureSize } from "@/core/sizes/size";
 import { checkSubmission, type Report } from "../check";
 import type { References } from "../references";
-import type { Exercise } from "../exercise";
+import type { Exercise } from "../exercise/exercise";
 import type { Evidence } from "../kinds/kinds";
 import type { ShapeEvidence } from "../kinds/shape/kind";
 import { isWithin, type SizesEvidence } from "../kinds/sizes/kind";
@@ -30,7 +30,7 @@ export interface Judgement {
 }
 
 /** What is needed of a reference to judge by. */
-export interface Judge {
+interface Judge {
   readonly kernel: Kernel;
   readonly exercise: Exercise;
   readonly references: References;

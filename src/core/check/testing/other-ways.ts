@@ -7,7 +7,7 @@ import type { Step } from "@/core/part/steps/kinds";
 import { cut, mirror, rect, sketch } from "@/core/part/testing/build";
 import { inOtherUnits } from "@/core/part/unit-change";
 import { withSketchesDefined } from "@/core/sizes/numbers";
-import { sameInertia } from "../inertia";
+import { sameInertia } from "../placing/inertia";
 
 /** Beyond all parts, mm. */
 const FAR = 2000;

@@ -123,7 +123,7 @@ export function findEdge(t: Topology, ref: EdgeRef): Outcome<number> {
 }
 
 /** Names of the faces that meet an edge only at its ends. */
-export function edgeBeside(t: Topology, edge: number): string[] {
+function edgeBeside(t: Topology, edge: number): string[] {
   const own = t.edgeFaces[edge]!;
   return [...new Set(t.edgeEnds[edge]!.flatMap((v) => t.vertexFaces(v)))]
     .filter((f) => !own.includes(f))

@@ -33,7 +33,7 @@ export function edgeOf(c: Context, ref: EdgeRef): Outcome<number> {
   const t = c.topology();
   return telling(ref, t ? findEdge(t, ref) : noBody());
 }
-export function vertexOf(c: Context, ref: VertexRef): Outcome<number> {
+function vertexOf(c: Context, ref: VertexRef): Outcome<number> {
   const t = c.topology();
   return telling(ref, t ? findVertex(t, ref) : noBody());
 }

@@ -9,7 +9,7 @@ import { begun } from "@/core/naming/words";
 import type { StepEdge } from "./fields";
 import { refuseLost, type Body, type BuildContext, type Missing, type StepResult } from "./step";
 
-export interface FoundEdge<G> {
+interface FoundEdge<G> {
   readonly group: G;
   readonly id: string;
   readonly ref: EdgeRef;
@@ -21,7 +21,7 @@ export interface FoundEdge<G> {
 type EdgeGroup = { readonly edges: readonly (StepEdge & { readonly swap?: boolean | undefined })[] };
 
 /** The edges of all groups that are there, each once, and those that are lost. */
-export function findEdges<G extends EdgeGroup>(
+function findEdges<G extends EdgeGroup>(
   context: BuildContext,
   groups: readonly G[],
 ): { found: FoundEdge<G>[]; lost: Missing[] } {

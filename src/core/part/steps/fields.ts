@@ -45,7 +45,7 @@ export const OfSchema = z.union([
 export type Of = z.infer<typeof OfSchema>;
 
 /** How a wall's open end finishes: on the first face it meets, on the one after, or square where it was drawn. */
-export const WallFinishSchema = z.enum(["first", "next", "square"]);
+const WallFinishSchema = z.enum(["first", "next", "square"]);
 export type WallFinish = z.infer<typeof WallFinishSchema>;
 
 /**
@@ -59,7 +59,7 @@ export const ThinSchema = z.strictObject({
 });
 export type Thin = z.infer<typeof ThinSchema>;
 
-export const OperationSchema = z.enum(["add", "cut", "keep", "separate"]);
+const OperationSchema = z.enum(["add", "cut", "keep", "separate"]);
 export type Operation = z.infer<typeof OperationSchema>;
 /** Fields of a step that works on bodies. `bodies` left out: Add joins the first, the others take all. */
 export const operationFields = { operation: OperationSchema, bodies: bodiesField().optional() };

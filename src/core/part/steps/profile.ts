@@ -1,6 +1,5 @@
-import { segmentLength } from "@/core/geometry/segment";
 import { formatRegion, parseRegion } from "@/core/naming/names";
-import { defaultRegions, regionOf, type Outline, type Region } from "@/core/sketch/regions";
+import { defaultRegions, regionOf, type Region } from "@/core/sketch/regions";
 import { wordsFor } from "@/core/sketch/words";
 import { lengthText, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -52,7 +51,3 @@ export const isOpen = (
   sketch: BuiltSketch,
 ): boolean =>
   step.thin !== undefined && !step.regions && !sketch.regions.regions.length && sketch.regions.gaps.length > 0;
-
-/** Length of a region's outline, mm. */
-export const outlineLength = (r: Outline): number =>
-  [r.outer, ...r.holes].flat().reduce((s, e) => s + segmentLength(e), 0);

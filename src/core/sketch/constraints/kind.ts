@@ -1,4 +1,4 @@
-import type { EntityType } from "../sketch";
+import type { EntityType } from "../curves/entity";
 
 /** Where the numbers of a sketch stand in the solver's vector; indices into it. */
 export interface Slots {

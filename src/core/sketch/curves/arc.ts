@@ -3,7 +3,7 @@ import { pointCircle } from "../constraints/equations";
 import type { CurveKind } from "./curve";
 import type { Arc } from "./schema";
 
-export const arcRadius = (c: Arc): number =>
+const arcRadius = (c: Arc): number =>
   (Math.hypot(c.start[0] - c.centre[0], c.start[1] - c.centre[1]) +
     Math.hypot(c.end[0] - c.centre[0], c.end[1] - c.centre[1])) /
   2;

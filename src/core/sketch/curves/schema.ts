@@ -20,7 +20,7 @@ const projected = means(plainText().max(700), "picture").optional();
 /** For an edge: what tells it apart from others between faces of the same names, when the part has changed. */
 const was = EdgeRefSchema.optional();
 
-export const PointSchema = z.strictObject({
+const PointSchema = z.strictObject({
   id: Id,
   kind: z.literal("point"),
   at: Point,
@@ -28,7 +28,7 @@ export const PointSchema = z.strictObject({
   projected,
   was,
 });
-export const LineSchema = z.strictObject({
+const LineSchema = z.strictObject({
   id: Id,
   kind: z.literal("line"),
   start: Point,
@@ -37,7 +37,7 @@ export const LineSchema = z.strictObject({
   projected,
   was,
 });
-export const CircleSchema = z.strictObject({
+const CircleSchema = z.strictObject({
   id: Id,
   kind: z.literal("circle"),
   centre: Point,
@@ -47,7 +47,7 @@ export const CircleSchema = z.strictObject({
   was,
 });
 /** Counter-clockwise from start to end. Its radius follows from them. */
-export const ArcSchema = z.strictObject({
+const ArcSchema = z.strictObject({
   id: Id,
   kind: z.literal("arc"),
   centre: Point,
@@ -58,7 +58,7 @@ export const ArcSchema = z.strictObject({
   was,
 });
 /** `major` and `minor` are the ends of its two half axes, square to each other. */
-export const EllipseSchema = z.strictObject({
+const EllipseSchema = z.strictObject({
   id: Id,
   kind: z.literal("ellipse"),
   centre: Point,
@@ -69,7 +69,7 @@ export const EllipseSchema = z.strictObject({
   was,
 });
 /** Runs from start to end in the sense that goes from the major to the minor axis. */
-export const EllipseArcSchema = z.strictObject({
+const EllipseArcSchema = z.strictObject({
   id: Id,
   kind: z.literal("ellipse-arc"),
   centre: Point,
@@ -82,7 +82,7 @@ export const EllipseArcSchema = z.strictObject({
   was,
 });
 /** A cubic spline through its points; a handle gives the direction at its end. */
-export const SplineSchema = z
+const SplineSchema = z
   .strictObject({
     id: Id,
     kind: z.literal("spline"),

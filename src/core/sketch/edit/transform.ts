@@ -13,7 +13,7 @@ import { copyOf } from "./duplicate";
 import { droppedSentence, idsFor } from "./rewire";
 
 /** Turn (radians) and scale about a point, then move (mm). */
-export interface Motion {
+interface Motion {
   readonly about?: Vec2;
   readonly turn?: number;
   readonly scale?: number;

@@ -3,7 +3,7 @@ import { curveOf, type Sketch } from "../sketch";
 import { solveSketch } from "../solve";
 import { seeded } from "./ladder";
 
-export interface Rates {
+interface Rates {
   /** Share of starts from which every relation was met. */
   readonly met: number;
   /** Share from which the drawn arrangement came back. */

@@ -1,4 +1,4 @@
-import { displayMesh } from "@/core/check/display-mesh";
+import { displayMesh } from "@/core/check/facets/display-mesh";
 import { stlOf } from "@/core/formats/stl";
 import { threeMfOf } from "@/core/formats/three-mf";
 import { distance3 } from "@/core/geometry/vector";
@@ -14,7 +14,7 @@ import { paintOf } from "@/core/part/paint";
 import { Rebuilder, type BuiltPart } from "@/core/part/rebuild";
 import { picturables } from "@/core/part/steps/sketch/build";
 import { sizedBody } from "@/core/sizes/body";
-import { matchedView } from "@/core/sheet/matched";
+import { matchedView } from "@/core/sheet/page/matched";
 import { foundOn } from "@/core/sizes/found";
 import type { Answer, AtWork, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 

@@ -8,7 +8,7 @@ import { curveById, lineThrough, pointAt, type Dimension, type Sketch } from "@/
 import type { LengthUnit } from "@/core/units/quantity";
 
 /** Lines of a dimension in sketch coordinates, and where its number stands. */
-export interface DimensionGraphic {
+interface DimensionGraphic {
   readonly lines: readonly (readonly Vec2[])[];
   /** Tip and a point it comes from. */
   readonly arrows: readonly (readonly [Vec2, Vec2])[];

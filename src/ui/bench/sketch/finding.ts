@@ -9,7 +9,7 @@ export const FINDABLE = [
   ["slanted", "parallel and square"],
   ["tangent", "tangent"],
 ] as const;
-export type Findable = (typeof FINDABLE)[number][0];
+type Findable = (typeof FINDABLE)[number][0];
 
 const KEY = "caliper-finding";
 function remembered(): readonly Findable[] {

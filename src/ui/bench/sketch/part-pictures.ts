@@ -8,12 +8,10 @@ import { frameOf } from "@/core/part/steps/sketch/schema";
 import { idsFor, LETTER } from "@/core/sketch/edit/rewire";
 import type { Curve } from "@/core/sketch/sketch";
 import { sketchOf, type BenchStore } from "../store";
+import type { PartPick } from "../tools/tool";
 import { faceAt, lineAt } from "../view/pick";
 
 const EDGE_PIXELS = 7;
-/** One edge or outline, all edges of a face, or where the plane cuts the part. */
-export type PartPick = "edge" | "face" | "section";
-
 /**
  * Curves that show the part's edge under a place of the sketch, or all edges of the face there with its outline where
  * it is round; those already shown are left out.

@@ -4,7 +4,9 @@ import type { SketchCommand } from "@/core/sketch/command-schema";
 import type { Curve, Dimension, Sketch } from "@/core/sketch/sketch";
 import type { LengthUnit } from "@/core/units/quantity";
 import type { Hit } from "../sketch/hit";
-import type { PartPick } from "../sketch/part-pictures";
+
+/** One edge or outline, all edges of a face, or where the plane cuts the part. */
+export type PartPick = "edge" | "face" | "section";
 
 /** A dimension placed but not yet sized. */
 export type NewDimension = Pick<Dimension, "kind" | "of" | "sides"> & {

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { displayMesh } from "@/core/check/display-mesh";
+import { displayMesh } from "@/core/check/facets/display-mesh";
 import type { Vec3 } from "@/core/geometry/vector";
 import { modelOf } from "@/core/kernel/model";
 import { rebuild } from "@/core/part/rebuild";

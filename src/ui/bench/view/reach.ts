@@ -26,7 +26,7 @@ function reachable(store: BenchStore, shown: Shown): Thing[] {
 }
 
 /** How a thing of the part is called. */
-export function thingCalled(store: BenchStore, { model }: Shown, t: Thing): string {
+function thingCalled(store: BenchStore, { model }: Shown, t: Thing): string {
   const { units, steps } = store.getState().history.present;
   const make = { face: faceRef, edge: edgeRef, vertex: vertexRef }[t.kind];
   const ref = make(model, t.index);

@@ -1,7 +1,7 @@
 import * as THREE from "three";
 
 /** What drawing in space costs to set up: a canvas with its context, and materials whose shaders are compiled. */
-export interface Stage {
+interface Stage {
   readonly canvas: HTMLCanvasElement;
   readonly renderer: THREE.WebGLRenderer;
   /** Materials that are used again and again: thrown away, their shaders would be compiled anew for each picture. */

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useMemo, useRef, useState } from "react";
-import { findingWord } from "@/core/check/finding";
+import { findingWord } from "@/core/check/findings/finding";
 import type { ReportPicture } from "@/core/check/check";
 import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
 import { add3, distance3, dot3, scale3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";

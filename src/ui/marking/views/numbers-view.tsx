@@ -1,6 +1,6 @@
 import type { Report } from "@/core/check/check";
 import type { Evidence } from "@/core/check/kinds/kinds";
-import type { Exercise } from "@/core/check/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { areaText, massText, volumeText } from "@/core/units/amounts";
 import { lengthText, plainNumber } from "@/core/units/quantity";
 import { SizesTable } from "../sizes-table";

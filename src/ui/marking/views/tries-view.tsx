@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useState } from "react";
 import type { ReportPicture } from "@/core/check/check";
-import type { DeskSubmission } from "@/server/desk";
+import type { DeskSubmission } from "@/server/marking/desk";
 import { Camera } from "../../bench/view/camera";
 import { Viewport } from "../../bench/view/viewport";
 import { LocalTime } from "../../parts/local-time";

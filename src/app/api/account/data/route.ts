@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { personData } from "@/server/person-data";
-import { personOfSession } from "@/server/people";
+import { personData } from "@/server/people/person-data";
+import { personOfSession } from "@/server/people/people";
 import { permit } from "@/server/permissions";
 import { answered, Refused, SIGNED_OUT, zipFile } from "../../endpoint";
 import { tokenIn } from "../../../cookie";

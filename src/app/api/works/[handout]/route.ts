@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { readPart } from "@/core/part/document";
 import { KnownSteps } from "@/core/part/known-steps";
-import { rememberShown, saveWork, workMark } from "@/server/works";
+import { rememberShown, saveWork, workMark } from "@/server/works/works";
 import { body, endpoint, must, mustBe, Refused, VERSION } from "../../endpoint";
 import { Shown } from "../../shown";
 import { plainText } from "@/core/units/text";

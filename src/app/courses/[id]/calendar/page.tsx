@@ -1,6 +1,6 @@
-import { calendarOf } from "@/server/calendar";
-import { courseAbout } from "@/server/courses";
-import { clockIn } from "@/server/moments";
+import { calendarOf } from "@/server/courses/calendar";
+import { courseAbout } from "@/server/courses/courses";
+import { clockIn } from "@/server/courses/moments";
 import { CalendarPage } from "@/ui/course/calendar";
 import { allowed } from "../../../visitor";
 

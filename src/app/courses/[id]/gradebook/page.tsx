@@ -1,5 +1,5 @@
-import { courseAbout } from "@/server/courses";
-import { gradebookOf } from "@/server/gradebook";
+import { courseAbout } from "@/server/courses/courses";
+import { gradebookOf } from "@/server/marking/gradebook";
 import { GradebookPage } from "@/ui/course/gradebook";
 import { allowed } from "../../../visitor";
 

@@ -1,6 +1,6 @@
-import { courseAbout } from "@/server/courses";
-import { invitationsOf } from "@/server/invitations";
-import { groupsOf, membersOf } from "@/server/roster";
+import { courseAbout } from "@/server/courses/courses";
+import { invitationsOf } from "@/server/people/invitations";
+import { groupsOf, membersOf } from "@/server/people/roster";
 import { PeoplePage } from "@/ui/people/people-page";
 import { copyForTerm } from "../../../administration-actions";
 import {

@@ -1,4 +1,4 @@
-import { exercise } from "@/server/exercises";
+import { exercise } from "@/server/exercises/exercises";
 import { Bench } from "@/ui/bench/bench";
 import { allowed } from "../../../visitor";
 

@@ -1,6 +1,6 @@
-import { compareExercises } from "@/core/check/compare";
-import { exercise } from "@/server/exercises";
-import { revisionsOfExercise } from "@/server/library";
+import { compareExercises } from "@/core/check/exercise/compare";
+import { exercise } from "@/server/exercises/exercises";
+import { revisionsOfExercise } from "@/server/library/library";
 import { RevisionsPage } from "@/ui/exercise/revisions";
 import { bringRevisionBack } from "../../../library-actions";
 import { allowed } from "../../../visitor";

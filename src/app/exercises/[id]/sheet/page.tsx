@@ -1,4 +1,4 @@
-import { exercise } from "@/server/exercises";
+import { exercise } from "@/server/exercises/exercises";
 import { Board } from "@/ui/board/board";
 import { allowed } from "../../../visitor";
 

@@ -1,6 +1,6 @@
-import { classView } from "@/server/class-view";
-import { handout } from "@/server/handouts";
-import { markedBy } from "@/server/marking";
+import { classView } from "@/server/marking/class-view";
+import { handout } from "@/server/handouts/handouts";
+import { markedBy } from "@/server/marking/marking";
 import { ClassViewPage } from "@/ui/course/class-view";
 import { allowed } from "../../../visitor";
 

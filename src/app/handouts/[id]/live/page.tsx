@@ -1,5 +1,5 @@
-import { handout } from "@/server/handouts";
-import { liveOn } from "@/server/live";
+import { handout } from "@/server/handouts/handouts";
+import { liveOn } from "@/server/marking/live";
 import { LivePage } from "@/ui/course/live";
 import { signOffAtDesk } from "../../../marking-actions";
 import { allowed } from "../../../visitor";

@@ -1,5 +1,5 @@
-import { handout } from "@/server/handouts";
-import { sameWorkOn } from "@/server/same-work";
+import { handout } from "@/server/handouts/handouts";
+import { sameWorkOn } from "@/server/marking/same-work";
 import { SameWorkPage } from "@/ui/course/same-work";
 import { allowed } from "../../../visitor";
 

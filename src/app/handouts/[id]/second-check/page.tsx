@@ -1,5 +1,5 @@
-import { handout } from "@/server/handouts";
-import { appliedRechecks, changesOf, openRecheck, progressOf, revisionsOf } from "@/server/rechecks";
+import { handout } from "@/server/handouts/handouts";
+import { appliedRechecks, changesOf, openRecheck, progressOf, revisionsOf } from "@/server/marking/rechecks";
 import { SecondCheckPage } from "@/ui/course/second-check";
 import { applySecondCheck, beginSecondCheck, dropSecondCheck } from "../../../marking-actions";
 import { allowed } from "../../../visitor";

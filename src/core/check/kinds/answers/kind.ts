@@ -2,7 +2,7 @@ import { z } from "zod";
 import { letteredAngle } from "@/core/sizes/lettering";
 import { areaText, massText, percentText, volumeText } from "@/core/units/amounts";
 import { lengthText } from "@/core/units/quantity";
-import type { FigureQuantity } from "../../question";
+import type { FigureQuantity } from "../../exercise/question";
 import { VerdictSchema, type Asked, type CheckKind, type Verdict } from "../kind";
 import { plainText } from "@/core/units/text";
 

@@ -1,7 +1,7 @@
 import { readAmount } from "@/core/units/amounts";
 import { readQuantity } from "@/core/units/quantity";
 import type { Outcome } from "@/core/units/refusal";
-import type { AskedFigures, FigureQuantity } from "../../question";
+import type { AskedFigures, FigureQuantity } from "../../exercise/question";
 
 /** Reads a typed figure; a plain number counts in the unit of the exercise. */
 export function readFigure(

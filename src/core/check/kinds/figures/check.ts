@@ -3,7 +3,7 @@ import { move } from "@/core/geometry/rigid";
 import { placed } from "@/core/kernel/place";
 import { mapped } from "@/core/measure/facet-body";
 import { boxOf } from "@/core/kernel/properties";
-import { sizeOfPart } from "../../comparison";
+import { sizeOfPart } from "../../faces/comparison";
 import type { CheckContext } from "../context";
 import { openOf } from "../volume/check";
 import type { CheckedFigure, FiguresEvidence } from "./kind";

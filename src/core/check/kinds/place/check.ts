@@ -1,9 +1,10 @@
-import { sizeOfPart } from "../../comparison";
+import { sizeOfPart } from "../../faces/comparison";
 import { generalFor } from "@/core/sizes/general";
-import { generalTolerance } from "../../exercise";
-import { liesThere } from "../../facets-comparison";
-import { matchFaces } from "../../match";
-import { wholeOf, type CheckContext } from "../context";
+import { generalTolerance } from "../../exercise/exercise";
+import { liesThere } from "../../facets/facets-comparison";
+import { matchFaces } from "../../placing/match";
+import type { CheckContext } from "../context";
+import { wholeOf } from "../../given/measured";
 import type { PlaceEvidence } from "./kind";
 
 /** As many faces must coincide without moving the part as where it lies best. */

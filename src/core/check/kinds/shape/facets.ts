@@ -1,6 +1,6 @@
-import type { FeatureFinding } from "../../finding";
-import type { Deviation } from "../../facets-comparison";
-import { freeFaces } from "../../free";
+import type { FeatureFinding } from "../../findings/finding";
+import type { Deviation } from "../../facets/deviation";
+import { freeFaces } from "../../faces/free";
 import type { CheckContext } from "../context";
 import type { ShapeEvidence } from "./kind";
 

@@ -1,4 +1,4 @@
-import { findingTexts, type FeatureFinding } from "../../finding";
+import { findingTexts, type FeatureFinding } from "../../findings/finding";
 import { INCHES } from "../../tolerance";
 import { begun } from "@/core/naming/words";
 import { z } from "zod";

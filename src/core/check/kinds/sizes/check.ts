@@ -6,8 +6,8 @@ import type { Carriers } from "@/core/sizes/anchor";
 import { toleranceOf } from "@/core/sizes/general";
 import { nameOfSize, namesOfFaces, type Names } from "@/core/sizes/names";
 import { facesOfSize, measureSize, sizeText, type Size, type SizeReading } from "@/core/sizes/size";
-import { sizeOfPart } from "../../comparison";
-import { generalTolerance } from "../../exercise";
+import { sizeOfPart } from "../../faces/comparison";
+import { generalTolerance } from "../../exercise/exercise";
 import type { CheckContext } from "../context";
 import { isWithin, type CheckedSize, type CheckedValue, type SizesEvidence } from "./kind";
 

@@ -2,7 +2,7 @@ import { looseIn, usedSketches } from "@/core/part/rebuild";
 import { strayThings } from "@/core/part/strays";
 import type { PartDocument } from "@/core/part/document";
 import { kindOf, titleOf } from "@/core/part/steps/kinds";
-import { freeMotions } from "../../free-motion";
+import { freeMotions } from "../../faces/free-motion";
 import type { CheckContext } from "../context";
 import { judgedSketches, type SketchesEvidence } from "./kind";
 

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
 import { plainText } from "@/core/units/text";
 
-export interface SketchState {
+interface SketchState {
   readonly id: string;
   /** How the list of Steps shows it. */
   readonly title: string;

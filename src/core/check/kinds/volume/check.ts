@@ -1,5 +1,5 @@
 import { leftOpen } from "@/core/measure/facet-body";
-import { onlyFreeDiffers } from "../../free";
+import { onlyFreeDiffers } from "../../faces/free";
 import { compareAmounts } from "../amount";
 import type { CheckContext } from "../context";
 

@@ -1,11 +1,11 @@
 import { copiesIn, proposedIn } from "@/core/part/making";
 import { kindOf } from "@/core/part/steps/kinds";
 import { meshOf } from "@/core/kernel/mesh";
-import { facetsMesh } from "../../facets-mesh";
+import { facetsMesh } from "../../facets/facets-mesh";
 import { IDENTITY } from "@/core/geometry/rigid";
 import { thinnestWall } from "@/core/measure/wall";
 import { WALL_FACET, WALL_TURN } from "../../tolerance";
-import { sizeOfPart } from "../../comparison";
+import { sizeOfPart } from "../../faces/comparison";
 import type { CheckContext } from "../context";
 import type { WaysEvidence } from "./kind";
 

@@ -2,7 +2,7 @@ import { stepFields, stepKind } from "../fields";
 import { z } from "zod";
 import { AxisRefSchema, PlaneRefSchema, PointRefSchema } from "@/core/naming/reference";
 
-export const AxisStepSchema = z.strictObject({
+const AxisStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("axis"),
   by: z.discriminatedUnion("kind", [

@@ -1,7 +1,7 @@
 import { angleField, lengthField, sizeText, stepFields, stepKind, StepEdgeSchema } from "../fields";
 import { z } from "zod";
 
-export const ChamferStepSchema = z.strictObject({
+const ChamferStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("chamfer"),
   groups: z

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { measurePart } from "@/core/check/measured";
+import { measurePart } from "@/core/check/given/measured";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import { Draft } from "@/demo/draft";

@@ -13,7 +13,7 @@ import {
 import { z } from "zod";
 import { FaceRefSchema, PlaneRefSchema } from "@/core/naming/reference";
 
-export const ExtentSchema = z.discriminatedUnion("kind", [
+const ExtentSchema = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("depth"), depth: lengthField("depth") }),
   /** The whole depth, half to each side of the sketch; `each`: the depth to each side. */
   z.strictObject({ kind: z.literal("both"), depth: lengthField("depth"), each: z.boolean().optional() }),
@@ -28,7 +28,7 @@ export const ExtentSchema = z.discriminatedUnion("kind", [
 ]);
 export type Extent = z.infer<typeof ExtentSchema>;
 
-export const ExtrudeStepSchema = z.strictObject({
+const ExtrudeStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("extrude"),
   ...operationFields,

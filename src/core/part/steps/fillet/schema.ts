@@ -1,7 +1,7 @@
 import { lengthField, sizeText, stepFields, stepKind, StepEdgeSchema } from "../fields";
 import { z } from "zod";
 
-export const FilletStepSchema = z.strictObject({
+const FilletStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("fillet"),
   /** Edges with a radius of their own; a rounding runs on along edges that go on without a corner. */

@@ -29,13 +29,13 @@ export type HoleDistance = z.infer<typeof DistanceSchema>;
  * two
  * edges or faces.
  */
-export const HolePointSchema = z.union([
+const HolePointSchema = z.union([
   z.strictObject({ id: idField(), at: means(z.tuple([Place, Place]), "place") }),
   z.strictObject({ id: idField(), on: PointRefSchema }),
   z.strictObject({ id: idField(), from: z.tuple([DistanceSchema, DistanceSchema]) }),
 ]);
 
-export const HoleStepSchema = z.strictObject({
+const HoleStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("hole"),
   /** The flat face or plane it is drilled into; left out with a sketch, whose plane it then is. */

@@ -1,7 +1,7 @@
 import type { HoleStep } from "./schema";
 
 /** One row of a table: a screw, a thread or a drill, and the sizes of its hole as they are typed. */
-export interface HoleRow {
+interface HoleRow {
   readonly name: string;
   readonly diameter: string;
   /** The other classes of fit, where there are any: fine and coarse beside the medium of `diameter`. */
@@ -10,7 +10,7 @@ export interface HoleRow {
   readonly head?: HoleStep["head"];
   readonly thread?: string;
 }
-export interface HoleTable {
+interface HoleTable {
   readonly id: string;
   readonly label: string;
   readonly rows: readonly HoleRow[];

@@ -6,7 +6,7 @@ import { plainText } from "@/core/units/text";
 /** A file as a step keeps it, in characters. */
 export const MAX_IMPORTED = 1_500_000;
 
-export const ImportedStepSchema = z.strictObject({
+const ImportedStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("imported"),
   /** What the file was called. */

@@ -3,7 +3,7 @@ import { OfSchema, stepFields, stepKind } from "../fields";
 import { z } from "zod";
 import { PlaneRefSchema } from "@/core/naming/reference";
 
-export const MirrorStepSchema = z.strictObject({
+const MirrorStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("mirror"),
   of: OfSchema,

@@ -26,7 +26,7 @@ function shiftOf(context: BuildContext, row: Row): Outcome<Vec3> {
 }
 
 /** Where the images go, the original left out. */
-export function imagesOf(context: BuildContext, step: PatternStep): Outcome<Image[]> {
+function imagesOf(context: BuildContext, step: PatternStep): Outcome<Image[]> {
   const { way } = step,
     skip = new Set(step.skip),
     images: Image[] = [];

@@ -15,7 +15,7 @@ const RowSchema = z.strictObject({
   reverse: z.boolean().optional(),
 });
 
-export const PatternStepSchema = z.strictObject({
+const PatternStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("pattern"),
   of: OfSchema,

@@ -2,7 +2,7 @@ import { angleField, lengthField, stepFields, stepKind } from "../fields";
 import { z } from "zod";
 import { AxisRefSchema, FaceRefSchema, PlaneRefSchema, PointRefSchema } from "@/core/naming/reference";
 
-export const PlaneStepSchema = z.strictObject({
+const PlaneStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("plane"),
   by: z.discriminatedUnion("kind", [

@@ -2,7 +2,7 @@ import { lengthField, stepFields, stepKind } from "../fields";
 import { z } from "zod";
 import { PointRefSchema } from "@/core/naming/reference";
 
-export const PointStepSchema = z.strictObject({
+const PointStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("point"),
   by: z.discriminatedUnion("kind", [

@@ -12,7 +12,7 @@ import { z } from "zod";
 import { angleText, readQuantity } from "@/core/units/quantity";
 import { AxisRefSchema } from "@/core/naming/reference";
 
-export const RevolveStepSchema = z.strictObject({
+const RevolveStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("revolve"),
   ...operationFields,

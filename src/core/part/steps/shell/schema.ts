@@ -2,7 +2,7 @@ import { lengthField, sizeText, stepFields, stepKind } from "../fields";
 import { z } from "zod";
 import { FaceRefSchema } from "@/core/naming/reference";
 
-export const ShellStepSchema = z.strictObject({
+const ShellStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("shell"),
   /** Faces taken away. */

@@ -3,7 +3,7 @@ import { stepFields, stepKind } from "../fields";
 import { z } from "zod";
 import { SketchSchema, type Plane } from "@/core/sketch/sketch";
 
-export const SketchStepSchema = z.strictObject({
+const SketchStepSchema = z.strictObject({
   ...stepFields,
   kind: z.literal("sketch"),
   sketch: SketchSchema,

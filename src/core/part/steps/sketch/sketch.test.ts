@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { measurePart } from "@/core/check/measured";
+import { measurePart } from "@/core/check/given/measured";
 import { modelOf } from "@/core/kernel/model";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { apply, type PartCommand } from "@/core/part/commands";

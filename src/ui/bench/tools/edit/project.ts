@@ -1,6 +1,5 @@
 import type { Curve } from "@/core/sketch/sketch";
-import type { PartPick } from "../../sketch/part-pictures";
-import type { Hands, Pointer, Preview, Tool } from "../tool";
+import type { Hands, PartPick, Pointer, Preview, Tool } from "../tool";
 
 const SAYS: Record<PartPick, string> = {
   edge: "Project: click an edge of the part, or the outline of a round face; its picture becomes reference geometry.",

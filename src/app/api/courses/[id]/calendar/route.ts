@@ -1,5 +1,5 @@
-import { calendarFile, calendarOf } from "@/server/calendar";
-import { courseAbout } from "@/server/courses";
+import { calendarFile, calendarOf } from "@/server/courses/calendar";
+import { courseAbout } from "@/server/courses/courses";
 import { environment } from "@/server/environment";
 import { endpoint } from "../../../endpoint";
 

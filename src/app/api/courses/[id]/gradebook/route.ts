@@ -1,7 +1,7 @@
-import { courseAbout } from "@/server/courses";
-import { gradebookOf } from "@/server/gradebook";
-import { gradebookCsv, gradebookJson } from "@/server/gradebook-files";
-import { classPdf, studentPdf } from "@/server/results-file";
+import { courseAbout } from "@/server/courses/courses";
+import { gradebookOf } from "@/server/marking/gradebook";
+import { gradebookCsv, gradebookJson } from "@/server/marking/gradebook-files";
+import { classPdf, studentPdf } from "@/server/marking/results-file";
 import { endpoint, fileOf, Refused } from "../../../endpoint";
 
 const TYPES = { csv: "text/csv; charset=utf-8", json: "application/json", pdf: "application/pdf" } as const;

@@ -1,4 +1,4 @@
-import { MOST_PACKAGE, packageOfCourse, takePackage } from "@/server/exercise-package";
+import { MOST_PACKAGE, packageOfCourse, takePackage } from "@/server/exercises/exercise-package";
 import { endpoint, must, Refused, zipFile } from "../../../endpoint";
 
 /** All exercises of a course with their references and Sheets. */

@@ -1,5 +1,5 @@
-import { drawingsOf } from "@/server/handouts";
-import { sheetFile } from "@/server/sheet-files";
+import { drawingsOf } from "@/server/handouts/handouts";
+import { sheetFile } from "@/server/files/sheet-files";
 import { endpoint, Refused } from "../../../endpoint";
 
 /** The Sheets of all handouts of a course as one PDF, in the order they are due. */

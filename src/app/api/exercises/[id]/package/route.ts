@@ -1,4 +1,4 @@
-import { packageOfExercise } from "@/server/exercise-package";
+import { packageOfExercise } from "@/server/exercises/exercise-package";
 import { endpoint, zipFile } from "../../../endpoint";
 
 /** An exercise with its reference and Sheet, to be taken elsewhere. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { readPart } from "@/core/part/document";
-import { saveReference } from "@/server/exercises";
+import { saveReference } from "@/server/exercises/exercises";
 import { body, endpoint, must, mustBe, Refused, VERSION } from "../../../endpoint";
 
 const Save = z.object({ id: z.uuid(), document: z.unknown(), version: VERSION, owner: z.uuid() });

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { ExerciseSchema } from "@/core/check/exercise";
-import { exercise, saveArrangement } from "@/server/exercises";
-import { SHEET_FILES, sheetFile } from "@/server/sheet-files";
+import { ExerciseSchema } from "@/core/check/exercise/exercise";
+import { exercise, saveArrangement } from "@/server/exercises/exercises";
+import { SHEET_FILES, sheetFile } from "@/server/files/sheet-files";
 import { body, endpoint, fileOf, isToShow, mustBe, Refused, VERSION } from "../../../endpoint";
 
 /** The Sheet of an exercise as a file, as it was drawn last. */

@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { PartFileSchema } from "@/core/check/part-file";
-import { AnswersSchema } from "@/core/check/question";
-import { handout } from "@/server/handouts";
-import { handIn } from "@/server/submissions";
+import { PartFileSchema } from "@/core/check/given/part-file";
+import { AnswersSchema } from "@/core/check/exercise/question";
+import { handout } from "@/server/handouts/handouts";
+import { handIn } from "@/server/tries/submissions";
 import { body, endpoint, MOST_HAND_IN, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { handout } from "@/server/handouts";
-import { openHint } from "@/server/hints";
+import { handout } from "@/server/handouts/handouts";
+import { openHint } from "@/server/handouts/hints";
 import { body, endpoint, mustBe } from "../../../endpoint";
 
 const Next = z.object({ nth: z.number().int().min(1).max(50), owner: z.uuid() });

@@ -1,5 +1,5 @@
-import { handout } from "@/server/handouts";
-import { liveOn } from "@/server/live";
+import { handout } from "@/server/handouts/handouts";
+import { liveOn } from "@/server/marking/live";
 import { endpoint } from "../../../endpoint";
 
 /** The class while it works. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { handout } from "@/server/handouts";
-import { practise, practising } from "@/server/practices";
+import { handout } from "@/server/handouts/handouts";
+import { practise, practising } from "@/server/works/practices";
 import { body, endpoint, must, mustBe, VERSION } from "../../../endpoint";
 
 const Asked = z.strictObject({ id: z.uuid(), version: VERSION, owner: z.uuid() });

@@ -1,4 +1,4 @@
-import { deskQueue } from "@/server/desk-queue";
+import { deskQueue } from "@/server/marking/desk-queue";
 import { endpoint } from "../../../endpoint";
 
 /** The class on a handout as the Marking desk lists it. */

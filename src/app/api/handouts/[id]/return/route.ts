@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { returnAll } from "@/server/marking";
+import { returnAll } from "@/server/marking/marking";
 import { body, endpoint, must } from "../../../endpoint";
 
 /** Returns what is checked with nothing open, or all that is checked. */

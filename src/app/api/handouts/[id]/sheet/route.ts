@@ -1,5 +1,5 @@
-import { drawingOf } from "@/server/handouts";
-import { SHEET_FILES, sheetFile } from "@/server/sheet-files";
+import { drawingOf } from "@/server/handouts/handouts";
+import { SHEET_FILES, sheetFile } from "@/server/files/sheet-files";
 import { endpoint, fileOf, isToShow, Refused } from "../../../endpoint";
 
 /** The Sheet of a handout as a file: nothing in it but what is printed. */

@@ -1,4 +1,4 @@
-import { deskSubmission } from "@/server/desk";
+import { deskSubmission } from "@/server/marking/desk";
 import { endpoint } from "../../../endpoint";
 
 /** All that the Marking desk shows of a submission. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { DecisionSchema } from "@/core/grade/decision";
-import { decide } from "@/server/marking";
+import { decide } from "@/server/marking/marking";
 import { body, endpoint, must, mustBe } from "../../../endpoint";
 
 const Entries = z.strictObject({

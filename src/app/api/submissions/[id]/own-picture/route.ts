@@ -1,6 +1,6 @@
-import { handout } from "@/server/handouts";
-import { ownPicture } from "@/server/results";
-import { submission } from "@/server/submissions";
+import { handout } from "@/server/handouts/handouts";
+import { ownPicture } from "@/server/marking/results";
+import { submission } from "@/server/tries/submissions";
 import { endpoint, Refused } from "../../../endpoint";
 
 /** A student's own part as it was checked: facets of theirs alone. */

@@ -1,4 +1,4 @@
-import { pictureOf } from "@/server/submissions";
+import { pictureOf } from "@/server/tries/submissions";
 import { endpoint, Refused } from "../../../endpoint";
 
 /** Holds the reference's facets: for instructors only. */

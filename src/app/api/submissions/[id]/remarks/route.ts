@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { forgetRemark } from "@/server/marking";
+import { forgetRemark } from "@/server/marking/marking";
 import { body, endpoint } from "../../../endpoint";
 import { plainText } from "@/core/units/text";
 

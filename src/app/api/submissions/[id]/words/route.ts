@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { WordSchema } from "@/core/grade/decision";
-import { decide, historyOf } from "@/server/marking";
+import { decide, historyOf } from "@/server/marking/marking";
 import { body, endpoint, must, Refused } from "../../../endpoint";
 
 const Said = z.strictObject({ id: z.uuid(), what: WordSchema });

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { changeHistory, variantsOf } from "@/server/history";
-import { countsOf, MOST_KEPT, MOST_NAMED, versionsOf } from "@/server/versions";
+import { changeHistory, variantsOf } from "@/server/works/history";
+import { countsOf, MOST_KEPT, MOST_NAMED, versionsOf } from "@/server/works/versions";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
 import { plainText } from "@/core/units/text";
@@ -19,7 +19,7 @@ const Change = z.intersection(
 
 const SENTENCES = {
   "not-opened": "This part has not been opened yet. Open the Bench of this handout first.",
-  "too-many-named": `You have named ${MOST_NAMED} versions of this part, and more are not kept. Take a name away first.`,
+  "too-many-named": `${MOST_NAMED} versions of this part have a name, and more are not kept. Take one away first.`,
   "other-version": "This part was saved in another window meanwhile. Look at it first.",
   "not-there": "This is not in your history any more.",
   taken: "There is a variant of this name already. Choose another.",

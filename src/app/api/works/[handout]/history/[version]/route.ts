@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { versionDocument } from "@/server/versions";
+import { versionDocument } from "@/server/works/versions";
 import { endpoint, Refused } from "../../../../endpoint";
 
 export const GET = endpoint<{ handout: string; version: string }>(

@@ -1,0 +1,211 @@
+import { IDENTITY, move, rotationBetween, turn, type Rigid } from "@/core/geometry/rigid";
+import {
+  add3,
+  anyAcross,
+  cross3,
+  dot3,
+  length3,
+  perAxis,
+  scale3,
+  sub3,
+  unit3,
+  type Vec3,
+} from "@/core/geometry/vector";
+import { axisOf } from "@/core/kernel/carrier";
+import type { Properties } from "@/core/kernel/properties";
+import { waysOfFacets, type FacetBody } from "@/core/measure/facet-body";
+import { cornersOfNet, type NearestOn } from "@/core/measure/net";
+import type { Surface } from "@/core/measure/surfaces";
+import { samplesOf, type Sample } from "./deviation";
+import { settle } from "./facets-settling";
+import { FACETS_NEAR_ANGLE, FACETS_SNAP, FACETS_THERE, NOT_PARALLEL } from "../tolerance";
+import { triad } from "../placing/whole";
+
+type Rows = Rigid["rows"];
+/** A reference to lay facets on. */
+export interface FacetTarget {
+  readonly faces: readonly Surface[];
+  readonly properties: Properties;
+  readonly nearest: NearestOn;
+  /** Box diagonal, mm. */
+  readonly size: number;
+}
+
+/** Places looked at while rotations are compared, and when the best are settled. */
+const FEW = 60;
+const MANY = 400;
+/** Ways of either side that are paired, rotations looked at closer, and placings settled. */
+const WAYS = 6;
+const CLOSER = 6;
+const MOST_SETTLED = 3;
+/** Turns tried about an axis where nothing else fixes them, degrees apart. */
+const TURN = 5;
+
+/**
+ * The motion that lays a body of facets on the reference: rotations from pairs of flat ways (and turns about the one
+ * axis there is), shifts from the sides and middles of the boxes, then settled by least sum of distances, which a
+ * wrong feature does not pull along. @returns the motion, and the typical distance under it, mm
+ */
+export function placeFacets(target: FacetTarget, body: FacetBody): { readonly motion: Rigid; readonly off: number } {
+  const few = largestOf(samplesOf(body, FEW), FEW);
+  const score = (motion: Rigid, best: number): number => {
+    let sum = 0;
+    const cap = target.size / 20,
+      all = few.reduce((s, f) => s + f.area, 0);
+    for (const f of few) {
+      sum += (target.nearest.find(move(motion, f.at), cap)?.distance ?? cap) * f.area;
+      if (sum > best * all) return Infinity;
+    }
+    return sum / all;
+  };
+  const points = settlingPoints(body);
+  let best: { motion: Rigid; off: number } = { motion: IDENTITY, off: Infinity };
+  for (const list of [rotations(target, body), turnsAboutAxis(target, body)]) {
+    const ranked = list.map((rows) => ({ rows, off: bestShift(target, body, rows, false, score).off }));
+    ranked.sort((a, b) => a.off - b.off);
+    const closer = ranked.slice(0, CLOSER).map(({ rows }) => bestShift(target, body, rows, true, score));
+    closer.sort((a, b) => a.off - b.off);
+    for (const { motion } of closer.slice(0, MOST_SETTLED)) {
+      const settled = settle(target.nearest, points, motion, target.size);
+      if (settled.off < best.off) best = settled;
+      // nothing lies better than what lies there
+      if (best.off < FACETS_THERE * target.size) return { ...best, motion: snapped(best.motion) };
+    }
+  }
+  return { ...best, motion: snapped(best.motion) };
+}
+
+/** Facets of rounds lie inside or outside of what they stand for, their corners on it: those are settled. */
+function settlingPoints(body: FacetBody): readonly Sample[] {
+  const list = largestOf(samplesOf(body, MANY), 2 * MANY).flatMap((s): Sample[] => {
+    if (!body.fineness[s.triangle]) return [s];
+    return cornersOfNet(body, s.triangle).map((at) => ({ ...s, at, area: s.area / 3 }));
+  });
+  return largestOf(list, 3 * MANY);
+}
+
+/** Of places on very many facets those that stand for most. */
+const largestOf = (list: readonly Sample[], most: number): readonly Sample[] =>
+  list.length <= most ? list : [...list].sort((a, b) => b.area - a.area).slice(0, most);
+
+/** A rotation a hair beside one along the axes is meant to be it. */
+function snapped({ rows, shift }: Rigid): Rigid {
+  const isNear = rows.every((r) => r.every((v) => Math.abs(v - Math.round(v)) < FACETS_SNAP));
+  return isNear
+    ? { rows: rows.map((r) => r.map((v) => Math.round(v) + 0)) as unknown as Rows, shift }
+    : { rows, shift };
+}
+
+type Score = (motion: Rigid, best: number) => number;
+function bestShift(target: FacetTarget, body: FacetBody, rows: Rows, isWide: boolean, score: Score) {
+  let best: { motion: Rigid; off: number } = { motion: { rows, shift: [0, 0, 0] }, off: Infinity };
+  for (const shift of shiftsOf(target, body, rows, isWide)) {
+    const motion = { rows, shift },
+      off = score(motion, best.off);
+    if (off < best.off) best = { motion, off };
+  }
+  return best;
+}
+
+/** Shifts that bring sides or middles of the two boxes together along each axis, and the centres of mass. */
+function shiftsOf({ properties }: FacetTarget, body: FacetBody, rows: Rows, isWide: boolean): Vec3[] {
+  const low: number[] = [Infinity, Infinity, Infinity],
+    high: number[] = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < body.positions.length; i += 3) {
+    const p = turn({ rows, shift: [0, 0, 0] }, [body.positions[i]!, body.positions[i + 1]!, body.positions[i + 2]!]);
+    for (let k = 0; k < 3; k++) [low[k], high[k]] = [Math.min(low[k]!, p[k]!), Math.max(high[k]!, p[k]!)];
+  }
+  const { min, max } = properties.box;
+  const along = [0, 1, 2].map((k) => [
+    min[k]! - low[k]!,
+    max[k]! - high[k]!,
+    (min[k]! + max[k]! - low[k]! - high[k]!) / 2,
+  ]);
+  const centred = sub3(properties.centre, turn({ rows, shift: [0, 0, 0] }, body.properties.centre));
+  if (!isWide) return [centred, ...[0, 1, 2].map((c) => perAxis((k) => along[k]![c]!))];
+  const all = along[0]!.flatMap((x) => along[1]!.flatMap((y) => along[2]!.map((z): Vec3 => [x, y, z])));
+  return [centred, ...all];
+}
+
+/** Directions of the reference: normals of planes, both senses of axes; the largest area first. */
+function waysOfReference(faces: readonly Surface[]): Vec3[] {
+  const found: { way: Vec3; area: number }[] = [];
+  const give = (way: Vec3, area: number) => {
+    const known = found.find((f) => length3(sub3(f.way, way)) < FACETS_NEAR_ANGLE);
+    if (known) known.area += area;
+    else found.push({ way, area });
+  };
+  for (const { carrier, area } of faces) if (carrier.kind === "plane") give(carrier.normal, area);
+  const axes = faces.filter((f) => axisOf(f.carrier));
+  // an axis is a way only where no flat face shows it: the facets of a round have none
+  if (found.length < 2) for (const { carrier, area } of axes) give(axisOf(carrier)!.along, area / 2);
+  return found.sort((a, b) => b.area - a.area).map((f) => f.way);
+}
+
+const isAcross = (a: Vec3, b: Vec3) => length3(cross3(a, b)) > 100 * NOT_PARALLEL;
+
+/** Rotations found so far, those that are nearly one only once. */
+function distinctRotations() {
+  const found: Rows[] = [];
+  const give = (rows: Rows) => {
+    if (!found.some((f) => f.every((row, i) => length3(sub3(row, rows[i]!)) < FACETS_NEAR_ANGLE))) found.push(rows);
+  };
+  return { found, give };
+}
+const firstWays = (body: FacetBody): Vec3[] =>
+  waysOfFacets(body)
+    .slice(0, WAYS)
+    .map((w) => w.normal);
+
+/** Rotations that lay two ways of the body on two of the reference at the same angle, and principal axes. */
+function rotations(target: FacetTarget, body: FacetBody): Rows[] {
+  const { found, give } = distinctRotations();
+  const theirs = waysOfReference(target.faces).slice(0, 2 * WAYS),
+    own = firstWays(body),
+    [first] = own;
+  for (const second of own)
+    if (first && isAcross(first, second))
+      for (const p of theirs)
+        for (const q of theirs)
+          if (isAcross(p, q) && Math.abs(dot3(first, second) - dot3(p, q)) < FACETS_NEAR_ANGLE)
+            give(rotationBetween(triad(first, second), triad(p, q)));
+  // one more guess; what is wrong is settled or scores low
+  for (const rows of principal(target.properties, body.properties)) give(rows);
+  return found;
+}
+
+/** Of a part that turns about its main way: what stands off the axis may be hard to tell from the facets round it. */
+function turnsAboutAxis(target: FacetTarget, body: FacetBody): Rows[] {
+  const { found, give } = distinctRotations();
+  const [main] = waysOfReference(target.faces),
+    [first] = firstWays(body);
+  const isTurned = target.faces.some((f) => {
+    const axis = axisOf(f.carrier)?.along;
+    return main && axis && !isAcross(main, axis);
+  });
+  if (!main || !first || !isTurned) return [];
+  const across = anyAcross(main),
+    other = cross3(main, across);
+  for (const sense of [1, -1])
+    for (let d = 0; d < 360; d += TURN) {
+      const a = (d * Math.PI) / 180,
+        to = add3(scale3(across, Math.cos(a)), scale3(other, Math.sin(a)));
+      give(rotationBetween(triad(scale3(first, sense), anyAcross(first)), triad(main, to)));
+    }
+  return found;
+}
+
+/** The four turns that lay principal axes on each other. */
+function principal(reference: Properties, own: Properties): Rows[] {
+  const [p, q] = [reference.axes, own.axes];
+  return [
+    [1, 1],
+    [1, -1],
+    [-1, 1],
+    [-1, -1],
+  ].map(([s, t]) => {
+    const from = triad(unit3(q[0]), unit3(q[1])),
+      to = triad(scale3(unit3(p[0]), s!), scale3(unit3(p[1]), t!));
+    return rotationBetween(from, to);
+  });
+}

@@ -1,0 +1,40 @@
+import type { Size } from "@/core/sizes/size";
+import type { SheetModel } from "../views/model";
+import { FAULT, type Presentation } from "./presentation";
+import { angularOf } from "./present-angle";
+import { pointed } from "./present-leader";
+import { acrossLong, isOfTurned, linear, rowAlong, wallAcross } from "./present-straight";
+import type { View } from "../views/views";
+
+/** Every way a size can be shown in some of the views; none where no view shows it. */
+export function presentationsOf(model: SheetModel, size: Size, views: readonly View[]): Presentation[] {
+  const flat = views.filter((v) => v.name !== "pictorial");
+  const list = flat.flatMap((view): Presentation[] => {
+    switch (size.kind) {
+      case "distance":
+        return linear(model, size, view);
+      case "diameter":
+        return [
+          ...acrossLong(model, size, view),
+          ...(isOfTurned(model, size, views) ? dearer : same)(pointed(model, size, view)),
+        ];
+      case "wall":
+        return [...wallAcross(model, size, view), ...dearer(pointed(model, size, view))];
+      case "pitch":
+        return rowAlong(model, size.of, view, 0);
+      case "slot":
+        return size.of.flatMap((ends) => rowAlong(model, ends, view, size.overall ? 1 : 0));
+      case "angle":
+      case "turn":
+      case "cone":
+      case "arc":
+        return [...angularOf(model, size, view), ...dearer(pointed(model, size, view))];
+      default:
+        return pointed(model, size, view);
+    }
+  });
+  return list.sort((p, q) => p.fault - q.fault);
+}
+
+const same = (list: Presentation[]) => list;
+const dearer = (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + FAULT.anotherForm }));

@@ -1,0 +1,101 @@
+import type { Report } from "@/core/check/check";
+import { commonFaults } from "@/core/grade/faults";
+import type { Grade } from "@/core/grade/grade";
+import { rows } from "../database";
+import type { Handout } from "../handouts/handouts";
+import { markedBy } from "./marking";
+
+/** One student's submission that counts, as the class view counts it. */
+export interface ClassPart {
+  readonly submission: string;
+  readonly person: string;
+  readonly points: number;
+  /** Of its part, g; null where nothing was measured. */
+  readonly mass: number | null;
+  readonly attempts: number;
+  /** At work before handing in, minutes. */
+  readonly minutes: number | null;
+}
+export interface Missed {
+  readonly id: string;
+  readonly title: string;
+  /** Submissions that lost points there, or have another size. */
+  readonly who: readonly string[];
+}
+export interface ClassView {
+  readonly parts: readonly ClassPart[];
+  readonly of: number;
+  readonly mass: { readonly wanted: number; readonly tolerance: number } | undefined;
+  readonly lines: readonly Missed[];
+  readonly sizes: readonly Missed[];
+  readonly faults: readonly { readonly text: string; readonly who: readonly string[] }[];
+}
+
+interface Row {
+  readonly id: string;
+  readonly person: string;
+  readonly points: number;
+  readonly report: Report;
+  readonly grade: Grade;
+  readonly attempt: number;
+  readonly worked: number | null;
+}
+
+/** How a class did on a handout: by the submission of each that counts. */
+export async function classView(h: Handout): Promise<ClassView> {
+  const list = await rows<Row>(
+    `select s.id, p.name as person, c.points, r.report, r.grade, s.attempt, w.worked_seconds as worked
+     from counting_tries k join submissions s on s.id = k.counting
+     join people p on p.id = k.person_id join checks c on c.submission_id = s.id join reports r on r.id = c.report_id
+     left join works w on w.handout_id = s.handout_id and w.person_id = s.person_id
+     where k.handout_id = $1 order by p.name`,
+    [h.id],
+  );
+  const exercise = markedBy(h);
+  const amount = list.flatMap((r) => r.report.evidence.find((e) => e.check === "mass") ?? [])[0];
+  const wanted = amount?.check === "mass" ? amount.wanted : undefined;
+  return {
+    parts: list.map((r) => {
+      const mass = r.report.evidence.find((e) => e.check === "mass");
+      return {
+        submission: r.id,
+        person: r.person,
+        points: r.points,
+        // each against their own target, where numbers are their own
+        mass: mass?.check === "mass" && mass.measured > 0 ? (mass.measured * (wanted ?? 0)) / mass.wanted : null,
+        attempts: r.attempt,
+        minutes: r.worked ? Math.round(r.worked / 60) : null,
+      };
+    }),
+    of: list[0]?.grade.of ?? exercise.rubric.reduce((s, l) => s + (l.bonus ? 0 : l.points), 0),
+    mass: wanted === undefined ? undefined : { wanted, tolerance: exercise.tolerances.mass },
+    lines: exercise.rubric.map((l) => ({
+      id: l.id,
+      title: l.title,
+      who: list
+        .filter((r) => r.grade.lines.some((g) => g.id === l.id && g.check !== "hand" && g.points < g.of))
+        .map((r) => r.id),
+    })),
+    sizes: sizesMissed(list),
+    faults: commonFaults(list.map((r) => r.report)).map((f) => ({
+      text: f.text,
+      who: f.who.map((i) => list[i]!.id),
+    })),
+  };
+}
+
+/** Every printed size that somebody has not, those missed most first. */
+function sizesMissed(list: readonly Row[]): Missed[] {
+  const missed = new Map<string, { id: string; title: string; who: string[] }>();
+  for (const r of list)
+    for (const e of r.report.evidence) {
+      if (e.check !== "sizes" || e.scale !== undefined) continue;
+      for (const s of e.sizes) {
+        if (s.state !== "missed" && s.state !== "lost") continue;
+        const known = missed.get(s.id) ?? { id: s.id, title: `${s.text}: ${s.name}`, who: [] };
+        known.who.push(r.id);
+        missed.set(s.id, known);
+      }
+    }
+  return [...missed.values()].sort((a, b) => b.who.length - a.who.length || a.title.localeCompare(b.title));
+}
