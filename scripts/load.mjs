@@ -3,6 +3,7 @@ import { randomUUID } from "node:crypto";
 import { Agent, request } from "node:http";
 import { spawn } from "node:child_process";
 import { join } from "node:path";
+import { isDeepStrictEqual } from "node:util";
 import { ensureData, ensureModules, ensureSystem, ROOT } from "./machine.mjs";
 import { startPostgres } from "./postgres.mjs";
 
@@ -75,6 +76,7 @@ try {
     const took = [];
     let failed = 0,
       lost = 0;
+    const sentAs = new Map();
     const end = Date.now() + SECONDS * 1000;
     const finished = [];
     const student = async (p, i) => {
@@ -88,12 +90,13 @@ try {
       while (Date.now() < end) {
         const began = performance.now();
         last = `${p.name} ${version}`;
+        const sent = changed(last, version);
         const r = await send(port, "PUT", `/api/works/${handout}`, cookie, {
           id: randomUUID(),
           window: "load",
           owner: p.id,
           version,
-          document: changed(last, version),
+          document: sent,
         }).catch(() => ({ status: 0 }));
         took.push(performance.now() - began);
         if (r.status === 200) version = JSON.parse(r.body).version;
@@ -105,8 +108,11 @@ try {
             owner: p.id,
             version,
           }).catch(() => ({ status: 0 }));
-          if (h.status === 200) finished.push({ id: JSON.parse(h.body).submission, at: Date.now() });
-          else failed++;
+          if (h.status === 200) {
+            const id = JSON.parse(h.body).submission;
+            finished.push({ id, at: Date.now() });
+            sentAs.set(id, JSON.stringify(sent));
+          } else failed++;
         }
         await new Promise((r) => setTimeout(r, Math.max(0, EVERY_MS - (performance.now() - began))));
       }
@@ -128,6 +134,16 @@ try {
       );
       await new Promise((r) => setTimeout(r, 250));
     }
+    // what is frozen is what was on the screen when it was handed in
+    let otherwise = 0;
+    for (const [id, sent] of sentAs) {
+      const [{ document: frozen }] = await query("select document::text as document from submissions where id = $1", [
+        id,
+      ]);
+      if (!isDeepStrictEqual(JSON.parse(frozen), JSON.parse(sent))) otherwise++;
+    }
+    line(`${name}, handed in`, sentAs.size, "");
+    line(`${name}, handed in and frozen otherwise`, otherwise, "");
     line(`${name}, saves`, took.length, "");
     line(`${name}, save p50`, share(took, 0.5).toFixed(0), "ms");
     line(`${name}, save p99`, share(took, 0.99).toFixed(0), "ms");

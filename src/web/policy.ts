@@ -2,7 +2,7 @@
  * What every answer of the program says to a browser, whoever gives it. What is no page runs nothing, loads nothing and
  * stands in no frame; drawings bring their lettering with them.
  */
-const EVERYWHERE: Readonly<Record<string, string>> = {
+export const EVERYWHERE: Readonly<Record<string, string>> = {
   "x-content-type-options": "nosniff",
   "x-frame-options": "DENY",
   "referrer-policy": "same-origin",
