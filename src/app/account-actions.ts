@@ -79,16 +79,16 @@ export async function changeName(values: unknown): Promise<Answer> {
 
 export async function changePassword(values: unknown): Promise<Answer> {
   const person = await signedIn();
-  const r = ChangePassword.safeParse(values);
-  if (!r.success) return UNREADABLE;
+  const read = ChangePassword.safeParse(values);
+  if (!read.success) return UNREADABLE;
   const address = await addressOf();
   if (await doorShutFor(person.email, address)) return { sentence: "Too many wrong tries. Wait a while." };
-  const right = await personByPassword(person.email, r.data.old);
+  const right = await personByPassword(person.email, read.data.old);
   if (!right) {
     await wrongTry(person.email, address);
     return { sentence: "This is not the password you have." };
   }
-  const hash = await hashed(r.data.password);
+  const hash = await hashed(read.data.password);
   if (!hash) return CROWDED;
   await setPassword(person.id, hash);
   const token = (await cookies()).get(COOKIE)?.value ?? "";
@@ -109,13 +109,13 @@ export async function endSession(form: FormData): Promise<void> {
 /** Comes into a course by the code on the board. */
 export async function joinByCode(values: unknown): Promise<Answer> {
   const person = await signedIn();
-  const r = Code.safeParse(values);
-  if (!r.success) return UNREADABLE;
+  const read = Code.safeParse(values);
+  if (!read.success) return UNREADABLE;
   const address = await addressOf();
   const key = `code ${person.id}`;
   const wait = await doorShutFor(key, address);
   if (wait) return { sentence: `Too many wrong codes. Try again in ${wait} s.` };
-  const course = await courseByCode(r.data.code);
+  const course = await courseByCode(read.data.code);
   if (!course) {
     await wrongTry(key, address);
     return { sentence: "No course is open under this code. Look at it once more, or ask your instructor." };
@@ -135,14 +135,14 @@ export async function acceptAs(token: string): Promise<Answer> {
 const GONE: Answer = { sentence: "This invitation holds no more. Ask whoever sent it for another." };
 
 export async function acceptAsNew(token: string, values: unknown): Promise<Answer> {
-  const r = FirstPerson.safeParse(values);
-  if (!r.success) return UNREADABLE;
+  const read = FirstPerson.safeParse(values);
+  if (!read.success) return UNREADABLE;
   if (!(await offerOf(String(token)))) return GONE;
-  if (await personByEmail(r.data.email))
+  if (await personByEmail(read.data.email))
     return { sentence: "Somebody with this address is here already. Sign in first, then open the link again." };
-  const passwordHash = await hashed(r.data.password);
+  const passwordHash = await hashed(read.data.password);
   if (!passwordHash) return CROWDED;
-  const made = await makePerson({ name: r.data.name, email: r.data.email, passwordHash });
+  const made = await makePerson({ name: read.data.name, email: read.data.email, passwordHash });
   if (!made) return { sentence: "Somebody with this address is here already. Sign in first." };
   if (!(await accept(String(token), made))) return GONE;
   return enter(made.id);

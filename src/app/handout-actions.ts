@@ -97,13 +97,13 @@ const Marked = z.object({
 
 /** How a form says a handout is marked, and what its students see. */
 function markingFrom(form: FormData): Outcome<Omit<Terms, "dueAt">> {
-  const r = Marked.safeParse(Object.fromEntries(form));
-  if (!r.success)
+  const read = Marked.safeParse(Object.fromEntries(form));
+  if (!read.success)
     return refuse("bad-terms", "Give tries and checks as whole numbers from 1 up, and the weight from 0 up.");
-  const { attempts, counts = "last", weight = 1, practice = "none", "shows-when": when } = r.data;
+  const { attempts, counts = "last", weight = 1, practice = "none", "shows-when": when } = read.data;
   // a form without these fields gives a handout as it comes
   if (!when) return done({});
-  const most = r.data["practice-most"];
+  const most = read.data["practice-most"];
   const sees = (name: string) => form.get(`shows-${name}`) === "on";
   const shows: Shows = {
     when,

@@ -32,13 +32,13 @@ export async function makeFollowOn(_: ExerciseFormState, form: FormData): Promis
   form = sent(form);
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
-  const r = Follow.safeParse(Object.fromEntries(form));
-  if (!r.success) return { sentence: "Choose a number, and say what it is next." };
+  const read = Follow.safeParse(Object.fromEntries(form));
+  if (!read.success) return { sentence: "Choose a number, and say what it is next." };
   const { document, course_id } = await exercise(id);
-  const known = numbersThatMayVary(document).find((n) => n.id === r.data.number);
-  const to = readQuantity(r.data.to, known?.quantity ?? "length", document.units);
+  const known = numbersThatMayVary(document).find((n) => n.id === read.data.number);
+  const to = readQuantity(read.data.to, known?.quantity ?? "length", document.units);
   if (!to.ok) return { sentence: to.refusal.sentence };
-  const next = followOn(document, r.data.number, to.value);
+  const next = followOn(document, read.data.number, to.value);
   if (!next.ok) return { sentence: next.refusal.sentence };
   redirect(`/exercises/${await createExercise(course_id, next.value)}`);
 }

@@ -17,16 +17,16 @@ export function arranged(
   const found = sizesOf(kernel, exercise.reference),
     draft = openDraft(kernel, exercise.reference, exercise.units);
   if (!found.ok || !draft.ok) throw new Error(`${exercise.title} cannot be drawn`);
-  let a: Arrangement = { sizes: exercise.sizes ?? found.value.sizes, sheet: exercise.sheet };
-  const drawn = () => layOut(draft.value, { ...exercise, ...a });
+  let arrangement: Arrangement = { sizes: exercise.sizes ?? found.value.sizes, sheet: exercise.sheet };
+  const drawn = () => layOut(draft.value, { ...exercise, ...arrangement });
   for (const change of changes) {
     const now = drawn(),
       { name, isLying } = now.composition.paper;
-    a = frozen(a, layoutOf(now.composition, a.sheet.layout?.views), { name, isLying });
-    const r = changed(a, change(a, now));
+    arrangement = frozen(arrangement, layoutOf(now.composition, arrangement.sheet.layout?.views), { name, isLying });
+    const r = changed(arrangement, change(arrangement, now));
     if (!r.ok) throw new Error(`${exercise.title}: ${r.refusal.sentence}`);
-    a = r.value;
+    arrangement = r.value;
   }
   draft.value.close();
-  return { ...exercise, sizes: [...a.sizes], sheet: a.sheet };
+  return { ...exercise, sizes: [...arrangement.sizes], sheet: arrangement.sheet };
 }

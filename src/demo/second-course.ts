@@ -39,13 +39,13 @@ async function measureOwnParts(kernel: Kernel, handoutId: string, people: Iterab
 /** Where one hand puts the numbers of its dimensions: never quite where another does. */
 function numbersPut(document: PartDocument, hand: number): PartDocument {
   const off = (i: number) => Math.sin(hand * 12.9898 + i * 78.233) * 9;
-  const steps = document.steps.map((s, n): Step => {
-    if (s.kind !== "sketch") return s;
-    const dimensions = s.sketch.dimensions.map((d, i) => ({
+  const steps = document.steps.map((step, n): Step => {
+    if (step.kind !== "sketch") return step;
+    const dimensions = step.sketch.dimensions.map((d, i) => ({
       ...d,
       at: [20 + off(n * 40 + i), 20 + off(n * 40 + i + 500)] as [number, number],
     }));
-    return { ...s, sketch: { ...s.sketch, dimensions } };
+    return { ...step, sketch: { ...step.sketch, dimensions } };
   });
   return { ...document, steps };
 }

@@ -11,16 +11,16 @@ export const dynamic = "force-dynamic";
 export default async function Page() {
   const person = await signedIn();
   const courses = await Promise.all(
-    (await coursesOf(person)).map(async (c) => ({
-      ...c,
-      handouts: (await handoutsOf(c.id, person)).map(({ closes_at: _, ...h }) => ({
+    (await coursesOf(person)).map(async (row) => ({
+      ...row,
+      handouts: (await handoutsOf(row.id, person)).map(({ closes_at: _, ...h }) => ({
         ...h,
         due_at: h.due_at.toISOString(),
         opens_at: h.opens_at?.toISOString() ?? null,
         withdrawn_at: h.withdrawn_at?.toISOString() ?? null,
         isAhead: h.opens_at !== null && h.opens_at > new Date(),
       })),
-      exercises: c.role === "instructor" ? await exerciseTitlesOf(c.id) : [],
+      exercises: row.role === "instructor" ? await exerciseTitlesOf(row.id) : [],
     })),
   );
   return (

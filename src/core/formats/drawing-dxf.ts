@@ -79,18 +79,18 @@ export function dxfOf(drawing: Drawing): string {
     }
   };
   /** A dimension as such: its lines stand in a block of its own. */
-  const dimension = (g: Group, m: Measured, name: string) => {
+  const dimension = (g: Group, measured: Measured, name: string) => {
     const text = g.marks.find((k) => k.mark === "text");
     entity("DIMENSION", "thin");
     put(2, name);
-    place(10, m.on);
-    place(11, text?.mark === "text" ? text.at : m.on);
-    put(70, m.kind === "straight" ? 0 : 5);
+    place(10, measured.on);
+    place(11, text?.mark === "text" ? text.at : measured.on);
+    put(70, measured.kind === "straight" ? 0 : 5);
     put(1, text?.mark === "text" ? asDxf(text.text) : "");
-    place(13, m.from);
-    place(14, m.to);
-    if (m.kind === "straight") put(50, m.turn);
-    else place(15, m.vertex);
+    place(13, measured.from);
+    place(14, measured.to);
+    if (measured.kind === "straight") put(50, measured.turn);
+    else place(15, measured.vertex);
   };
   const table = (name: string, rows: readonly (() => void)[]) => {
     put(0, "TABLE");
@@ -137,7 +137,7 @@ export function dxfOf(drawing: Drawing): string {
   const dimensions = drawing.groups.flatMap((g, i) => (g.measures ? [{ g, m: g.measures, name: `*D${i}` }] : []));
   put(0, "SECTION");
   put(2, "BLOCKS");
-  for (const { g, name } of dimensions) {
+  for (const { g: group, name } of dimensions) {
     put(0, "BLOCK");
     put(8, "0");
     put(2, name);
@@ -145,7 +145,7 @@ export function dxfOf(drawing: Drawing): string {
     put(10, 0);
     put(20, 0);
     put(30, 0);
-    g.marks.forEach(mark);
+    group.marks.forEach(mark);
     put(0, "ENDBLK");
     put(8, "0");
   }

@@ -41,17 +41,19 @@ export function svgOf(drawing: Drawing): string {
 /** Marks alone, to be laid over a drawing. */
 export const svgMarks = (marks: readonly Mark[], wide: number): string => marks.map((m) => markOf(m, wide)).join("");
 
-function groupOf(g: Group, wide: number): string {
-  const isNamed = g.role === "view" || g.role === "dimension" || g.role === "remark";
-  const own = isNamed ? { [`data-${g.role}`]: g.name } : {};
-  const isLive = g.role === "dimension";
-  const [x, y, width, height] = g.patch ?? [];
+function groupOf(group: Group, wide: number): string {
+  const isNamed = group.role === "view" || group.role === "dimension" || group.role === "remark";
+  const own = isNamed ? { [`data-${group.role}`]: group.name } : {};
+  const isLive = group.role === "dimension";
+  const [x, y, width, height] = group.patch ?? [];
   return element(
     "g",
-    { class: g.role, ...own, ...(isLive && { tabindex: 0 }) },
-    ...(g.title ? [element("title", {}, escaped(g.title))] : []),
-    ...(g.patch ? [element("rect", { x, y, width, height, fill: "#ffffff", "fill-opacity": 0, class: "patch" })] : []),
-    ...g.marks.map((m) => markOf(m, wide)),
+    { class: group.role, ...own, ...(isLive && { tabindex: 0 }) },
+    ...(group.title ? [element("title", {}, escaped(group.title))] : []),
+    ...(group.patch
+      ? [element("rect", { x, y, width, height, fill: "#ffffff", "fill-opacity": 0, class: "patch" })]
+      : []),
+    ...group.marks.map((m) => markOf(m, wide)),
   );
 }
 

@@ -53,16 +53,16 @@ export function splinePieces(
 }
 
 function polar(degree: number, knots: readonly number[], poles: readonly Heavy[], k: number, args: number[]): Heavy {
-  let d = Array.from({ length: degree + 1 }, (_, j) => poles[k - degree + j]!);
+  let heavies = Array.from({ length: degree + 1 }, (_, j) => poles[k - degree + j]!);
   for (let r = 1; r <= degree; r++)
-    d = Array.from({ length: degree - r + 1 }, (_, j): Heavy => {
+    heavies = Array.from({ length: degree - r + 1 }, (_, j): Heavy => {
       const low = knots[k - degree + r + j]!,
         high = knots[k + 1 + j]!;
       const share = (args[r - 1]! - low) / (high - low || 1);
-      const mixed = (i: 0 | 1 | 2) => d[j]![i] * (1 - share) + d[j + 1]![i] * share;
+      const mixed = (i: 0 | 1 | 2) => heavies[j]![i] * (1 - share) + heavies[j + 1]![i] * share;
       return [mixed(0), mixed(1), mixed(2)];
     });
-  return d[0]!;
+  return heavies[0]!;
 }
 
 const light = ([x, y, w]: Heavy): Vec2 => [x / w, y / w];

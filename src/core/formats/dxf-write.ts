@@ -48,14 +48,14 @@ export function writeDxf(sketch: Pick<Sketch, "curves">, version: DxfVersion): s
   put(0, "ENDSEC");
   put(0, "SECTION");
   put(2, "ENTITIES");
-  for (const c of sketch.curves) {
-    const drawn = c.construction ? DXF_LAYERS.construction : DXF_LAYERS.sketch;
-    const layer = c.construction === "centre-line" ? DXF_LAYERS.centre : drawn;
-    const s = segmentOf(c);
+  for (const curve of sketch.curves) {
+    const drawn = curve.construction ? DXF_LAYERS.construction : DXF_LAYERS.sketch;
+    const layer = curve.construction === "centre-line" ? DXF_LAYERS.centre : drawn;
+    const s = segmentOf(curve);
     if (!s) {
-      if (c.kind !== "point") continue;
+      if (curve.kind !== "point") continue;
       entity("POINT", "AcDbPoint", layer);
-      place(10, c.at);
+      place(10, curve.at);
     } else segment(s, layer);
   }
   put(0, "ENDSEC");

@@ -34,16 +34,18 @@ export function sketchSvg(sketch: Pick<Sketch, "curves">): string {
     w = high[0] - low[0] + 2 * rim,
     h = high[1] - low[1] + 2 * rim,
     stroke = Math.max(w, h) / 400;
-  const paths = sketch.curves.flatMap((c) => {
-    const s = segmentOf(c);
+  const paths = sketch.curves.flatMap((curve) => {
+    const s = segmentOf(curve);
     if (!s) return [];
     const dash =
-      c.construction === "centre-line"
+      curve.construction === "centre-line"
         ? ` stroke-dasharray="${n(stroke * 12)} ${n(stroke * 3)} ${n(stroke * 2)} ${n(stroke * 3)}"`
-        : c.construction
+        : curve.construction
           ? ` stroke-dasharray="${n(stroke * 6)} ${n(stroke * 4)}"`
           : "";
-    return [`<path id="${c.id}" d="${pathOf(s)}"${dash}${c.construction ? ` stroke-width="${n(stroke / 2)}"` : ""}/>`];
+    return [
+      `<path id="${curve.id}" d="${pathOf(s)}"${dash}${curve.construction ? ` stroke-width="${n(stroke / 2)}"` : ""}/>`,
+    ];
   });
   const size = `width="${n(w)}mm" height="${n(h)}mm" viewBox="${n(low[0] - rim)} ${n(-high[1] - rim)} ${n(w)} ${n(h)}"`;
   const ink = `fill="none" stroke="#22292F" stroke-width="${n(stroke)}"`;

@@ -4,7 +4,7 @@ import type { Mesh } from "@/core/kernel/mesh";
 
 /** Facets as a binary STL file, millimetres. Its first 80 bytes are free text. */
 export function stlOf(mesh: Pick<Mesh, "positions" | "triangles">, name: string): Uint8Array {
-  const { positions: p, triangles: t } = welded(mesh),
+  const { positions: values, triangles: t } = welded(mesh),
     n = t.length / 3,
     bytes = new Uint8Array(84 + 50 * n),
     view = new DataView(bytes.buffer);
@@ -13,7 +13,7 @@ export function stlOf(mesh: Pick<Mesh, "positions" | "triangles">, name: string)
   view.setUint32(80, n, true);
   for (let k = 0; k < n; k++) {
     const [a, b, c] = [t[3 * k]!, t[3 * k + 1]!, t[3 * k + 2]!].map(
-      (i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as const,
+      (i) => [values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!] as const,
     ) as unknown as [readonly number[], readonly number[], readonly number[]];
     const u = perAxis((i) => b[i]! - a[i]!),
       v = perAxis((i) => c[i]! - a[i]!);

@@ -9,16 +9,16 @@ export function welded(mesh: Pick<Mesh, "positions" | "triangles">): {
   positions: Float32Array;
   triangles: Uint32Array;
 } {
-  const { positions: p, triangles: t } = mesh,
+  const { positions: values, triangles: t } = mesh,
     at = new Map<string, number>(),
     place: number[] = [],
     points: number[] = [];
-  for (let i = 0; i < p.length; i += 3) {
-    const key = `${Math.round(p[i]! / WELD)},${Math.round(p[i + 1]! / WELD)},${Math.round(p[i + 2]! / WELD)}`;
+  for (let i = 0; i < values.length; i += 3) {
+    const key = [0, 1, 2].map((k) => Math.round(values[i + k]! / WELD)).join();
     let k = at.get(key);
     if (k === undefined) {
       at.set(key, (k = points.length / 3));
-      points.push(p[i]!, p[i + 1]!, p[i + 2]!);
+      points.push(values[i]!, values[i + 1]!, values[i + 2]!);
     }
     place.push(k);
   }

@@ -55,17 +55,17 @@ const inSpline = (n: number, t: number): [number, number] => {
   return [i, t * n - i];
 };
 
-export function segmentAt(s: Segment, t: number): Vec2 {
-  switch (s.kind) {
+export function segmentAt(segment: Segment, t: number): Vec2 {
+  switch (segment.kind) {
     case "line":
-      return [s.a[0] + (s.b[0] - s.a[0]) * t, s.a[1] + (s.b[1] - s.a[1]) * t];
+      return [segment.a[0] + (segment.b[0] - segment.a[0]) * t, segment.a[1] + (segment.b[1] - segment.a[1]) * t];
     case "arc":
-      return onCircle(s.centre, s.radius, s.from + s.sweep * t);
+      return onCircle(segment.centre, segment.radius, segment.from + segment.sweep * t);
     case "ellipse":
-      return onEllipse(s.centre, s.major, s.minor, s.from + s.sweep * t);
+      return onEllipse(segment.centre, segment.major, segment.minor, segment.from + segment.sweep * t);
     case "spline": {
-      const [i, u] = inSpline(s.beziers.length, t);
-      return bezierAt(s.beziers[i]!, u);
+      const [i, u] = inSpline(segment.beziers.length, t);
+      return bezierAt(segment.beziers[i]!, u);
     }
   }
 }
@@ -76,21 +76,21 @@ export const segmentEnd = (s: Segment): Vec2 =>
   s.kind === "line" ? s.b : s.kind === "spline" ? s.beziers[s.beziers.length - 1]![3] : segmentAt(s, 1);
 
 /** First and second derivative by t, mm. */
-export function segmentMotion(s: Segment, t: number): [Vec2, Vec2] {
-  switch (s.kind) {
+export function segmentMotion(segment: Segment, t: number): [Vec2, Vec2] {
+  switch (segment.kind) {
     case "line":
-      return [sub2(s.b, s.a), [0, 0]];
+      return [sub2(segment.b, segment.a), [0, 0]];
     case "arc":
     case "ellipse": {
       const [u, v]: [Vec2, Vec2] =
-        s.kind === "arc"
+        segment.kind === "arc"
           ? [
-              [s.radius, 0],
-              [0, s.radius],
+              [segment.radius, 0],
+              [0, segment.radius],
             ]
-          : [s.major, s.minor];
-      const a = s.from + s.sweep * t,
-        k = s.sweep,
+          : [segment.major, segment.minor];
+      const a = segment.from + segment.sweep * t,
+        k = segment.sweep,
         c = Math.cos(a),
         n = Math.sin(a);
       return [
@@ -99,22 +99,22 @@ export function segmentMotion(s: Segment, t: number): [Vec2, Vec2] {
       ];
     }
     case "spline": {
-      const m = s.beziers.length,
+      const m = segment.beziers.length,
         [i, u] = inSpline(m, t),
-        [d, e] = bezierDerivative(s.beziers[i]!, u);
+        [d, e] = bezierDerivative(segment.beziers[i]!, u);
       return [scale2(d, m), scale2(e, m * m)];
     }
   }
 }
 
 export function reversed<S extends Segment>(s: S): S {
-  const r: Segment =
+  const segment: Segment =
     s.kind === "line"
       ? { ...s, a: s.b, b: s.a }
       : s.kind === "spline"
         ? { ...s, beziers: s.beziers.map(([a, b, c, d]): Bezier => [d, c, b, a]).reverse() }
         : { ...s, from: s.from + s.sweep, sweep: -s.sweep };
-  return r as S;
+  return segment as S;
 }
 
 /** The stretch between two parameters, t0 < t1. */
@@ -146,33 +146,33 @@ export const isWhole = (s: Segment): boolean =>
   (s.kind === "arc" || s.kind === "ellipse") && Math.abs(Math.abs(s.sweep) - TURN) < ROUNDING;
 
 /** Points along a segment, the end left out; round ones in steps of at most `step` radians. */
-export function sampled(s: Segment, step = TURN / 256): Vec2[] {
-  if (s.kind === "line") return [s.a];
+export function sampled(segment: Segment, step = TURN / 256): Vec2[] {
+  if (segment.kind === "line") return [segment.a];
   const n =
-    s.kind === "spline"
-      ? s.beziers.length * Math.max(8, Math.ceil(1 / step))
-      : Math.max(2, Math.ceil(Math.abs(s.sweep) / step));
-  return Array.from({ length: n }, (_, i) => segmentAt(s, i / n));
+    segment.kind === "spline"
+      ? segment.beziers.length * Math.max(8, Math.ceil(1 / step))
+      : Math.max(2, Math.ceil(Math.abs(segment.sweep) / step));
+  return Array.from({ length: n }, (_, i) => segmentAt(segment, i / n));
 }
 
 /** Lowest and highest corner of the box around a segment: exact but for splines, whose poles are boxed. */
-export function segmentBox(s: Segment): [Vec2, Vec2] {
-  const points: Vec2[] = [segmentStart(s), segmentEnd(s)];
-  if (s.kind === "spline") points.push(...s.beziers.flat());
-  else if (s.kind !== "line") {
+export function segmentBox(segment: Segment): [Vec2, Vec2] {
+  const points: Vec2[] = [segmentStart(segment), segmentEnd(segment)];
+  if (segment.kind === "spline") points.push(...segment.beziers.flat());
+  else if (segment.kind !== "line") {
     const [u, v]: [Vec2, Vec2] =
-      s.kind === "arc"
+      segment.kind === "arc"
         ? [
-            [s.radius, 0],
-            [0, s.radius],
+            [segment.radius, 0],
+            [0, segment.radius],
           ]
-        : [s.major, s.minor];
-    const low = Math.min(s.from, s.from + s.sweep),
-      span = Math.abs(s.sweep);
+        : [segment.major, segment.minor];
+    const low = Math.min(segment.from, segment.from + segment.sweep),
+      span = Math.abs(segment.sweep);
     for (const k of [0, 1])
       for (const turn of [0, Math.PI]) {
         const a = Math.atan2(v[k]!, u[k]!) + turn;
-        if (around(a - low) <= span) points.push(onEllipse(s.centre, u, v, a));
+        if (around(a - low) <= span) points.push(onEllipse(segment.centre, u, v, a));
       }
   }
   const xs = points.map((p) => p[0]),
@@ -184,19 +184,23 @@ export function segmentBox(s: Segment): [Vec2, Vec2] {
 }
 
 /** Signed area between a segment and the origin, by Green's theorem, exact: half the integral of x dy - y dx. */
-export function sweptArea(s: Segment): number {
-  switch (s.kind) {
+export function sweptArea(segment: Segment): number {
+  switch (segment.kind) {
     case "line":
-      return cross2(s.a, s.b) / 2;
+      return cross2(segment.a, segment.b) / 2;
     case "arc":
-      return cross2(segmentStart(s), segmentEnd(s)) / 2 + (s.radius * s.radius * (s.sweep - Math.sin(s.sweep))) / 2;
+      return (
+        cross2(segmentStart(segment), segmentEnd(segment)) / 2 +
+        (segment.radius * segment.radius * (segment.sweep - Math.sin(segment.sweep))) / 2
+      );
     case "ellipse":
       return (
-        cross2(segmentStart(s), segmentEnd(s)) / 2 + (cross2(s.major, s.minor) * (s.sweep - Math.sin(s.sweep))) / 2
+        cross2(segmentStart(segment), segmentEnd(segment)) / 2 +
+        (cross2(segment.major, segment.minor) * (segment.sweep - Math.sin(segment.sweep))) / 2
       );
     // exact for cubics; see Bernstein products
     case "spline":
-      return s.beziers.reduce(
+      return segment.beziers.reduce(
         (sum, [a, b, c, d]) =>
           sum +
           (6 * cross2(a, b) +
@@ -212,10 +216,10 @@ export function sweptArea(s: Segment): number {
 }
 
 /** Length along a segment: closed form for lines and arcs, otherwise Gauss–Legendre over short stretches. */
-export function segmentLength(s: Segment): number {
-  if (s.kind === "line") return distance2(s.a, s.b);
-  if (s.kind === "arc") return s.radius * Math.abs(s.sweep);
-  const n = s.kind === "spline" ? 8 * s.beziers.length : 32,
+export function segmentLength(segment: Segment): number {
+  if (segment.kind === "line") return distance2(segment.a, segment.b);
+  if (segment.kind === "arc") return segment.radius * Math.abs(segment.sweep);
+  const n = segment.kind === "spline" ? 8 * segment.beziers.length : 32,
     g = Math.sqrt(0.6) / 2;
   let sum = 0;
   for (let i = 0; i < n; i++)
@@ -224,34 +228,37 @@ export function segmentLength(s: Segment): number {
       [0.5, 8],
       [0.5 + g, 5],
     ] as const)
-      sum += (w / 18 / n) * Math.hypot(...segmentMotion(s, (i + at) / n)[0]);
+      sum += (w / 18 / n) * Math.hypot(...segmentMotion(segment, (i + at) / n)[0]);
   return sum;
 }
 
 /** Parameter of the point of a segment nearest to p, and how far that is. */
-export function nearestOn(s: Segment, p: Vec2): { readonly t: number; readonly at: Vec2; readonly distance: number } {
+export function nearestOn(
+  segment: Segment,
+  p: Vec2,
+): { readonly t: number; readonly at: Vec2; readonly distance: number } {
   const answer = (t: number) => {
-    const at = segmentAt(s, t);
+    const at = segmentAt(segment, t);
     return { t, at, distance: distance2(at, p) };
   };
   const best = (list: { t: number; at: Vec2; distance: number }[]) =>
     list.reduce((a, b) => (b.distance < a.distance ? b : a));
-  if (s.kind === "line") {
-    const u = sub2(s.b, s.a);
-    return answer(Math.max(0, Math.min(1, dot2(sub2(p, s.a), u) / (dot2(u, u) || 1))));
+  if (segment.kind === "line") {
+    const u = sub2(segment.b, segment.a);
+    return answer(Math.max(0, Math.min(1, dot2(sub2(p, segment.a), u) / (dot2(u, u) || 1))));
   }
-  if (s.kind === "arc") {
-    const a = Math.atan2(p[1] - s.centre[1], p[0] - s.centre[0]);
-    const along = s.sweep < 0 ? around(s.from - a) : around(a - s.from);
-    const inner = along <= Math.abs(s.sweep) ? [answer(along / (Math.abs(s.sweep) || 1))] : [];
+  if (segment.kind === "arc") {
+    const a = Math.atan2(p[1] - segment.centre[1], p[0] - segment.centre[0]);
+    const along = segment.sweep < 0 ? around(segment.from - a) : around(a - segment.from);
+    const inner = along <= Math.abs(segment.sweep) ? [answer(along / (Math.abs(segment.sweep) || 1))] : [];
     return best([...inner, answer(0), answer(1)]);
   }
-  const n = s.kind === "spline" ? 12 * s.beziers.length : 48;
+  const n = segment.kind === "spline" ? 12 * segment.beziers.length : 48;
   const rough = best(Array.from({ length: n + 1 }, (_, i) => answer(i / n)));
   let t = rough.t;
   for (let k = 0; k < 12; k++) {
-    const q = segmentAt(s, t),
-      [d, e] = segmentMotion(s, t),
+    const q = segmentAt(segment, t),
+      [d, e] = segmentMotion(segment, t),
       w = sub2(q, p);
     const slope = dot2(d, w),
       bend = dot2(d, d) + Math.max(0, dot2(e, w));

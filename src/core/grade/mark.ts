@@ -68,15 +68,15 @@ export function markOf({ grade, checkedAt, decided, rules, lateSeconds, returned
 
 const isWhole = (l: MarkedLine) => (l.overruled ? l.points >= l.of : l.verdict === "met");
 
-function markedLine(l: GradedLine, { overrules }: Decided, checkedAt: string | undefined): MarkedLine {
-  const found = overrules.get(l.id);
-  if (!found) return { ...l, machine: l.points };
+function markedLine(line: GradedLine, { overrules }: Decided, checkedAt: string | undefined): MarkedLine {
+  const found = overrules.get(line.id);
+  if (!found) return { ...line, machine: line.points };
   const { reason, by, at } = found;
   // the rubric may have changed since: nobody gets more than there is
-  const points = Math.min(found.points, l.of);
-  const verdict = l.check === "hand" && l.of > 0 ? (points >= l.of ? "met" : "missed") : l.verdict;
+  const points = Math.min(found.points, line.of);
+  const verdict = line.check === "hand" && line.of > 0 ? (points >= line.of ? "met" : "missed") : line.verdict;
   const isOlder = checkedAt !== undefined && checkedAt > at;
-  return { ...l, points, verdict, machine: l.points, overruled: { reason, by, at, isOlder } };
+  return { ...line, points, verdict, machine: line.points, overruled: { reason, by, at, isOlder } };
 }
 
 function needsOf(

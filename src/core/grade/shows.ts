@@ -68,15 +68,15 @@ export function shownMark(mark: Mark, shows: Shows, { comments }: Pick<Decided, 
   };
 }
 
-function shownLine(l: MarkedLine, shows: Shows, comments: readonly string[]): ShownLine {
+function shownLine(line: MarkedLine, shows: Shows, comments: readonly string[]): ShownLine {
   return {
-    id: l.id,
-    check: l.check,
-    title: l.title,
-    ...(shows.points && { points: l.points, of: l.of, ...(l.bonus && { bonus: true }) }),
-    ...(shows.verdicts && { verdict: l.verdict }),
-    ...(shows.sentences && { sentence: sentenceFor(l, shows) }),
-    ...(shows.sentences && l.overruled?.reason && { reason: l.overruled.reason }),
+    id: line.id,
+    check: line.check,
+    title: line.title,
+    ...(shows.points && { points: line.points, of: line.of, ...(line.bonus && { bonus: true }) }),
+    ...(shows.verdicts && { verdict: line.verdict }),
+    ...(shows.sentences && { sentence: sentenceFor(line, shows) }),
+    ...(shows.sentences && line.overruled?.reason && { reason: line.overruled.reason }),
     comments,
   };
 }

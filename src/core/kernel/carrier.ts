@@ -29,71 +29,77 @@ export type Carrier =
   | { readonly kind: "other"; readonly type: string };
 
 /** The line a round surface turns about; none for planes and spheres. */
-export const axisOf = (c: Carrier): Line | undefined =>
-  c.kind === "cylinder"
-    ? { at: c.at, along: c.axis }
-    : c.kind === "cone"
-      ? { at: c.tip, along: c.axis }
-      : c.kind === "torus"
-        ? { at: c.centre, along: c.axis }
+export const axisOf = (carrier: Carrier): Line | undefined =>
+  carrier.kind === "cylinder"
+    ? { at: carrier.at, along: carrier.axis }
+    : carrier.kind === "cone"
+      ? { at: carrier.tip, along: carrier.axis }
+      : carrier.kind === "torus"
+        ? { at: carrier.centre, along: carrier.axis }
         : undefined;
 
 /** How far a point is from a carrier, mm; without end for surfaces that are none of the elementary ones. */
-export function distanceTo(c: Carrier, p: Vec3): number {
-  if (c.kind === "plane") return Math.abs(dot3(c.normal, p) - c.offset);
-  if (c.kind === "sphere") return Math.abs(length3(sub3(p, c.centre)) - c.radius);
-  const axis = axisOf(c);
+export function distanceTo(carrier: Carrier, p: Vec3): number {
+  if (carrier.kind === "plane") return Math.abs(dot3(carrier.normal, p) - carrier.offset);
+  if (carrier.kind === "sphere") return Math.abs(length3(sub3(p, carrier.centre)) - carrier.radius);
+  const axis = axisOf(carrier);
   if (!axis) return Infinity;
   const w = sub3(p, axis.at),
     along = dot3(w, axis.along),
     out = length3(cross3(w, axis.along));
-  if (c.kind === "cylinder") return Math.abs(out - c.radius);
-  if (c.kind === "cone") return Math.abs(out * Math.cos(c.half) - along * Math.sin(c.half));
-  return c.kind === "torus" ? Math.abs(Math.hypot(out - c.major, along) - c.minor) : Infinity;
+  if (carrier.kind === "cylinder") return Math.abs(out - carrier.radius);
+  if (carrier.kind === "cone") return Math.abs(out * Math.cos(carrier.half) - along * Math.sin(carrier.half));
+  return carrier.kind === "torus" ? Math.abs(Math.hypot(out - carrier.major, along) - carrier.minor) : Infinity;
 }
 
 /** Unit normal of a carrier at a point on it, out of the material; undefined where there is none. */
-export function normalAt(c: Carrier, p: Vec3): Vec3 | undefined {
-  if (c.kind === "plane") return c.normal;
-  if (c.kind === "other") return undefined;
-  const axis = axisOf(c),
-    sign = c.hollow ? -1 : 1,
+export function normalAt(carrier: Carrier, p: Vec3): Vec3 | undefined {
+  if (carrier.kind === "plane") return carrier.normal;
+  if (carrier.kind === "other") return undefined;
+  const axis = axisOf(carrier),
+    sign = carrier.hollow ? -1 : 1,
     away = (from: Vec3): Vec3 | undefined => {
       const w = sub3(p, from);
       return length3(w) < ROUNDING ? undefined : scale3(unit3(w), sign);
     };
-  if (!axis) return away((c as { centre: Vec3 }).centre);
+  if (!axis) return away((carrier as { centre: Vec3 }).centre);
   const w = sub3(p, axis.at),
     along = dot3(w, axis.along),
     foot = add3(axis.at, scale3(axis.along, along)),
     out = sub3(p, foot);
   if (length3(out) < ROUNDING) return undefined;
-  if (c.kind === "cylinder") return away(foot);
-  if (c.kind === "cone")
-    return scale3(sub3(scale3(unit3(out), Math.cos(c.half)), scale3(axis.along, Math.sin(c.half))), sign);
-  return away(add3(axis.at, scale3(unit3(out), (c as { major: number }).major)));
+  if (carrier.kind === "cylinder") return away(foot);
+  if (carrier.kind === "cone")
+    return scale3(sub3(scale3(unit3(out), Math.cos(carrier.half)), scale3(axis.along, Math.sin(carrier.half))), sign);
+  return away(add3(axis.at, scale3(unit3(out), (carrier as { major: number }).major)));
 }
 
 /**
  * A carrier after a motion, reflection or scaling: where points and directions go, and what lengths are multiplied
  * by.
  */
-export function mappedCarrier(c: Carrier, place: (p: Vec3) => Vec3, turn: (d: Vec3) => Vec3, scale = 1): Carrier {
-  switch (c.kind) {
+export function mappedCarrier(carrier: Carrier, place: (p: Vec3) => Vec3, turn: (d: Vec3) => Vec3, scale = 1): Carrier {
+  switch (carrier.kind) {
     case "plane": {
-      const normal = turn(c.normal);
-      return { ...c, normal, offset: dot3(normal, place(scale3(c.normal, c.offset))) };
+      const normal = turn(carrier.normal);
+      return { ...carrier, normal, offset: dot3(normal, place(scale3(carrier.normal, carrier.offset))) };
     }
     case "cylinder":
-      return { ...c, at: place(c.at), axis: turn(c.axis), radius: c.radius * scale };
+      return { ...carrier, at: place(carrier.at), axis: turn(carrier.axis), radius: carrier.radius * scale };
     case "cone":
-      return { ...c, tip: place(c.tip), axis: turn(c.axis) };
+      return { ...carrier, tip: place(carrier.tip), axis: turn(carrier.axis) };
     case "sphere":
-      return { ...c, centre: place(c.centre), radius: c.radius * scale };
+      return { ...carrier, centre: place(carrier.centre), radius: carrier.radius * scale };
     case "torus":
-      return { ...c, centre: place(c.centre), axis: turn(c.axis), major: c.major * scale, minor: c.minor * scale };
+      return {
+        ...carrier,
+        centre: place(carrier.centre),
+        axis: turn(carrier.axis),
+        major: carrier.major * scale,
+        minor: carrier.minor * scale,
+      };
     case "other":
-      return c;
+      return carrier;
   }
 }
 
@@ -111,16 +117,16 @@ export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
     if (type === "GeomAbs_Plane") {
       const plane = surface.Plane(),
         position = plane.Position(),
-        d = position.Direction(),
+        direction = position.Direction(),
         at = position.Location();
       const sign = (position.Direct() ? 1 : -1) * (flipped ? -1 : 1);
-      const normal = tidy3([sign * d.X(), sign * d.Y(), sign * d.Z()]);
+      const normal = tidy3([sign * direction.X(), sign * direction.Y(), sign * direction.Z()]);
       const carrier: Carrier = {
         kind: "plane",
         normal,
         offset: normal[0] * at.X() + normal[1] * at.Y() + normal[2] * at.Z(),
       };
-      kernel.release(d, at, position, plane);
+      kernel.release(direction, at, position, plane);
       return carrier;
     }
     if (type === "GeomAbs_Cylinder") {

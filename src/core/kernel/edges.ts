@@ -59,16 +59,16 @@ export function describeEdge(kernel: Kernel, shape: TopoDS_Shape): Omit<Edge, "k
   if (type === "GeomAbs_Circle") {
     const circle = adaptor.Circle(),
       position = circle.Position(),
-      c = position.Location(),
-      d = position.Direction();
+      point = position.Location(),
+      direction = position.Direction();
     kind = {
       kind: "circle",
-      centre: [c.X(), c.Y(), c.Z()],
-      axis: [d.X(), d.Y(), d.Z()],
+      centre: [point.X(), point.Y(), point.Z()],
+      axis: [direction.X(), direction.Y(), direction.Z()],
       radius: circle.Radius(),
       whole: Math.abs(adaptor.LastParameter() - adaptor.FirstParameter() - 2 * Math.PI) < SAME_WAY,
     };
-    kernel.release(c, d, position, circle);
+    kernel.release(point, direction, position, circle);
   }
   kernel.release(adaptor, edge);
   return { shape: kind, points, length: lengthOf(kernel, shape) };

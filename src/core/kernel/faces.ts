@@ -61,13 +61,13 @@ export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "k
     rim = new oc.GProp_GProps();
   oc.BRepGProp.SurfaceProperties(face, surface, AREA_ACCURACY, false);
   oc.BRepGProp.LinearProperties(face, rim, false, false);
-  const c = surface.CentreOfMass();
+  const point = surface.CentreOfMass();
   const result = {
     carrier: carrierOf(kernel, face),
     area: surface.Mass(),
-    centre: [c.X(), c.Y(), c.Z()] as Vec3,
+    centre: [point.X(), point.Y(), point.Z()] as Vec3,
     rim: rim.Mass(),
   };
-  kernel.release(c, surface, rim, face);
+  kernel.release(point, surface, rim, face);
   return result;
 }

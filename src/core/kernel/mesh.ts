@@ -62,13 +62,13 @@ function edgeLines(
     ownerOf: number[] = [];
   for (const [place, f] of faces.entries()) {
     const met = new Set<number>();
-    for (const e of explore(kernel, f, "EDGE")) {
-      const k = index.place(e);
+    for (const shape of explore(kernel, f, "EDGE")) {
+      const k = index.place(shape);
       // a face comes upon its seam from both sides
       if (met.has(k)) seams.add(k);
       met.add(k);
       ownerOf[k] = place;
-      if (index.shapes[k] !== e) e.delete();
+      if (index.shapes[k] !== shape) shape.delete();
     }
   }
   const { shapes } = index;

@@ -50,21 +50,22 @@ export class Kernel {
    * first.
    */
   release(...objects: (Releasable | undefined | null)[]): void {
-    for (const o of objects) {
-      if (!o) continue;
-      const own = this.attached.get(o);
+    for (const releasable of objects) {
+      if (!releasable) continue;
+      const own = this.attached.get(releasable);
       if (own) {
-        this.attached.delete(o);
+        this.attached.delete(releasable);
         this.release(...own);
       }
       try {
         // collections and algorithms keep their contents alive until cleared
-        if (typeof o.Clear === "function") o.Clear.length ? o.Clear(true) : o.Clear();
-        if (typeof o.Nullify === "function") o.Nullify();
+        if (typeof releasable.Clear === "function")
+          releasable.Clear.length ? releasable.Clear(true) : releasable.Clear();
+        if (typeof releasable.Nullify === "function") releasable.Nullify();
       } catch {
         // an object that was never filled refuses to be cleared; deleting it is enough
       }
-      o.delete();
+      releasable.delete();
     }
   }
 

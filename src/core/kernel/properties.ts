@@ -108,11 +108,11 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
     const props = volumeProperties(kernel, shape),
       surface = new oc.GProp_GProps();
     oc.BRepGProp.SurfaceProperties(shape, surface, AREA_ACCURACY, false);
-    const c = props.CentreOfMass();
-    const centre: Vec3 = [c.X(), c.Y(), c.Z()];
+    const point = props.CentreOfMass();
+    const centre: Vec3 = [point.X(), point.Y(), point.Z()];
     const about = (d: Vec3): number => {
       const dir = direction(kernel, d);
-      const axis = new oc.gp_Ax1(c, dir);
+      const axis = new oc.gp_Ax1(point, dir);
       const i = props.MomentOfInertia(axis);
       kernel.release(axis, dir);
       return i;
@@ -146,7 +146,7 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
       axes: inertia.vectors,
       box: boxOf(kernel, shape),
     };
-    kernel.release(c, props, surface, ...solids, ...shells);
+    kernel.release(point, props, surface, ...solids, ...shells);
     return result;
   });
 }

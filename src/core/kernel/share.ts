@@ -28,10 +28,10 @@ export function shareMaterial(kernel: Kernel, body: Solid, tool: Solid): boolean
 
 /** Places below the largest facet of each face. */
 function below(kernel: Kernel, solid: Solid, size: number): Vec3[] {
-  const { positions: p, normals: n, triangles: t, faces } = meshOf(kernel, solid, COARSE * size);
+  const { positions: values, normals: n, triangles: t, faces } = meshOf(kernel, solid, COARSE * size);
   const corner = (i: number, of: Float32Array): Vec3 => [of[3 * i] ?? 0, of[3 * i + 1] ?? 0, of[3 * i + 2] ?? 0];
   const span = (k: number) => {
-    const [a, b, c] = [0, 1, 2].map((i) => corner(t[k + i] ?? 0, p)) as [Vec3, Vec3, Vec3];
+    const [a, b, c] = [0, 1, 2].map((i) => corner(t[k + i] ?? 0, values)) as [Vec3, Vec3, Vec3];
     return Math.min(distance3(a, b), distance3(b, c), distance3(c, a));
   };
   return faces.flatMap(({ start, count }) => {
@@ -39,7 +39,7 @@ function below(kernel: Kernel, solid: Solid, size: number): Vec3[] {
     const best = facets.reduce((a, b) => (span(b) > span(a) ? b : a), start);
     const middle = (of: Float32Array, axis: number) =>
       [0, 1, 2].reduce((s, i) => s + (of[3 * (t[best + i] ?? 0) + axis] ?? 0) / 3, 0);
-    return DEPTHS.map((d) => perAxis((a) => middle(p, a) - d * size * middle(n, a)));
+    return DEPTHS.map((d) => perAxis((a) => middle(values, a) - d * size * middle(n, a)));
   });
 }
 

@@ -46,19 +46,19 @@ export function deeper(c: Stop, by: number): Stop {
 }
 
 /** All space on one side of a surface, as far as it matters for a body: beyond a plane, inside a round one. */
-function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: string): TopoDS_Shape {
+function within(kernel: Kernel, stop: Stop, middle: Vec3, size: number, step: string): TopoDS_Shape {
   const oc = kernel.library,
     square = (n: Vec3) => unit3(cross3(n, Math.abs(n[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
   const over = (corners: readonly Vec2[]): Outline => ({
     outer: corners.map((a, i) => ({ kind: "line", curve: `e${i}`, a, b: corners[(i + 1) % corners.length]! })),
     holes: [],
   });
-  if (c.kind === "plane") {
-    const foot = add3(middle, scale3(c.normal, c.offset - dot3(c.normal, middle))),
-      x = square(c.normal);
+  if (stop.kind === "plane") {
+    const foot = add3(middle, scale3(stop.normal, stop.offset - dot3(stop.normal, middle))),
+      x = square(stop.normal);
     return prism(
       kernel,
-      { origin: foot, x, y: cross3(c.normal, x) },
+      { origin: foot, x, y: cross3(stop.normal, x) },
       over([
         [-size, -size],
         [size, -size],
@@ -70,33 +70,36 @@ function within(kernel: Kernel, c: Stop, middle: Vec3, size: number, step: strin
       step,
     ).shape;
   }
-  if (c.kind === "cone") {
-    const x = square(c.axis),
-      reach = size + distance3(c.tip, middle);
+  if (stop.kind === "cone") {
+    const x = square(stop.axis),
+      reach = size + distance3(stop.tip, middle);
     return revolution(
       kernel,
-      { origin: c.tip, x, y: c.axis },
+      { origin: stop.tip, x, y: stop.axis },
       over([
         [0, 0],
-        [reach * Math.tan(c.half), reach],
+        [reach * Math.tan(stop.half), reach],
         [0, reach],
       ]),
-      { at: c.tip, along: c.axis },
+      { at: stop.tip, along: stop.axis },
       0,
       TURN,
       step,
     ).shape;
   }
-  const from = c.kind === "cylinder" ? add3(c.at, scale3(c.axis, dot3(c.axis, sub3(middle, c.at)) - size)) : c.centre;
+  const from =
+    stop.kind === "cylinder"
+      ? add3(stop.at, scale3(stop.axis, dot3(stop.axis, sub3(middle, stop.at)) - size))
+      : stop.centre;
   const at = point(kernel, from),
-    along = direction(kernel, c.kind === "sphere" ? [0, 0, 1] : c.axis),
+    along = direction(kernel, stop.kind === "sphere" ? [0, 0, 1] : stop.axis),
     axes = new oc.gp_Ax2(at, along);
   const make =
-    c.kind === "cylinder"
-      ? new oc.BRepPrimAPI_MakeCylinder(axes, c.radius, 2 * size)
-      : c.kind === "sphere"
-        ? new oc.BRepPrimAPI_MakeSphere(axes, c.radius)
-        : new oc.BRepPrimAPI_MakeTorus(axes, c.major, c.minor);
+    stop.kind === "cylinder"
+      ? new oc.BRepPrimAPI_MakeCylinder(axes, stop.radius, 2 * size)
+      : stop.kind === "sphere"
+        ? new oc.BRepPrimAPI_MakeSphere(axes, stop.radius)
+        : new oc.BRepPrimAPI_MakeTorus(axes, stop.major, stop.minor);
   const shape = make.Shape();
   kernel.release(make, axes, at, along);
   return shape;

@@ -42,15 +42,15 @@ export function facetBody(given: Facets): Outcome<FacetBody> {
 }
 
 /** Equal corners made one; facets that thereby shrink to nothing are left out. */
-function joined({ positions: p, triangles: t }: Facets): Facets {
+function joined({ positions: values, triangles: t }: Facets): Facets {
   let [low, high] = [Infinity, -Infinity];
-  for (const v of p) [low, high] = [Math.min(low, v), Math.max(high, v)];
+  for (const v of values) [low, high] = [Math.min(low, v), Math.max(high, v)];
   const grid = Math.max(high - low, Number.MIN_VALUE) * ONE_POINT;
   const known = new Map<string, number>(),
-    place = new Uint32Array(p.length / 3),
+    place = new Uint32Array(values.length / 3),
     points: number[] = [];
   for (let i = 0; i < place.length; i++) {
-    const at = [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
+    const at = [values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!];
     const key = at.map((v) => Math.round(v / grid)).join(",");
     let k = known.get(key);
     if (k === undefined) {

@@ -46,17 +46,17 @@ export type Support =
   | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3 }
   | { readonly point: Vec3; readonly radius?: number };
 
-function supportOf(m: Model, t: Thing): Support | undefined {
-  if (t.kind === "vertex") return { point: m.vertices[t.index]!.at };
-  if (t.kind === "edge") {
-    const { shape, points } = m.edges[t.index]!;
+function supportOf(m: Model, thing: Thing): Support | undefined {
+  if (thing.kind === "vertex") return { point: m.vertices[thing.index]!.at };
+  if (thing.kind === "edge") {
+    const { shape, points } = m.edges[thing.index]!;
     if (shape.kind === "circle")
       return { line: { at: shape.centre, along: shape.axis }, radius: shape.radius, centre: shape.centre };
     return shape.kind === "line"
       ? { line: { at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) } }
       : undefined;
   }
-  return supportOfCarrier(m.faces[t.index]!.carrier);
+  return supportOfCarrier(m.faces[thing.index]!.carrier);
 }
 
 /** What carries a face, as distances and angles are taken to it; none for a free surface. */
@@ -74,19 +74,19 @@ export function supportOfCarrier(carrier: Carrier): Support | undefined {
 }
 
 /** Everything that can be said of one thing. */
-export function readingsOf(m: Model, t: Thing): Reading[] {
-  if (t.kind === "vertex") return m.vertices[t.index]!.at.map((v, i) => length(["x", "y", "z"][i] as "x", v));
-  if (t.kind === "edge") {
-    const e = m.edges[t.index]!;
+export function readingsOf(m: Model, thing: Thing): Reading[] {
+  if (thing.kind === "vertex") return m.vertices[thing.index]!.at.map((v, i) => length(["x", "y", "z"][i] as "x", v));
+  if (thing.kind === "edge") {
+    const e = m.edges[thing.index]!;
     const round =
       e.shape.kind === "circle" ? [length("diameter", 2 * e.shape.radius), length("radius", e.shape.radius)] : [];
     return [length("length", e.length), ...round];
   }
-  const { carrier, area } = m.faces[t.index]!,
+  const { carrier, area } = m.faces[thing.index]!,
     list: Reading[] = [...roundnessOf(carrier), { what: "area", quantity: "area", value: area }];
   const axis = axisOf(carrier);
   if (axis && carrier.kind !== "torus") {
-    const span = spanAlong(m, t.index, axis);
+    const span = spanAlong(m, thing.index, axis);
     if (span)
       list.push(
         length(carrierHollow(carrier) ? "depth" : "length", span[1] - span[0], [

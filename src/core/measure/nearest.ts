@@ -12,14 +12,14 @@ export function nearest(kernel: Kernel, t: Topology, a: Thing, b: Thing): Readin
     (kind === "face" ? t.faces : kind === "edge" ? t.edges : t.vertices)[index]!;
   return kernel.guard("measuring the smallest distance", () => {
     const extrema = new kernel.library.BRepExtrema_DistShapeShape(shape(a), shape(b));
-    const p = extrema.PointOnShape1(1),
+    const point = extrema.PointOnShape1(1),
       q = extrema.PointOnShape2(1);
     const between: [Vec3, Vec3] = [
-        [p.X(), p.Y(), p.Z()],
+        [point.X(), point.Y(), point.Z()],
         [q.X(), q.Y(), q.Z()],
       ],
       value = extrema.Value();
-    kernel.release(p, q, extrema);
+    kernel.release(point, q, extrema);
     return { what: "distance", quantity: "length", value, between };
   });
 }

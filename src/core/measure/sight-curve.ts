@@ -4,15 +4,15 @@ import type { SightCurve } from "@/core/kernel/scene";
 const between = (a: Vec3, b: Vec3, t: number): Vec3 => add3(scale3(a, 1 - t), scale3(b, t));
 
 /** The place of a curve at a share of its way, 0 to 1. */
-export function alongCurve(c: SightCurve, t: number): Vec3 {
-  if (c.kind === "line") return between(c.a, c.b, t);
-  if (c.kind === "circle") {
-    const angle = c.from + (c.to - c.from) * t;
-    return add3(c.centre, add3(scale3(c.x, Math.cos(angle)), scale3(c.y, Math.sin(angle))));
+export function alongCurve(curve: SightCurve, t: number): Vec3 {
+  if (curve.kind === "line") return between(curve.a, curve.b, t);
+  if (curve.kind === "circle") {
+    const angle = curve.from + (curve.to - curve.from) * t;
+    return add3(curve.centre, add3(scale3(curve.x, Math.cos(angle)), scale3(curve.y, Math.sin(angle))));
   }
-  const at = t * (c.points.length - 1),
-    i = Math.min(c.points.length - 2, Math.max(0, Math.floor(at)));
-  return between(c.points[i]!, c.points[i + 1]!, at - i);
+  const at = t * (curve.points.length - 1),
+    i = Math.min(curve.points.length - 2, Math.max(0, Math.floor(at)));
+  return between(curve.points[i]!, curve.points[i + 1]!, at - i);
 }
 
 /** How long a curve is, mm. */

@@ -53,27 +53,28 @@ function ofSketch(s: Sketch, at: number, add: (key: string, kind: TraceKind) => 
 }
 
 /** Every trace of a part by a key that another part has only where it was made alike. */
-export function tracesOf(d: PartDocument): Map<string, Trace> {
+export function tracesOf(part: PartDocument): Map<string, Trace> {
   const all = new Map<string, Trace>();
-  for (const [i, s] of d.steps.entries()) {
+  for (const [i, s] of part.steps.entries()) {
     const add = (key: string, kind: TraceKind) => void all.set(key, { kind, step: `step ${i + 1}, ${titleOf(s)}` });
     if (s.name) add(`called:${s.kind}:${s.name}`, "called");
     if (s.kind === "sketch") ofSketch(s.sketch, i, add);
     else for (const p of placesIn(s)) if (p.some(isPlacedByHand)) add(`placed:${placeKey(p)}`, "placed");
   }
-  for (const id of gaps(d.steps.map((s) => s.id)))
+  for (const id of gaps(part.steps.map((s) => s.id)))
     all.set(`away:step:${id}`, { kind: "taken-away", step: "the steps" });
-  for (const p of d.parameters ?? []) all.set(`called:parameter:${p.name}`, { kind: "called", step: "the parameters" });
+  for (const p of part.parameters ?? [])
+    all.set(`called:parameter:${p.name}`, { kind: "called", step: "the parameters" });
   return all;
 }
 
 /** Where things were put freely in a step: pairs of coordinates. */
-function placesIn(s: Step): number[][] {
+function placesIn(step: Step): number[][] {
   const found: number[][] = [];
   const look = (x: unknown) => {
     if (Array.isArray(x) && x.length === 2 && x.every((n) => typeof n === "number")) found.push(x);
     else if (x && typeof x === "object") Object.values(x).forEach(look);
   };
-  look(s);
+  look(step);
   return found;
 }

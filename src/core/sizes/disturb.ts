@@ -116,15 +116,15 @@ function whole(kernel: Kernel, changed: PartDocument, faces: readonly string[]):
 /** The carriers of a part; undefined where some step cannot be built. */
 function build(kernel: Kernel, document: PartDocument): Carriers | undefined {
   // what only carriers are read of need not be sound
-  const r = new Rebuilder(kernel, () => true);
+  const rebuilder = new Rebuilder(kernel, () => true);
   try {
-    const built = r.run(document);
+    const built = rebuilder.run(document);
     if (!built.body || built.steps.some((s) => s.refusal)) return undefined;
     return carriersOfSolid(kernel, built.body);
   } catch (e) {
     if (e instanceof KernelFault) return undefined;
     throw e;
   } finally {
-    r.close();
+    rebuilder.close();
   }
 }

@@ -86,24 +86,24 @@ function isOwnFloor(floor: Plane, rounds: readonly Surface[], surfaces: readonly
   return floor.beside.every((b) => rounds.includes(surfaces[b]!));
 }
 
-function ofSurface(s: Surface, i: number, body: SizedBody, main: readonly Direction[], l: Lettering): Found {
-  const { carrier: c } = s;
-  const own = { surfaces: [i], at: s.centre };
+function ofSurface(surface: Surface, i: number, body: SizedBody, main: readonly Direction[], l: Lettering): Found {
+  const { carrier: c } = surface;
+  const own = { surfaces: [i], at: surface.centre };
   const length = (mm: number) => letteredLength(mm, l);
-  const isBevel = isMadeBevel(s) || isNarrowSlant(s, body, main);
-  if (isPlane(s)) {
+  const isBevel = isMadeBevel(surface) || isNarrowSlant(surface, body, main);
+  if (isPlane(surface)) {
     if (isBevel) return { ...own, kind: "chamfer", called: "chamfer" };
-    const side = sideOf(s.carrier, body.box),
-      inPocket = pocketName(s, body);
+    const side = sideOf(surface.carrier, body.box),
+      inPocket = pocketName(surface, body);
     if (inPocket) return { ...own, kind: "face", called: inPocket };
     return { ...own, kind: "face", called: side.name, ...(side.isOuter && { full: side.name }) };
   }
   if (c.kind === "cylinder") {
-    if (goesRound(s))
+    if (goesRound(surface))
       return c.hollow
         ? { ...own, kind: "hole", called: `hole ⌀${length(2 * c.radius)}` }
         : { ...own, kind: "boss", called: `cylinder ⌀${length(2 * c.radius)}` };
-    if (isTangent(s, body))
+    if (isTangent(surface, body))
       return c.hollow
         ? { ...own, kind: "fillet", called: `inner fillet R${length(c.radius)}` }
         : { ...own, kind: "rounding", called: `rounding R${length(c.radius)}` };
@@ -115,7 +115,7 @@ function ofSurface(s: Surface, i: number, body: SizedBody, main: readonly Direct
   }
   if (c.kind === "torus") {
     const kind = c.hollow ? "fillet" : "rounding";
-    return isTangent(s, body)
+    return isTangent(surface, body)
       ? { ...own, kind, called: `${c.hollow ? "inner fillet" : "rounding"} R${length(c.minor)}` }
       : { ...own, kind: "ring", called: `ring of section R${length(c.minor)}` };
   }
@@ -125,23 +125,24 @@ function ofSurface(s: Surface, i: number, body: SizedBody, main: readonly Direct
 }
 
 /** A flat or coned face that is much narrower than both it lies between, and slants against them. */
-function isNarrowSlant(s: Surface, { surfaces }: SizedBody, main: readonly Direction[]): boolean {
-  if (isCone(s)) return s.beside.length === 2 && s.beside.every((b) => surfaces[b]!.area > s.area);
-  if (!isPlane(s)) return false;
-  const isMain = main.some((d) => length3(cross3(d.along, s.carrier.normal)) <= TOUCHING);
+function isNarrowSlant(surface: Surface, { surfaces }: SizedBody, main: readonly Direction[]): boolean {
+  if (isCone(surface))
+    return surface.beside.length === 2 && surface.beside.every((b) => surfaces[b]!.area > surface.area);
+  if (!isPlane(surface)) return false;
+  const isMain = main.some((d) => length3(cross3(d.along, surface.carrier.normal)) <= TOUCHING);
   // a side of a prism stands square on what it lies between
-  const larger = s.beside.filter((b) => {
+  const larger = surface.beside.filter((b) => {
     const o = surfaces[b]!;
-    return isPlane(o) && o.area > 4 * s.area && !isSquare(o.carrier.normal, s.carrier.normal);
+    return isPlane(o) && o.area > 4 * surface.area && !isSquare(o.carrier.normal, surface.carrier.normal);
   });
   return !isMain && larger.length >= 2;
 }
 
 /** Whether a round face runs smoothly into at least two of its neighbours. */
-function isTangent(s: Surface, { surfaces }: SizedBody): boolean {
-  const smooth = s.beside.filter((b) => {
+function isTangent(surface: Surface, { surfaces }: SizedBody): boolean {
+  const smooth = surface.beside.filter((b) => {
     const o = surfaces[b]!.carrier,
-      { carrier: c } = s;
+      { carrier: c } = surface;
     if (o.kind === "plane" && c.kind === "cylinder")
       return isSquare(o.normal, c.axis) && Math.abs(Math.abs(dot3(o.normal, c.at) - o.offset) - c.radius) <= TOUCHING;
     if (o.kind === "plane" && c.kind === "torus")
@@ -149,7 +150,7 @@ function isTangent(s: Surface, { surfaces }: SizedBody): boolean {
     const [p, q] = [axisOf(c), axisOf(o)];
     if (c.kind === "torus" && o.kind === "cylinder" && p && q)
       return [c.major + c.minor, c.major - c.minor].some((r) => Math.abs(r - o.radius) <= TOUCHING);
-    return o.kind === c.kind && !!normalAt(o, s.centre);
+    return o.kind === c.kind && !!normalAt(o, surface.centre);
   });
   return smooth.length >= 2;
 }

@@ -103,12 +103,12 @@ class ForeignBody {
       const shift = this.shiftFor(ties);
       if (dot3(shift, shift) > 0) for (const s of axis) all.set(s, shifted(all.get(s) ?? s.carrier, shift));
     }
-    for (const { s, c } of this.of("torus")) {
-      const now = all.get(s),
+    for (const { s: surface, c } of this.of("torus")) {
+      const now = all.get(surface),
         grown = now?.kind === "torus" ? now.minor - c.minor : 0;
-      const along = this.tiesOf(s).map((t) => ({ normal: t.normal, by: planeBy(t) + t.side * grown }));
+      const along = this.tiesOf(surface).map((t) => ({ normal: t.normal, by: planeBy(t) + t.side * grown }));
       let next = shifted(now ?? c, this.shiftFor(along)) as Of<"torus">;
-      for (const i of s.beside) {
+      for (const i of surface.beside) {
         const other = this.body.surfaces[i]!;
         const tube = other.carrier;
         if (tube.kind !== "cylinder" || !isCoaxial(axisOf(tube)!, axisOf(c)!)) continue;
@@ -118,7 +118,7 @@ class ForeignBody {
         const by = wider?.kind === "cylinder" ? wider.radius - tube.radius : 0;
         next = { ...next, major: c.major + by + Math.sign(gap) * grown };
       }
-      if (now || JSON.stringify(next) !== JSON.stringify(c)) all.set(s, next);
+      if (now || JSON.stringify(next) !== JSON.stringify(c)) all.set(surface, next);
     }
     return all;
   }

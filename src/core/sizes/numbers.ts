@@ -128,23 +128,23 @@ function ofPlace(step: string, f: Field, called: string, give: Give): Driving[] 
  * drawing must give. The sizes are those of the sketch to the last digit, so that nothing moves.
  */
 export function withSketchesDefined(document: PartDocument): PartDocument {
-  const steps = document.steps.map((s): Step => {
-    if (s.kind !== "sketch") return s;
-    const r = solveSketch(s.sketch, document.units);
-    if (!r.ok || !r.value.solved || !r.value.freedoms) return s;
+  const steps = document.steps.map((step): Step => {
+    if (step.kind !== "sketch") return step;
+    const r = solveSketch(step.sketch, document.units);
+    if (!r.ok || !r.value.solved || !r.value.freedoms) return step;
     const { sketch } = r.value;
-    const fresh = defineTheRest(s.sketch, document.units).map((p, i) => ({ ...p.relation, id: `defined-${i + 1}` }));
+    const fresh = defineTheRest(step.sketch, document.units).map((p, i) => ({ ...p.relation, id: `defined-${i + 1}` }));
     const constraints = fresh.filter((f) => !isDimension(f));
     const dimensions = fresh.filter(isDimension).map((d) => {
       const measured = measureDimension(sketch, d);
       return { ...d, value: text(measured, quantityOf(d)) };
     });
     const next = {
-      ...s.sketch,
-      constraints: [...s.sketch.constraints, ...constraints],
-      dimensions: [...s.sketch.dimensions, ...dimensions],
+      ...step.sketch,
+      constraints: [...step.sketch.constraints, ...constraints],
+      dimensions: [...step.sketch.dimensions, ...dimensions],
     } as Sketch;
-    return drivingSizes(next, document.units).ok ? { ...s, sketch: next } : s;
+    return drivingSizes(next, document.units).ok ? { ...step, sketch: next } : step;
   });
   return steps.every((s, i) => s === document.steps[i]) ? document : { ...document, steps };
 }

@@ -10,13 +10,13 @@ const isFloor = (s: Surface, { surfaces }: SizedBody): s is Plane =>
   isPlane(s) && s.beside.length > 2 && s.beside.every((b) => rises(surfaces[b]!, s));
 
 /** A face that stands on a flat one, with an inner corner between them. */
-function rises(s: Surface, from: Plane): boolean {
-  if (over(from, s.centre) <= TOUCHING) return false;
-  if (isPlane(s)) return over(s, from.centre) > TOUCHING;
-  if ("hollow" in s.carrier && s.carrier.hollow) return true;
+function rises(surface: Surface, from: Plane): boolean {
+  if (over(from, surface.centre) <= TOUCHING) return false;
+  if (isPlane(surface)) return over(surface, from.centre) > TOUCHING;
+  if ("hollow" in surface.carrier && surface.carrier.hollow) return true;
   // a boss begins at the floor: its middle is half its length away
-  if (!isCylinder(s) || !isParallel(s.carrier.axis, from.carrier.normal)) return false;
-  return over(from, s.centre) >= BEGINS * (s.area / (4 * Math.PI * s.carrier.radius));
+  if (!isCylinder(surface) || !isParallel(surface.carrier.axis, from.carrier.normal)) return false;
+  return over(from, surface.centre) >= BEGINS * (surface.area / (4 * Math.PI * surface.carrier.radius));
 }
 const BEGINS = 0.9;
 
@@ -28,13 +28,13 @@ const WALLS = [
 ] as const;
 
 /** "floor of the pocket", "left wall of the pocket"; undefined of a face that belongs to none. */
-export function pocketName(s: Surface, body: SizedBody): string | undefined {
-  if (isFloor(s, body)) return "floor of the pocket";
-  if (!isPlane(s)) return undefined;
+export function pocketName(surface: Surface, body: SizedBody): string | undefined {
+  if (isFloor(surface, body)) return "floor of the pocket";
+  if (!isPlane(surface)) return undefined;
   // a pad on a floor rises from it too, and looks away
-  const isInside = (o: Surface) => isFloor(o, body) && over(s, o.centre) > TOUCHING;
-  if (!s.beside.some((b) => isInside(body.surfaces[b]!))) return undefined;
-  const axis = axisAlong(s.carrier.normal);
-  const wall = axis === undefined ? "slanting wall" : WALLS[axis]![s.carrier.normal[axis]! > 0 ? 1 : 0]!;
+  const isInside = (o: Surface) => isFloor(o, body) && over(surface, o.centre) > TOUCHING;
+  if (!surface.beside.some((b) => isInside(body.surfaces[b]!))) return undefined;
+  const axis = axisAlong(surface.carrier.normal);
+  const wall = axis === undefined ? "slanting wall" : WALLS[axis]![surface.carrier.normal[axis]! > 0 ? 1 : 0]!;
   return `${wall} of the pocket`;
 }

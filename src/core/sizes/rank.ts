@@ -56,7 +56,7 @@ export class Span {
  * Weights w with Σ wⱼ rowⱼ nearest to a row g: how g follows from the rows. Rows must be independent.
  * Normal equations by Cholesky; the rows are few and well apart.
  */
-export function weightsOf(rows: readonly Row[], g: Row): number[] {
+export function weightsOf(rows: readonly Row[], row: Row): number[] {
   const n = rows.length;
   const dot = (a: Row, b: Row) => a.reduce((s, v, i) => s + v * b[i]!, 0);
   const l: number[][] = rows.map(() => new Array<number>(n).fill(0));
@@ -66,7 +66,7 @@ export function weightsOf(rows: readonly Row[], g: Row): number[] {
       for (let k = 0; k < j; k++) sum -= l[i]![k]! * l[j]![k]!;
       l[i]![j] = i === j ? Math.sqrt(Math.max(sum, Number.MIN_VALUE)) : sum / l[j]![j]!;
     }
-  const y = rows.map((r) => dot(r, g));
+  const y = rows.map((r) => dot(r, row));
   for (let i = 0; i < n; i++) {
     for (let k = 0; k < i; k++) y[i]! -= l[i]![k]! * y[k]!;
     y[i]! /= l[i]![i]!;

@@ -34,7 +34,7 @@ export interface Diagnosis {
 
 /** What is still loose in a solved sketch, what agrees, what is surplus. */
 export function diagnose(relations: readonly Relation[], { system, sketch: solved }: Solution): Diagnosis {
-  const { x, root, slotOf } = system;
+  const { x: values, root, slotOf } = system;
   const clusters = preparedClusters(system);
   const dimensions = new Set(relations.filter(isDimension).map((r) => r.id));
   const agreeing = new Set(system.agreeing);
@@ -45,32 +45,33 @@ export function diagnose(relations: readonly Relation[], { system, sketch: solve
   const ends = centreLineEnds(solved, system);
   const equationsOf = new Map<string, number>();
   const dependentOf = new Map<string, number>();
-  for (const p of clusters) {
+  for (const prepared of clusters) {
     // equations stand in the order of the relations already: constraints before dimensions
-    const order = p.cluster.equations.map((_, i) => i);
-    const { dependent, motions } = rankOf(p, x, order);
-    for (const e of p.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
-    const made = dependent.length && motions.length ? motions.filter((m) => survives(p, x, system.scale, m)) : motions;
+    const order = prepared.cluster.equations.map((_, i) => i);
+    const { dependent, motions } = rankOf(prepared, values, order);
+    for (const e of prepared.cluster.equations) equationsOf.set(e.relation, (equationsOf.get(e.relation) ?? 0) + 1);
+    const made =
+      dependent.length && motions.length ? motions.filter((m) => survives(prepared, values, system.scale, m)) : motions;
     const stopped = motions.filter((m) => !made.includes(m));
-    const real = without(made, made.length ? idleMotions(p, x, ends) : []);
+    const real = without(made, made.length ? idleMotions(prepared, values, ends) : []);
     const needed = new Map<string, boolean>();
     for (const k of dependent) {
-      const id = p.cluster.equations[k]!.relation;
+      const id = prepared.cluster.equations[k]!.relation;
       // where rank calls a motion free that cannot be made, what stops it is not superfluous
-      if (stopped.length && !needed.has(id)) needed.set(id, frees(p, x, system, id, stopped));
+      if (stopped.length && !needed.has(id)) needed.set(id, frees(prepared, values, system, id, stopped));
       if (!needed.get(id)) dependentOf.set(id, (dependentOf.get(id) ?? 0) + 1);
     }
     freedoms += real.length;
-    if (real.length) loosely.push({ slots: new Set(p.cluster.unknowns), freedoms: real.length });
+    if (real.length) loosely.push({ slots: new Set(prepared.cluster.unknowns), freedoms: real.length });
     for (const m of real)
       m.forEach((v, i) => {
         if (v === 0) return;
-        const slot = p.cluster.unknowns[i]!;
+        const slot = prepared.cluster.unknowns[i]!;
         if (!moves.has(slot)) moves.set(slot, []);
       });
     real.forEach((m, k) =>
       m.forEach((v, i) => {
-        const list = moves.get(p.cluster.unknowns[i]!);
+        const list = moves.get(prepared.cluster.unknowns[i]!);
         if (list) list[freedoms - real.length + k] = v;
       }),
     );
@@ -130,13 +131,13 @@ function centreLineEnds({ curves }: Sketch, { root, slotOf, constant }: System):
         const slot = root[slotOf.get(c.id)! + i]!;
         uses.set(slot, (uses.get(slot) ?? 0) + 1);
       });
-  return lines.flatMap((c) => {
-    if (c.kind !== "line") return [];
-    const run = [c.end[0] - c.start[0], c.end[1] - c.start[1]],
+  return lines.flatMap((curve) => {
+    if (curve.kind !== "line") return [];
+    const run = [curve.end[0] - curve.start[0], curve.end[1] - curve.start[1]],
       length = Math.hypot(...run);
     return [0, 2].flatMap((from) => {
       const axes = [0, 1].filter((i) => Math.abs(run[i]!) > MOVES * length);
-      const slots = axes.map((i) => root[slotOf.get(c.id)! + from + i]!);
+      const slots = axes.map((i) => root[slotOf.get(curve.id)! + from + i]!);
       const isOwn = slots.every((s) => !constant[s] && uses.get(s) === 1);
       return isOwn && length > 0 ? [{ slots, along: axes.map((i) => run[i]! / length) }] : [];
     });
@@ -147,14 +148,14 @@ function centreLineEnds({ curves }: Sketch, { root, slotOf, constant }: System):
  * How far a centre line reaches is nobody's concern: motions of a cluster that only carry a free end along its own
  * line, as unit vectors over the cluster's unknowns.
  */
-function idleMotions(p: Prepared, x: Float64Array, ends: readonly LineEnd[]): Float64Array[] {
+function idleMotions(p: Prepared, values: Float64Array, ends: readonly LineEnd[]): Float64Array[] {
   const { unknowns, equations } = p.cluster;
   return ends.flatMap(({ slots, along }) => {
     const places = slots.map((s) => unknowns.indexOf(s));
     if (places.includes(-1)) return [];
     const isStill = equations.every((e) => {
       if (!e.slots.some((s) => slots.includes(s))) return true;
-      residual(e, x);
+      residual(e, values);
       const size = Math.hypot(...e.g);
       const moved = e.slots.reduce((sum, s, i) => sum + e.g[i]! * (along[slots.indexOf(s)] ?? 0), 0);
       return Math.abs(moved) <= RANK * size;
@@ -188,17 +189,20 @@ function without(motions: Float64Array[], idle: readonly Float64Array[]): Float6
 
 /** Whether one of the motions becomes possible without the equations of a relation. */
 function frees(
-  p: Prepared,
-  x: Float64Array,
+  prepared: Prepared,
+  values: Float64Array,
   system: System,
   relation: string,
   motions: readonly Float64Array[],
 ): boolean {
   const less = prepare(
-    { unknowns: p.cluster.unknowns, equations: p.cluster.equations.filter((e) => e.relation !== relation) },
+    {
+      unknowns: prepared.cluster.unknowns,
+      equations: prepared.cluster.equations.filter((e) => e.relation !== relation),
+    },
     system.constant,
   );
-  return motions.some((m) => survives(less, x, system.scale, m));
+  return motions.some((m) => survives(less, values, system.scale, m));
 }
 
 /** Freedom means finite motion: a small step along the null vector must survive the return to the constraints. */

@@ -83,21 +83,21 @@ export class Drag {
   /** One step towards a place; nothing changes where it cannot be made, or would turn a line or an arc over. */
   private step(pointer: Vec2): boolean {
     const { system, held, grip, start } = this;
-    const { x, constant } = system;
-    const before = Float64Array.from(x);
+    const { x: values, constant } = system;
+    const before = Float64Array.from(values);
     const put = (slot: number, value: number) => {
-      if (!constant[slot]) x[slot] = value;
+      if (!constant[slot]) values[slot] = value;
     };
     if (grip.rim) {
-      const [cx, cy] = system.slots.centre(grip.ref).map((s) => x[system.root[s]!]!) as [number, number];
+      const [cx, cy] = system.slots.centre(grip.ref).map((s) => values[system.root[s]!]!) as [number, number];
       put(held[0]!, Math.max(Math.hypot(pointer[0] - cx, pointer[1] - cy), LEAST_RADIUS * system.scale));
     } else held.forEach((slot, k) => put(slot, start[slot]! + (pointer[k % 2]! - grip.at[k % 2]!)));
     const isHeld = new Set(held);
     const weight = (slot: number) => (isHeld.has(slot) ? HELD : 1);
-    const isMet = this.clusters.every((p) => newton(p, x, system.scale, { iterations: 25, weight }));
+    const isMet = this.clusters.every((p) => newton(p, values, system.scale, { iterations: 25, weight }));
     const next = isMet ? withCoordinates(this.last, system) : undefined;
     if (!next || isTurnedOver(this.last.curves, next.curves)) {
-      x.set(before);
+      values.set(before);
       return false;
     }
     this.last = next;

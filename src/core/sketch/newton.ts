@@ -84,8 +84,8 @@ interface NewtonOptions {
  * dx = -W Jᵀ (J W Jᵀ + μ)⁻¹ r. Changes x in place.
  * @returns whether every residual is met; when not, x holds the best point found
  */
-export function newton(p: Prepared, x: Float64Array, scale: number, options: NewtonOptions = {}): boolean {
-  const { cluster, columns, target } = p;
+export function newton(prepared: Prepared, x: Float64Array, scale: number, options: NewtonOptions = {}): boolean {
+  const { cluster, columns, target } = prepared;
   const { unknowns, equations } = cluster;
   const m = equations.length;
   const weights = options.weight ? Float64Array.from(unknowns, options.weight) : undefined;
@@ -102,7 +102,7 @@ export function newton(p: Prepared, x: Float64Array, scale: number, options: New
   };
   let { sum, worst } = measure();
   if (worst <= RESIDUAL * scale) return true;
-  const { pairs, shared, matrix } = p.normal();
+  const { pairs, shared, matrix } = prepared.normal();
   const rows = columns.map((c) => new Float64Array(c.length));
   const weighted = weights ? columns.map((c) => new Float64Array(c.length)) : rows;
   const step = new Float64Array(unknowns.length);

@@ -12,14 +12,14 @@ export function nudged(sketch: Sketch, share: number, seed: number): Sketch {
   let k = seed * 1009;
   return {
     ...sketch,
-    curves: sketch.curves.map((c) => {
-      if (fixed.has(c.id) || c.projected) return c;
-      const kind = curveKind(c);
-      const moved = kind.numbers(c).map((v, i) => {
+    curves: sketch.curves.map((curve) => {
+      if (fixed.has(curve.id) || curve.projected) return curve;
+      const kind = curveKind(curve);
+      const moved = kind.numbers(curve).map((v, i) => {
         const off = share * spreadOut(++k);
         return i === kind.radius ? v * (1 + off / 2) : v + size * off;
       });
-      return kind.withNumbers(c, moved);
+      return kind.withNumbers(curve, moved);
     }),
   };
 }

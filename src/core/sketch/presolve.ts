@@ -10,7 +10,7 @@ const STEPS = 30;
  * @returns which slots are constants or settled
  */
 export function presolve(system: System): Uint8Array {
-  const { equations, constant, x } = system;
+  const { equations, constant, x: values } = system;
   const settled = Uint8Array.from(constant);
   const left = new Int32Array(equations.length);
   const users: number[][] = [];
@@ -26,7 +26,7 @@ export function presolve(system: System): Uint8Array {
     if (left[k] !== 1) continue;
     const e = equations[k]!;
     const slot = e.slots.find((s) => !settled[s])!;
-    if (!settle(e, slot, x, system.scale)) continue;
+    if (!settle(e, slot, values, system.scale)) continue;
     settled[slot] = 1;
     for (const other of users[slot]!) if (--left[other]! === 1) ready.push(other);
   }
@@ -41,23 +41,23 @@ function distinctOpen(e: BoundEquation, settled: Uint8Array): number[] {
 }
 
 /** Newton's method in one unknown; x is left as it was where it does not arrive. */
-function settle(e: BoundEquation, slot: number, x: Float64Array, scale: number): boolean {
-  const start = x[slot]!;
-  let r = residual(e, x);
+function settle(equation: BoundEquation, slot: number, values: Float64Array, scale: number): boolean {
+  const start = values[slot]!;
+  let r = residual(equation, values);
   for (let i = 0; i < STEPS && Math.abs(r) > RESIDUAL * scale; i++) {
     let slope = 0;
-    for (let j = 0; j < e.slots.length; j++) if (e.slots[j] === slot) slope += e.g[j]!;
+    for (let j = 0; j < equation.slots.length; j++) if (equation.slots[j] === slot) slope += equation.g[j]!;
     if (Math.abs(slope) < STEEP) break;
-    const before = x[slot]!;
-    x[slot] = before - r / slope;
-    const next = residual(e, x);
+    const before = values[slot]!;
+    values[slot] = before - r / slope;
+    const next = residual(equation, values);
     if (!(Math.abs(next) < Math.abs(r))) {
-      x[slot] = before;
+      values[slot] = before;
       break;
     }
     r = next;
   }
   if (Math.abs(r) <= RESIDUAL * scale) return true;
-  x[slot] = start;
+  values[slot] = start;
   return false;
 }

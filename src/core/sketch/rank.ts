@@ -20,7 +20,7 @@ interface Row {
  * Rank of a cluster's Jacobian by sparse elimination, row after row in the given order, each pivoted on its
  * largest entry; rows are normalised first. After Golub & Van Loan, Matrix Computations, 3.4.
  */
-export function rankOf(p: Prepared, x: Float64Array, order: readonly number[]): Rank {
+export function rankOf(p: Prepared, values: Float64Array, order: readonly number[]): Rank {
   const { cluster, columns, target } = p;
   const n = cluster.unknowns.length;
   const work = new Float64Array(n);
@@ -30,7 +30,7 @@ export function rankOf(p: Prepared, x: Float64Array, order: readonly number[]): 
   const dependent: number[] = [];
   for (const k of order) {
     const e = cluster.equations[k]!;
-    residual(e, x);
+    residual(e, values);
     const row = new Float64Array(columns[k]!.length);
     gather(e, target[k]!, row);
     let norm = 0;

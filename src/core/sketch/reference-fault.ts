@@ -30,21 +30,26 @@ export function referenceFault(
     for (let i = 0; i < found.length; i++) if (!fits(wanted[i]!, found[i])) return false;
     return true;
   };
-  for (const r of relations) {
+  for (const relation of relations) {
     found.length = 0;
-    for (const ref of r.of) {
+    for (const ref of relation.of) {
       const t = type(ref);
       if (!t)
-        return refuse("lost-reference", `${said(r)} refers to something that is no longer in the sketch (${ref}).`, [
-          r.id,
-        ]).refusal;
+        return refuse(
+          "lost-reference",
+          `${said(relation)} refers to something that is no longer in the sketch (${ref}).`,
+          [relation.id],
+        ).refusal;
       found.push(t);
     }
-    if (!KINDS[r.kind].takes.some(isFitting))
-      return refuse("wrong-reference", `${said(r)} cannot be applied to ${r.of.map(call).join(" and ")}.`, [r.id])
-        .refusal;
-    if (r.of.length > 1 && r.of[0] === r.of[1])
-      return refuse("wrong-reference", `${said(r)} needs two different things.`, [r.id]).refusal;
+    if (!KINDS[relation.kind].takes.some(isFitting))
+      return refuse(
+        "wrong-reference",
+        `${said(relation)} cannot be applied to ${relation.of.map(call).join(" and ")}.`,
+        [relation.id],
+      ).refusal;
+    if (relation.of.length > 1 && relation.of[0] === relation.of[1])
+      return refuse("wrong-reference", `${said(relation)} needs two different things.`, [relation.id]).refusal;
   }
   for (const r of relations) {
     if (

@@ -12,17 +12,17 @@ export function relationText(r: Relation, unit: LengthUnit, sketch?: Sketch): st
 }
 
 /** The size a dimension states, in the document's unit. @param sketch where other sizes it names are found */
-export function sizeText(d: Dimension, unit: LengthUnit, sketch?: Pick<Sketch, "dimensions">): string {
-  const sizes = drivingSizes(sketch ?? { dimensions: [{ ...d, reference: false }] }, unit);
-  const size = sizes.ok ? sizes.value.get(d.id) : undefined;
+export function sizeText(dimension: Dimension, unit: LengthUnit, sketch?: Pick<Sketch, "dimensions">): string {
+  const sizes = drivingSizes(sketch ?? { dimensions: [{ ...dimension, reference: false }] }, unit);
+  const size = sizes.ok ? sizes.value.get(dimension.id) : undefined;
   const own =
     size ??
     (() => {
-      const r = drivingSizes({ dimensions: [{ ...d, reference: false }] }, unit);
-      return r.ok ? r.value.get(d.id) : undefined;
+      const r = drivingSizes({ dimensions: [{ ...dimension, reference: false }] }, unit);
+      return r.ok ? r.value.get(dimension.id) : undefined;
     })();
-  if (own === undefined) return String(d.value);
-  return quantityOf(d) === "angle" ? angleText(own) : lengthText(own, unit);
+  if (own === undefined) return String(dimension.value);
+  return quantityOf(dimension) === "angle" ? angleText(own) : lengthText(own, unit);
 }
 
 const describe = (sketch: Sketch, unit: LengthUnit) => (id: string) => {

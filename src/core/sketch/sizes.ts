@@ -23,14 +23,15 @@ const read = new WeakMap<readonly Dimension[], { unit: LengthUnit; given: Sketch
 
 function readSizes(sketch: Pick<Sketch, "dimensions" | "given">, unit: LengthUnit): Sizes {
   const byName = new Map<string, Dimension>();
-  for (const d of sketch.dimensions) {
-    byName.set(d.id, byName.get(d.id) ?? d);
-    if (!d.name) continue;
-    if (isReserved(d.name))
-      return refuse("bad-name", `“${d.name}” cannot name a size: it is a unit or a function.`, [d.id]);
-    const other = byName.get(d.name);
-    if (other && other !== d) return refuse("bad-name", `Two sizes are called “${d.name}”.`, [d.id, other.id]);
-    byName.set(d.name, d);
+  for (const dimension of sketch.dimensions) {
+    byName.set(dimension.id, byName.get(dimension.id) ?? dimension);
+    if (!dimension.name) continue;
+    if (isReserved(dimension.name))
+      return refuse("bad-name", `“${dimension.name}” cannot name a size: it is a unit or a function.`, [dimension.id]);
+    const other = byName.get(dimension.name);
+    if (other && other !== dimension)
+      return refuse("bad-name", `Two sizes are called “${dimension.name}”.`, [dimension.id, other.id]);
+    byName.set(dimension.name, dimension);
   }
   const sizes = new Map<string, number>();
   const open: string[] = [];

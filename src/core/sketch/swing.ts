@@ -17,15 +17,15 @@ export function swinging(sketch: Sketch, unit: LengthUnit, reach: number): ((mom
   if (!solution) return undefined;
   const { system } = solution,
     rest = Float64Array.from(system.x);
-  const motions = preparedClusters(system).flatMap((p) => {
+  const motions = preparedClusters(system).flatMap((prepared) => {
     const { dependent, motions: found } = rankOf(
-      p,
+      prepared,
       system.x,
-      p.cluster.equations.map((_, i) => i),
+      prepared.cluster.equations.map((_, i) => i),
     );
-    const real = dependent.length ? found.filter((m) => survives(p, system.x, system.scale, m)) : found;
+    const real = dependent.length ? found.filter((m) => survives(prepared, system.x, system.scale, m)) : found;
     // every motion is made to reach as far
-    return real.map((m) => ({ slots: p.cluster.unknowns, m: m.map((v) => v / Math.max(...m.map(Math.abs))) }));
+    return real.map((m) => ({ slots: prepared.cluster.unknowns, m: m.map((v) => v / Math.max(...m.map(Math.abs))) }));
   });
   if (!motions.length) return undefined;
   return (moment) => {

@@ -84,20 +84,20 @@ export function wallsOf(sketch: Sketch, left: number, right: number): Outcome<Wa
     const [first, last] = [chain[0]!, chain[chain.length - 1]!],
       side = (list: readonly Stretch[], name: string) =>
         list.map((s, i): Segment => ({ ...s, curve: `${chain[i]!.curve}.${name}` }));
-    const l = side(a.value, "left"),
+    const segments = side(a.value, "left"),
       r = side(b.value, "right");
     const startOf = `${first.curve}.${first.back ? "end" : "start"}`,
       endOf = `${last.curve}.${last.back ? "start" : "end"}`;
     const [l0, l1, r0, r1] = [
-      segmentStart(l[0]!),
-      segmentEnd(l[l.length - 1]!),
+      segmentStart(segments[0]!),
+      segmentEnd(segments[segments.length - 1]!),
       segmentStart(r[0]!),
       segmentEnd(r[r.length - 1]!),
     ];
     const outer: Segment[] = [
       ...r,
       { kind: "line", curve: endOf, a: r1, b: l1 },
-      ...l.map((s) => reversed(s)).reverse(),
+      ...segments.map((s) => reversed(s)).reverse(),
       { kind: "line", curve: startOf, a: l0, b: r0 },
     ];
     if (crossesItself(outer))

@@ -29,15 +29,15 @@ const radiusOf = (c: Curve): number | undefined => {
 };
 
 /** What a curve is, without where: "level line", "circle ⌀10". */
-function sortOf(c: Curve, unit: LengthUnit): string {
-  const radius = radiusOf(c);
-  if (c.kind === "circle") return `circle ⌀${lengthText(2 * radius!, unit, false)}`;
-  if (c.kind === "arc") return `arc R${lengthText(radius!, unit, false)}`;
-  if (c.kind === "ellipse-arc") return "arc of an ellipse";
-  if (c.kind !== "line") return c.kind;
-  const [dx, dy] = sub2(c.end, c.start).map(Math.abs) as [number, number];
+function sortOf(curve: Curve, unit: LengthUnit): string {
+  const radius = radiusOf(curve);
+  if (curve.kind === "circle") return `circle ⌀${lengthText(2 * radius!, unit, false)}`;
+  if (curve.kind === "arc") return `arc R${lengthText(radius!, unit, false)}`;
+  if (curve.kind === "ellipse-arc") return "arc of an ellipse";
+  if (curve.kind !== "line") return curve.kind;
+  const [dx, dy] = sub2(curve.end, curve.start).map(Math.abs) as [number, number];
   const way = dy <= LEVEL * dx ? "level" : dx <= LEVEL * dy ? "upright" : "slanting";
-  return c.construction === "centre-line" ? `${way} centre line` : `${way} line`;
+  return curve.construction === "centre-line" ? `${way} centre line` : `${way} line`;
 }
 
 type Box = readonly [min: Vec2, max: Vec2];

@@ -67,18 +67,19 @@ export function tokens(text: string): Token[] {
   while (TOKEN.lastIndex < text.length) {
     const at = TOKEN.lastIndex;
     if (/^\s*$/.test(text.slice(at))) break;
-    const m = TOKEN.exec(text);
-    if (!m) throw new Fault(`“${text.slice(at).trim()[0]}” is not part of a number`);
+    const match = TOKEN.exec(text);
+    if (!match) throw new Fault(`“${text.slice(at).trim()[0]}” is not part of a number`);
     const to = TOKEN.lastIndex;
-    const from = at + (m[0].length - m[0].trimStart().length);
+    const from = at + (match[0].length - match[0].trimStart().length);
     // a fraction right before a unit is one number: 5/8 in, not 5/(8 in)
-    const [whole, over, under] = m[2] !== undefined ? [m[1] ?? 0, m[2], m[3]] : [m[4], m[5], m[6]];
+    const [whole, over, under] =
+      match[2] !== undefined ? [match[1] ?? 0, match[2], match[3]] : [match[4], match[5], match[6]];
     if (over !== undefined) {
       if (Number(under) === 0) throw new Fault("a fraction over 0 has no value");
       list.push({ kind: "number", n: Number(whole) + Number(over) / Number(under), from, to });
-    } else if (m[7] !== undefined) list.push({ kind: "number", n: Number(m[7]), from, to });
-    else if (m[8] !== undefined) list.push({ kind: "word", text: m[8], from, to });
-    else list.push({ kind: "sign", text: m[9]!, from, to });
+    } else if (match[7] !== undefined) list.push({ kind: "number", n: Number(match[7]), from, to });
+    else if (match[8] !== undefined) list.push({ kind: "word", text: match[8], from, to });
+    else list.push({ kind: "sign", text: match[9]!, from, to });
   }
   return list;
 }
@@ -127,15 +128,15 @@ export class Reader {
     let left = this.product();
     for (;;) {
       const sign = this.at;
-      const t = this.list[sign];
-      if (!isSign(t, "+") && !isSign(t, "-")) return left;
+      const token = this.list[sign];
+      if (!isSign(token, "+") && !isSign(token, "-")) return left;
       this.at++;
       let right = this.product();
       if (left.length !== right.length || left.angle !== right.angle)
         [left, right] = [this.asQuantity(left, from, sign), this.asQuantity(right, sign + 1, this.at)];
       if (left.length !== right.length || left.angle !== right.angle)
         throw new Fault("lengths and angles cannot be added");
-      left = { ...left, n: isSign(t, "+") ? left.n + right.n : left.n - right.n };
+      left = { ...left, n: isSign(token, "+") ? left.n + right.n : left.n - right.n };
     }
   }
   private product(): Value {

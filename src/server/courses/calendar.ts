@@ -20,12 +20,12 @@ export interface CalendarEntry {
 
 /** When the handouts of a course open, are due and close, as this person has them. */
 export async function calendarOf(courseId: string, timeZone: string, person: Person): Promise<CalendarEntry[]> {
-  const entries = (await handoutsOf(courseId, person)).flatMap((h) => {
+  const entries = (await handoutsOf(courseId, person)).flatMap((row) => {
     const on = (what: CalendarEntry["what"], at: Date | null): CalendarEntry[] => {
       if (!at) return [];
       const [day = "", time = ""] = clockIn(timeZone, at).split("T");
-      const { id, number, title } = h;
-      const isDone = h.my_submission !== null;
+      const { id, number, title } = row;
+      const isDone = row.my_submission !== null;
       return [
         {
           handout: id,
@@ -36,11 +36,11 @@ export async function calendarOf(courseId: string, timeZone: string, person: Per
           time,
           at: at.toISOString(),
           isDone,
-          isWithdrawn: h.withdrawn_at !== null,
+          isWithdrawn: row.withdrawn_at !== null,
         },
       ];
     };
-    return [...on("opens", h.opens_at), ...on("due", h.due_at), ...on("closes", h.closes_at)];
+    return [...on("opens", row.opens_at), ...on("due", row.due_at), ...on("closes", row.closes_at)];
   });
   return entries.sort((a, b) => a.at.localeCompare(b.at) || a.number.localeCompare(b.number));
 }
@@ -79,13 +79,13 @@ export function calendarFile(title: string, entries: readonly CalendarEntry[], a
     `X-WR-CALNAME:${escaped(title)}`,
     ...entries
       .filter((e) => !e.isWithdrawn)
-      .flatMap((e) => [
+      .flatMap((entry) => [
         "BEGIN:VEVENT",
-        `UID:${e.handout}-${e.what}@${host}`,
+        `UID:${entry.handout}-${entry.what}@${host}`,
         `DTSTAMP:${now}`,
-        `DTSTART:${stamp(e.at)}`,
-        `SUMMARY:${escaped(`${e.number} ${e.title} ${e.what === "due" ? "is due" : e.what}`)}`,
-        `URL:${address}/handouts/${e.handout}`,
+        `DTSTART:${stamp(entry.at)}`,
+        `SUMMARY:${escaped(`${entry.number} ${entry.title} ${entry.what === "due" ? "is due" : entry.what}`)}`,
+        `URL:${address}/handouts/${entry.handout}`,
         "END:VEVENT",
       ]),
     "END:VCALENDAR",

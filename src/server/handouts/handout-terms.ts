@@ -163,7 +163,7 @@ export type Times = Pick<
 >;
 
 /** Changes when a handout opens, is due and closes, and whom it is for. What was handed in keeps its lateness. */
-export const changeTimes = (id: string, t: Times): Promise<void> =>
+export const changeTimes = (id: string, times: Times): Promise<void> =>
   transaction(async (client) => {
     const { varies } = await one<{ varies: boolean }>(
       `update handouts set due_at = $2, opens_at = $3, closes_at = $4, grace_minutes = $5, after_due = $6,
@@ -171,16 +171,16 @@ export const changeTimes = (id: string, t: Times): Promise<void> =>
        where id = $1 returning exercise->'varies' is not null as varies`,
       [
         id,
-        t.dueAt,
-        t.opensAt ?? null,
-        t.closesAt ?? null,
-        t.graceMinutes ?? 0,
-        t.afterDue ?? "late",
-        t.pointsADay ?? 0,
+        times.dueAt,
+        times.opensAt ?? null,
+        times.closesAt ?? null,
+        times.graceMinutes ?? 0,
+        times.afterDue ?? "late",
+        times.pointsADay ?? 0,
       ],
       client,
     );
-    await giveTo(client, id, t.audience);
+    await giveTo(client, id, times.audience);
     if (varies) await giveOwnParts(id, client);
   });
 

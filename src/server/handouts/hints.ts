@@ -24,12 +24,12 @@ export async function hintsFor(h: Handout, personId: string): Promise<Hints> {
  * Opens hints up to the nth, one at a time. Asked again, as when an answer was lost, it opens no other.
  * @param nth from 1
  */
-export async function openHint(h: Handout, personId: string, nth: number): Promise<Hints> {
-  const most = h.exercise.hints?.length ?? 0;
+export async function openHint(handout: Handout, personId: string, nth: number): Promise<Hints> {
+  const most = handout.exercise.hints?.length ?? 0;
   const { hints_opened } = await one<{ hints_opened: number }>(
     `update works set hints_opened = greatest(hints_opened, least($3::int, hints_opened + 1, $4::int))
      where handout_id = $1 and person_id = $2 returning hints_opened`,
-    [h.id, personId, nth, most],
+    [handout.id, personId, nth, most],
   );
-  return opened(h, hints_opened);
+  return opened(handout, hints_opened);
 }

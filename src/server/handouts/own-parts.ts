@@ -95,20 +95,24 @@ export async function enoughParts(exercise: Exercise, students: number): Promise
 }
 
 /** A handout as one student has it: with their own numbers where it has such. */
-export async function handoutOf(h: Handout, personId: string): Promise<Handout> {
-  if (!h.exercise.varies?.length) return h;
-  let own = await ownPart(h.id, personId);
+export async function handoutOf(handout: Handout, personId: string): Promise<Handout> {
+  if (!handout.exercise.varies?.length) return handout;
+  let own = await ownPart(handout.id, personId);
   if (!own) {
     // who has come later gets theirs when they open it
-    await transaction((client) => giveOwnParts(h.id, client, personId));
-    own = await ownPart(h.id, personId);
+    await transaction((client) => giveOwnParts(handout.id, client, personId));
+    own = await ownPart(handout.id, personId);
   }
   if (!own)
-    return { ...h, sheet: null, trouble: "There are not enough different parts for everybody. Tell your instructor." };
+    return {
+      ...handout,
+      sheet: null,
+      trouble: "There are not enough different parts for everybody. Tell your instructor.",
+    };
   const trouble = own.state === "making" ? BEING_MADE : NOT_MADE;
   // what is right is worked out when it is checked; what is asked for is the same for all
-  const exercise = { ...ownExercise(h.exercise, own.numbers), wanted: h.exercise.wanted };
-  return { ...h, exercise, sheet: own.sheet, trouble: own.sheet ? null : trouble };
+  const exercise = { ...ownExercise(handout.exercise, own.numbers), wanted: handout.exercise.wanted };
+  return { ...handout, exercise, sheet: own.sheet, trouble: own.sheet ? null : trouble };
 }
 
 export const ownPart = (handoutId: string, personId: string) =>

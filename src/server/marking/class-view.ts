@@ -42,29 +42,29 @@ interface Row {
 }
 
 /** How a class did on a handout: by the submission of each that counts. */
-export async function classView(h: Handout): Promise<ClassView> {
+export async function classView(handout: Handout): Promise<ClassView> {
   const list = await rows<Row>(
     `select s.id, p.name as person, c.points, r.report, r.grade, s.attempt, w.worked_seconds as worked
      from counting_tries k join submissions s on s.id = k.counting
      join people p on p.id = k.person_id join checks c on c.submission_id = s.id join reports r on r.id = c.report_id
      left join works w on w.handout_id = s.handout_id and w.person_id = s.person_id
      where k.handout_id = $1 order by p.name`,
-    [h.id],
+    [handout.id],
   );
-  const exercise = markedBy(h);
+  const exercise = markedBy(handout);
   const amount = list.flatMap((r) => r.report.evidence.find((e) => e.check === "mass") ?? [])[0];
   const wanted = amount?.check === "mass" ? amount.wanted : undefined;
   return {
-    parts: list.map((r) => {
-      const mass = r.report.evidence.find((e) => e.check === "mass");
+    parts: list.map((row) => {
+      const mass = row.report.evidence.find((e) => e.check === "mass");
       return {
-        submission: r.id,
-        person: r.person,
-        points: r.points,
+        submission: row.id,
+        person: row.person,
+        points: row.points,
         // each against their own target, where numbers are their own
         mass: mass?.check === "mass" && mass.measured > 0 ? (mass.measured * (wanted ?? 0)) / mass.wanted : null,
-        attempts: r.attempt,
-        minutes: r.worked ? Math.round(r.worked / 60) : null,
+        attempts: row.attempt,
+        minutes: row.worked ? Math.round(row.worked / 60) : null,
       };
     }),
     of: list[0]?.grade.of ?? exercise.rubric.reduce((s, l) => s + (l.bonus ? 0 : l.points), 0),
@@ -87,13 +87,13 @@ export async function classView(h: Handout): Promise<ClassView> {
 /** Every printed size that somebody has not, those missed most first. */
 function sizesMissed(list: readonly Row[]): Missed[] {
   const missed = new Map<string, { id: string; title: string; who: string[] }>();
-  for (const r of list)
-    for (const e of r.report.evidence) {
+  for (const row of list)
+    for (const e of row.report.evidence) {
       if (e.check !== "sizes" || e.scale !== undefined) continue;
       for (const s of e.sizes) {
         if (s.state !== "missed" && s.state !== "lost") continue;
         const known = missed.get(s.id) ?? { id: s.id, title: `${s.text}: ${s.name}`, who: [] };
-        known.who.push(r.id);
+        known.who.push(row.id);
         missed.set(s.id, known);
       }
     }

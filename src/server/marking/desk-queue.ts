@@ -22,24 +22,24 @@ export interface QueueRow {
 }
 
 export const deskQueue = async (handoutId: string): Promise<QueueRow[]> =>
-  (await classOn(handoutId)).map((r) => ({
-    personId: r.person_id,
-    name: r.name,
-    group: r.group_name,
-    submission: r.submission,
-    attempt: r.attempt ?? 0,
-    state: r.state,
-    points: r.points,
-    of: r.grade?.of ?? null,
-    needs: r.needs ?? [],
-    isAccepted: r.accepted_at !== null,
-    isReturned: r.returned_at !== null,
-    turn: r.turn,
+  (await classOn(handoutId)).map((row) => ({
+    personId: row.person_id,
+    name: row.name,
+    group: row.group_name,
+    submission: row.submission,
+    attempt: row.attempt ?? 0,
+    state: row.state,
+    points: row.points,
+    of: row.grade?.of ?? null,
+    needs: row.needs ?? [],
+    isAccepted: row.accepted_at !== null,
+    isReturned: row.returned_at !== null,
+    turn: row.turn,
     lacking:
-      r.trouble ??
-      (r.grade?.lines ?? [])
+      row.trouble ??
+      (row.grade?.lines ?? [])
         .filter((l) => l.points < l.of && l.check !== "hand")
         .map((l) => l.title)
         .join(", "),
-    seenAt: r.seen_at?.toISOString() ?? null,
+    seenAt: row.seen_at?.toISOString() ?? null,
   }));

@@ -102,27 +102,27 @@ export async function gradebookOf(courseId: string): Promise<Gradebook> {
   return { handouts, students };
 }
 
-function cellOf(handout: string, f: Found): GradebookCell {
+function cellOf(handout: string, found: Found): GradebookCell {
   return {
     handout,
-    state: stateOf(f),
-    points: f.points,
-    of: f.out_of,
-    submission: f.submission,
-    attempts: f.attempts ?? 0,
-    isLate: f.late ?? false,
+    state: stateOf(found),
+    points: found.points,
+    of: found.out_of,
+    submission: found.submission,
+    attempts: found.attempts ?? 0,
+    isLate: found.late ?? false,
   };
 }
 
-function stateOf(f: Found): CellState {
-  if (!f.submission) {
-    if (f.is_over) return "missing";
-    return f.opened ? "at work" : "not opened";
+function stateOf(found: Found): CellState {
+  if (!found.submission) {
+    if (found.is_over) return "missing";
+    return found.opened ? "at work" : "not opened";
   }
-  if (f.state === "queued" || f.state === "checking") return "being checked";
-  if (f.needs?.length) return "needs you";
-  if (f.returned) return "returned";
-  return f.accepted ? "looked at" : "checked";
+  if (found.state === "queued" || found.state === "checking") return "being checked";
+  if (found.needs?.length) return "needs you";
+  if (found.returned) return "returned";
+  return found.accepted ? "looked at" : "checked";
 }
 
 /** What was handed in counts, and what is missing counts as nothing; what is still open does not count yet. */

@@ -46,7 +46,7 @@ interface Row {
 }
 
 /** The class while it works: what each Bench told last. */
-export async function liveOn(h: Handout): Promise<LiveRow[]> {
+export async function liveOn(handout: Handout): Promise<LiveRow[]> {
   const list = await rows<Row>(
     `select p.id, p.name, g.name as group_name, coalesce(own.targets, h.targets) as targets,
        w.opened_at, w.changed_at, w.live_picture, w.live_numbers,
@@ -60,21 +60,21 @@ export async function liveOn(h: Handout): Promise<LiveRow[]> {
      left join checks c on c.submission_id = s.id
      left join sign_offs o on o.handout_id = h.id and o.person_id = p.id
      where k.handout_id = $1 order by p.name`,
-    [h.id],
+    [handout.id],
   );
-  return list.map((r) => ({
-    id: r.id,
-    name: r.name,
-    group: r.group_name,
-    openedAt: r.opened_at?.toISOString() ?? null,
-    changedAt: r.changed_at?.toISOString() ?? null,
-    picture: r.live_picture,
-    steps: r.steps ?? 0,
-    sketches: r.live_numbers?.sketches ?? null,
-    defined: r.live_numbers?.defined ?? null,
-    gauges: gaugesOf(r.live_numbers, r.targets ?? { volume: null, mass: null }, h),
-    handedIn: r.submission ? { id: r.submission, attempt: r.attempt!, points: r.points, of: r.out_of } : null,
-    signedOff: r.signed_by ? { by: r.signed_by, at: r.signed_at!.toISOString() } : null,
+  return list.map((row) => ({
+    id: row.id,
+    name: row.name,
+    group: row.group_name,
+    openedAt: row.opened_at?.toISOString() ?? null,
+    changedAt: row.changed_at?.toISOString() ?? null,
+    picture: row.live_picture,
+    steps: row.steps ?? 0,
+    sketches: row.live_numbers?.sketches ?? null,
+    defined: row.live_numbers?.defined ?? null,
+    gauges: gaugesOf(row.live_numbers, row.targets ?? { volume: null, mass: null }, handout),
+    handedIn: row.submission ? { id: row.submission, attempt: row.attempt!, points: row.points, of: row.out_of } : null,
+    signedOff: row.signed_by ? { by: row.signed_by, at: row.signed_at!.toISOString() } : null,
   }));
 }
 

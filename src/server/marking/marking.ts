@@ -76,7 +76,7 @@ const otherTries = async (submissionId: string, client: Client): Promise<string[
 
 /** Works a submission's mark out of its newest report and its history. */
 export async function markingOf(submissionId: string, client: Client = database()): Promise<Marking> {
-  const s = await one<Standing>(
+  const standing = await one<Standing>(
     `select r.grade, r.created_at as checked_at, s.late_seconds, h.due_at, h.grace_minutes, h.after_due, h.points_a_day,
        h.shows, c.state, t.points as returned_points, t.out_of as returned_of, t.made_at as returned_at
      from submissions s join handouts h on h.id = s.handout_id join checks c on c.submission_id = s.id
@@ -90,22 +90,22 @@ export async function markingOf(submissionId: string, client: Client = database(
   );
   const history = await historyOf(submissionId, client);
   const stands = decided(history);
-  const grade = s.grade ?? undefined,
-    checkedAt = s.checked_at?.toISOString();
+  const grade = standing.grade ?? undefined,
+    checkedAt = standing.checked_at?.toISOString();
   const mark = markOf({
     grade,
     checkedAt,
     decided: stands,
-    rules: s,
-    lateSeconds: s.late_seconds,
-    returned: s.returned_points ?? undefined,
+    rules: standing,
+    lateSeconds: standing.late_seconds,
+    returned: standing.returned_points ?? undefined,
   });
   const returned =
-    s.returned_points === null
+    standing.returned_points === null
       ? undefined
-      : { points: s.returned_points, of: s.returned_of!, at: s.returned_at!.toISOString() };
-  const { late_seconds: lateSeconds, shows, state } = s;
-  return { grade, checkedAt, history, decided: stands, mark, returned, rules: s, lateSeconds, shows, state };
+      : { points: standing.returned_points, of: standing.returned_of!, at: standing.returned_at!.toISOString() };
+  const { late_seconds: lateSeconds, shows, state } = standing;
+  return { grade, checkedAt, history, decided: stands, mark, returned, rules: standing, lateSeconds, shows, state };
 }
 
 /** The mark by another grade, or by other decisions, under the same rules; nothing of it was returned. */
@@ -117,28 +117,31 @@ const machineMark = (m: Marking): Mark => markWith(m, { decided: decided([]) });
 
 /** Writes what follows from a report and decisions beside the check, so that lists need not work it out. */
 export async function remark(submissionId: string, client: pg.PoolClient): Promise<Marking> {
-  const m = await markingOf(submissionId, client);
-  const isShown = m.grade !== undefined && m.shows.points && (m.returned !== undefined || m.shows.when === "checked");
+  const marking = await markingOf(submissionId, client);
+  const isShown =
+    marking.grade !== undefined &&
+    marking.shows.points &&
+    (marking.returned !== undefined || marking.shows.when === "checked");
   // what was given back stands as it was, until it is given back again
-  const shown = m.returned ?? { points: machineMark(m).points, of: m.mark.of };
+  const shown = marking.returned ?? { points: machineMark(marking).points, of: marking.mark.of };
   // while it waits for its check nobody needs to look
-  const needs = m.mark.needs.filter((n) => n !== "failed" || m.state === "failed");
+  const needs = marking.mark.needs.filter((n) => n !== "failed" || marking.state === "failed");
   await client.query(
     `update tries set points = $2, out_of = $3, needs = $4, accepted_at = $5, returned_at = $6, turn = $7,
        shown_points = $8, shown_of = $9, changed_at = now() where submission_id = $1`,
     [
       submissionId,
-      m.grade ? m.mark.points : null,
-      m.grade ? m.mark.of : null,
+      marking.grade ? marking.mark.points : null,
+      marking.grade ? marking.mark.of : null,
       needs,
-      m.decided.acceptedAt ?? null,
-      m.returned?.at ?? null,
-      m.decided.turn ?? null,
+      marking.decided.acceptedAt ?? null,
+      marking.returned?.at ?? null,
+      marking.decided.turn ?? null,
       isShown ? shown.points : null,
       isShown ? shown.of : null,
     ],
   );
-  return m;
+  return marking;
 }
 
 /** Works out anew what follows for every submission of a handout: its terms have changed. */

@@ -44,15 +44,15 @@ const secondOf = (recheck: string, submission: string): Subject => ({
  * @param givesSheet its Sheet is a corrected one that students get with it
  */
 export async function beginRecheck(
-  h: Handout,
+  handout: Handout,
   person: Person,
   { why, givesSheet = false }: { readonly why: string; readonly givesSheet?: boolean },
 ): Promise<Outcome<string>> {
   return transaction(async (client) => {
-    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`recheck:${h.id}`]);
+    await client.query("select pg_advisory_xact_lock(hashtext($1))", [`recheck:${handout.id}`]);
     const open = await row<{ id: string }>(
       "select id from rechecks where handout_id = $1 and state = 'trying'",
-      [h.id],
+      [handout.id],
       client,
     );
     if (open) return done(open.id);
@@ -67,7 +67,7 @@ export async function beginRecheck(
          $2, $3, $4, $5, case when $5 then x.prepared->'sheet' end, case when $5 then x.prepared->'drawing' end
        from handouts h join exercises x on x.id = h.exercise_id
        where h.id = $1 and x.prepared_version = x.version and x.prepared ? 'sheet' returning id`,
-      [h.id, why, person.id, person.name, givesSheet],
+      [handout.id, why, person.id, person.name, givesSheet],
       client,
     );
     if (!made)
@@ -75,7 +75,7 @@ export async function beginRecheck(
         "not-measured",
         "The exercise is still being measured, or its reference is in trouble. Try again in a moment.",
       );
-    const submissions = await rows<{ id: string }>(MAY_COUNT, [h.id], client);
+    const submissions = await rows<{ id: string }>(MAY_COUNT, [handout.id], client);
     for (const { id } of submissions) await openRun(secondOf(made.id, id), { priority: PRIORITY.again }, client);
     return done(made.id);
   });

@@ -48,18 +48,18 @@ export interface StudentView {
   readonly when: Shows["when"];
 }
 
-export async function studentView(id: string, h: Handout): Promise<StudentView> {
+export async function studentView(id: string, handout: Handout): Promise<StudentView> {
   const s = await submission(id);
   const [shown, history, tries] = await Promise.all([shownTo(id), historyOf(id), triesOf(s.handout_id, s.person_id)]);
   const { talk, turn } = decided(history);
   const found = shown?.report ? (await reportOf(shown.report))?.report : undefined;
-  const { shows } = h;
+  const { shows } = handout;
   const mayNumbers = shows.sentences && shows.numbers;
   return {
     mark: shown?.mark,
     returnedAt: shown?.returnedAt,
     sizes: mayNumbers && shows.verdicts ? sizesIn(found, shows) : [],
-    places: found && shows.places && shows.verdicts && mayNumbers ? placesIn(found, h) : [],
+    places: found && shows.places && shows.verdicts && mayNumbers ? placesIn(found, handout) : [],
     talk,
     turn,
     tries,

@@ -27,7 +27,7 @@ export interface SameWorkView {
 }
 
 /** Pairs of a class whose parts were made more alike than by themselves. */
-export async function sameWorkOn(h: Handout): Promise<SameWorkView> {
+export async function sameWorkOn(handout: Handout): Promise<SameWorkView> {
   const list = await rows<{
     id: string;
     person: string;
@@ -42,9 +42,9 @@ export async function sameWorkOn(h: Handout): Promise<SameWorkView> {
      from counting_tries k join submissions s on s.id = k.newest join people p on p.id = s.person_id
      left join works w on w.handout_id = s.handout_id and w.person_id = s.person_id
      where k.handout_id = $1 and s.document->>'format' = 'caliper-part' order by p.name`,
-    [h.id],
+    [handout.id],
   );
-  const { start } = h.exercise;
+  const { start } = handout.exercise;
   const pairs = sameWork(
     list.map((r) => r.document),
     start?.from === "starter" ? start.part : undefined,

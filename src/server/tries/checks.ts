@@ -36,13 +36,13 @@ const placeOf = ({ person_id, attempt }: Checkable): Place & { priority: number 
  * Queues a check of a try, in its student's own lane; one of it that waits or runs gives way to it.
  * @param priority left out: by which try it is
  */
-export async function openCheck(s: Checkable, client: pg.PoolClient, priority?: number): Promise<void> {
-  const place = placeOf(s);
-  const run = await openRun(checkOf(s.id), { ...place, priority: priority ?? place.priority }, client);
+export async function openCheck(checkable: Checkable, client: pg.PoolClient, priority?: number): Promise<void> {
+  const place = placeOf(checkable);
+  const run = await openRun(checkOf(checkable.id), { ...place, priority: priority ?? place.priority }, client);
   await client.query(
     `insert into tries (submission_id, run_id) values ($1, $2)
      on conflict (submission_id) do update set run_id = excluded.run_id, changed_at = now()`,
-    [s.id, run],
+    [checkable.id, run],
   );
 }
 
@@ -71,15 +71,15 @@ export function checkAgain(of: Again, priority: number = PRIORITY.again): Promis
       client,
     );
     let count = 0;
-    for (const s of chosen) {
+    for (const checkable of chosen) {
       // two who press at once make one check
       const { state } = await one<{ state: string }>(
         "select state from checks where submission_id = $1",
-        [s.id],
+        [checkable.id],
         client,
       );
       if (!states.includes(state)) continue;
-      await openCheck(s, client, priority);
+      await openCheck(checkable, client, priority);
       count++;
     }
     return count;

@@ -22,20 +22,20 @@ export interface Ticket {
 }
 
 /** The job that does a run. */
-function jobOf(s: Subject): Job {
-  switch (s.kind) {
+function jobOf(subject: Subject): Job {
+  switch (subject.kind) {
     case "check":
-      return { task: "check", submission: s.submission_id };
+      return { task: "check", submission: subject.submission_id };
     case "practice":
-      return { task: "practise", practice: s.practice_id };
+      return { task: "practise", practice: subject.practice_id };
     case "second-check":
-      return { task: "second-check", trial: s.recheck_id, submission: s.submission_id };
+      return { task: "second-check", trial: subject.recheck_id, submission: subject.submission_id };
     case "own-part":
-      return { task: "own-part", handout: s.handout_id, person: s.person_id };
+      return { task: "own-part", handout: subject.handout_id, person: subject.person_id };
     case "measure":
-      return { task: "prepare-exercise", exercise: s.exercise_id };
+      return { task: "prepare-exercise", exercise: subject.exercise_id };
     case "mistakes":
-      return { task: "try-rubric", exercise: s.exercise_id };
+      return { task: "try-rubric", exercise: subject.exercise_id };
   }
 }
 
@@ -48,13 +48,13 @@ const whereOf = (s: Subject, from = 1): string =>
 const valuesOf = (s: Subject): string[] => columnsOf(s).map(([, v]) => v);
 
 /** Writes a run down. @param ended it has ended well already */
-async function writeRun(s: Subject, ended: boolean, client: pg.PoolClient): Promise<string> {
-  const columns = columnsOf(s);
+async function writeRun(subject: Subject, ended: boolean, client: pg.PoolClient): Promise<string> {
+  const columns = columnsOf(subject);
   const made = await client.query<{ id: string }>(
     `insert into runs (job, state, started_at, ended_at, ${columns.map(([c]) => c).join(", ")})
      values ($1, $2, case when $2 = 'done' then now() end, case when $2 = 'done' then now() end,
        ${columns.map((_, i) => `$${i + 3}`).join(", ")}) returning id`,
-    [keyOf(jobOf(s)), ended ? "done" : "queued", ...valuesOf(s)],
+    [keyOf(jobOf(subject)), ended ? "done" : "queued", ...valuesOf(subject)],
   );
   return made.rows[0]!.id;
 }
@@ -100,7 +100,7 @@ export async function replaceTrials(recheckId: string, client: pg.PoolClient): P
  * @returns whether something was open
  */
 export async function endOpen(
-  s: Subject,
+  subject: Subject,
   event: "replace" | "stop",
   why: string | null,
   client: pg.PoolClient,
@@ -108,11 +108,11 @@ export async function endOpen(
   const { from, to } = happening(event);
   const gone = await row<{ id: string }>(
     `update runs set state = $1, progress = '', trouble = $2, ended_at = now(), changed_at = now()
-     where state = any($3) and ${whereOf(s, 4)} returning id`,
-    [to, why, from, ...valuesOf(s)],
+     where state = any($3) and ${whereOf(subject, 4)} returning id`,
+    [to, why, from, ...valuesOf(subject)],
     client,
   );
-  if (gone) await leaveOff(s, gone.id, client);
+  if (gone) await leaveOff(subject, gone.id, client);
   return gone !== undefined;
 }
 
@@ -128,7 +128,7 @@ async function leaveOff(s: Subject, run: string, client: pg.PoolClient): Promise
  * @returns undefined where it is no longer wanted
  */
 export async function beginRun(
-  s: Subject,
+  subject: Subject,
   progress: string,
   revision: string,
   client: Client = database(),
@@ -137,8 +137,8 @@ export async function beginRun(
   return row<Ticket>(
     `update runs r set state = $1, turn = turn + 1, progress = $2, revision = coalesce(${revision}, 0),
        started_at = coalesce(started_at, now()), changed_at = now()
-     where state = any($3) and ${whereOf(s, 4)} returning id as run, turn, revision`,
-    [to, progress, from, ...valuesOf(s)],
+     where state = any($3) and ${whereOf(subject, 4)} returning id as run, turn, revision`,
+    [to, progress, from, ...valuesOf(subject)],
     client,
   );
 }

@@ -38,7 +38,7 @@ export type Changed =
  * Names what stands, restores an old version as a new one, branches a variant off, or goes over to another. Nothing
  * that stood is lost by it: it stays in the history or in its variant.
  */
-export async function changeHistory(handoutId: string, personId: string, c: HistoryChange): Promise<Changed> {
+export async function changeHistory(handoutId: string, personId: string, change: HistoryChange): Promise<Changed> {
   return transaction(async (client): Promise<Changed> => {
     const now = await row<Standing>(
       `select document, version, variant, changed_at, saves, picture, numbers, true as spell_over from works
@@ -54,43 +54,43 @@ export async function changeHistory(handoutId: string, personId: string, c: Hist
       document: of.document,
     });
     // the answer was lost: what it made stands
-    if (now.saves.some((s) => s.id === c.id)) return as(now.version);
-    if (now.version !== c.version) return { ok: false, code: "other-version" };
-    if (c.do === "name") {
-      const { name, shown } = c;
+    if (now.saves.some((s) => s.id === change.id)) return as(now.version);
+    if (now.version !== change.version) return { ok: false, code: "other-version" };
+    if (change.do === "name") {
+      const { name, shown } = change;
       const { named } = await countsOf(handoutId, personId, client);
       if (named >= MOST_NAMED) return { ok: false, code: "too-many-named" };
-      await keepVersion(client, handoutId, personId, { ...now, ...shown, kind: "named", name, saveId: c.id });
+      await keepVersion(client, handoutId, personId, { ...now, ...shown, kind: "named", name, saveId: change.id });
       return as(now.version);
     }
-    if (c.do === "unname") {
+    if (change.do === "unname") {
       const was = await row(
         `update work_versions set kind = 'spell', name = null
          where handout_id = $1 and person_id = $2 and id = $3 and kind = 'named' returning id`,
-        [handoutId, personId, c.of],
+        [handoutId, personId, change.of],
         client,
       );
       return was ? as(now.version) : { ok: false, code: "not-there" };
     }
-    if (c.do === "restore") {
-      const old = await versionDocument(handoutId, personId, c.of, client);
+    if (change.do === "restore") {
+      const old = await versionDocument(handoutId, personId, change.of, client);
       if (!old) return { ok: false, code: "not-there" };
       await keepVersion(client, handoutId, personId, {
         ...now,
         kind: "before",
         name: "Before an older one was restored",
       });
-      return as(await put(client, handoutId, personId, now, { ...c, ...old }), { ...now, ...old });
+      return as(await put(client, handoutId, personId, now, { ...change, ...old }), { ...now, ...old });
     }
     const others = await rows<{ name: string; document: PartDocument }>(
       "select name, document from work_variants where handout_id = $1 and person_id = $2",
       [handoutId, personId],
       client,
     );
-    const there = others.find((v) => v.name === c.name);
-    if (c.do === "branch" && (there || c.name === now.variant)) return { ok: false, code: "taken" };
-    if (c.do === "branch" && others.length + 1 >= MOST_VARIANTS) return { ok: false, code: "too-many" };
-    if (c.do === "switch" && !there) return { ok: false, code: "not-there" };
+    const there = others.find((v) => v.name === change.name);
+    if (change.do === "branch" && (there || change.name === now.variant)) return { ok: false, code: "taken" };
+    if (change.do === "branch" && others.length + 1 >= MOST_VARIANTS) return { ok: false, code: "too-many" };
+    if (change.do === "switch" && !there) return { ok: false, code: "not-there" };
     // what stands stays behind under its variant's name
     await client.query(
       `insert into work_variants (handout_id, person_id, name, document) values ($1, $2, $3, $4)
@@ -100,9 +100,9 @@ export async function changeHistory(handoutId: string, personId: string, c: Hist
     await client.query("delete from work_variants where handout_id = $1 and person_id = $2 and name = $3", [
       handoutId,
       personId,
-      c.name,
+      change.name,
     ]);
-    const next = { document: there?.document ?? now.document, variant: c.name };
-    return as(await put(client, handoutId, personId, now, { ...c, ...next }), next);
+    const next = { document: there?.document ?? now.document, variant: change.name };
+    return as(await put(client, handoutId, personId, now, { ...change, ...next }), next);
   });
 }

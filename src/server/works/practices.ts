@@ -84,7 +84,7 @@ export async function practise(
 
 /** The newest check before handing in, and how many are left. */
 export async function practising(
-  h: Handout,
+  handout: Handout,
   personId: string,
   client?: Parameters<typeof row>[2],
 ): Promise<Practising> {
@@ -93,16 +93,16 @@ export async function practising(
        else r.state end as state, r.progress, r.trouble, p.work_version as version, p.grade
      from practices p join runs r on r.practice_id = p.id
      where p.handout_id = $1 and p.person_id = $2 order by p.made_at desc limit 1`,
-    [h.id, personId],
+    [handout.id, personId],
     client,
   );
   const { n } = await one<{ n: number }>(
     `select count(*)::int as n from practices p join runs r on r.practice_id = p.id
      where p.handout_id = $1 and p.person_id = $2 and r.state <> 'failed'`,
-    [h.id, personId],
+    [handout.id, personId],
     client,
   );
-  const most = h.practice?.most;
+  const most = handout.practice?.most;
   return {
     left: most === undefined ? null : Math.max(0, most - n),
     last: last && {
@@ -111,22 +111,22 @@ export async function practising(
       progress: last.progress,
       trouble: last.trouble,
       version: last.version,
-      mark: h.practice && last.grade ? shownPractice(last.grade, h) : undefined,
+      mark: handout.practice && last.grade ? shownPractice(last.grade, handout) : undefined,
     },
   };
 }
 
-function shownPractice(grade: Grade, h: Handout): ShownMark {
+function shownPractice(grade: Grade, handout: Handout): ShownMark {
   const nothing = decided([]);
   const mark = markOf({
     grade,
     checkedAt: undefined,
     decided: nothing,
-    rules: h,
+    rules: handout,
     lateSeconds: 0,
     returned: undefined,
   });
-  return shownMark(mark, practiceShows(h.practice!), nothing);
+  return shownMark(mark, practiceShows(handout.practice!), nothing);
 }
 
 const practiceOf = (id: string): Subject => ({ kind: "practice", practice_id: id });

@@ -34,7 +34,7 @@ export async function keepVersion(
   client: pg.PoolClient,
   handoutId: string,
   personId: string,
-  v: Kept,
+  kept: Kept,
 ): Promise<string> {
   const made = await row<{ id: string }>(
     `insert into work_versions
@@ -46,14 +46,14 @@ export async function keepVersion(
     [
       handoutId,
       personId,
-      v.variant,
-      v.version,
-      v.kind,
-      v.name ?? null,
-      v.document,
-      v.picture ?? null,
-      v.numbers ?? { steps: v.document.steps.length },
-      v.saveId ?? null,
+      kept.variant,
+      kept.version,
+      kept.kind,
+      kept.name ?? null,
+      kept.document,
+      kept.picture ?? null,
+      kept.numbers ?? { steps: kept.document.steps.length },
+      kept.saveId ?? null,
     ],
     client,
   );

@@ -36,21 +36,21 @@ const SPELL = "15 minutes";
 const LONG_SPELL = "45 minutes";
 
 /** A student's part on a handout; begun empty when opened first. */
-export async function openWork(h: Handout, personId: string): Promise<OpenWork> {
+export async function openWork(handout: Handout, personId: string): Promise<OpenWork> {
   const standing = () =>
     row<OpenWork>("select document, version, variant, changed_at from works where handout_id = $1 and person_id = $2", [
-      h.id,
+      handout.id,
       personId,
     ]);
   const found = await standing();
   if (found) return found;
   // files are named after the part: whose it is shows in a folder of thirty
   const { initials } = await one<{ initials: string }>("select initials from people where id = $1", [personId]);
-  const name = `${h.exercise.title} ${initials}`.trim();
-  const empty = emptyPart(name, h.exercise.units, h.exercise.material);
-  const start = { ...((await startOf(h, personId)) ?? empty), name };
+  const name = `${handout.exercise.title} ${initials}`.trim();
+  const empty = emptyPart(name, handout.exercise.units, handout.exercise.material);
+  const start = { ...((await startOf(handout, personId)) ?? empty), name };
   await rows("insert into works (handout_id, person_id, document) values ($1, $2, $3) on conflict do nothing", [
-    h.id,
+    handout.id,
     personId,
     start,
   ]);
@@ -61,8 +61,8 @@ export async function openWork(h: Handout, personId: string): Promise<OpenWork> 
  * What a student starts from: the part given to all, or their own of an earlier exercise of the course, as they handed
  * it in last, or as it stands on their Bench. Undefined where they begin with nothing.
  */
-async function startOf(h: Handout, personId: string): Promise<PartDocument | undefined> {
-  const { start } = h.exercise;
+async function startOf(handout: Handout, personId: string): Promise<PartDocument | undefined> {
+  const { start } = handout.exercise;
   if (!start) return undefined;
   if (start.from === "starter") return start.part;
   const own = await row<{ document: PartDocument }>(
@@ -75,7 +75,7 @@ async function startOf(h: Handout, personId: string): Promise<PartDocument | und
        from handouts e join works w on w.handout_id = e.id and w.person_id = $2
        where e.course_id = $1 and e.exercise->>'number' = $3 and json_array_length(w.document->'steps') > 0
      ) own order by rank, at desc limit 1`,
-    [h.course_id, personId, start.number],
+    [handout.course_id, personId, start.number],
   );
   return own?.document;
 }

@@ -34,18 +34,18 @@ function reachKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean
 }
 
 /** Keys while a step's card is open, wherever the focus is. @returns whether the key was the card's */
-function cardKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean {
-  const s = store.getState();
-  if (e.key === "Escape") {
-    s.leave();
+function cardKey(store: BenchStore, event: KeyboardEvent, el: HTMLElement): boolean {
+  const state = store.getState();
+  if (event.key === "Escape") {
+    state.leave();
     return true;
   }
-  if (e.key === "Enter" && !e.repeat && !hasOwnEnter(el)) {
-    s.acceptDraft();
+  if (event.key === "Enter" && !event.repeat && !hasOwnEnter(el)) {
+    state.acceptDraft();
     return true;
   }
   // a number typed after something was picked on the part is the card's
-  if (/^[0-9.=-]$/.test(e.key) && !(el instanceof HTMLSelectElement)) {
+  if (/^[0-9.=-]$/.test(event.key) && !(el instanceof HTMLSelectElement)) {
     const card = document.querySelector("[data-card]");
     const field =
       card?.querySelector<HTMLInputElement>(".number-input[data-last]") ??
@@ -59,51 +59,57 @@ function cardKey(store: BenchStore, e: KeyboardEvent, el: HTMLElement): boolean 
 /** The keyboard of the Bench: keys by a tool's place in the tray, and the few that mean the same everywhere. */
 export function useBenchKeys(store: BenchStore): void {
   useEffect(() => {
-    const down = (e: KeyboardEvent) => {
-      const el = e.target as HTMLElement;
+    const down = (event: KeyboardEvent) => {
+      const el = event.target as HTMLElement;
       // a list that is open has its own keys: Enter chooses in it, Escape shuts it
       if (el instanceof HTMLOptionElement) return;
       // out of a field that is being typed in as well: what was typed is done with
-      if (PAGES[e.key] && store.getState().mode.kind !== "sketch") {
+      if (PAGES[event.key] && store.getState().mode.kind !== "sketch") {
         el.blur();
-        return (reachOn(store, PAGES[e.key]!), e.preventDefault());
+        return (reachOn(store, PAGES[event.key]!), event.preventDefault());
       }
       if (isTyped(el)) return;
-      const s = store.getState();
-      const { camera } = s;
-      const key = e.key.toLowerCase();
-      const done = () => e.preventDefault();
-      if ((e.ctrlKey || e.metaKey) && key === "z") return (e.shiftKey ? s.redo() : s.undo(), done());
-      if ((e.ctrlKey || e.metaKey) && key === "y") return (s.redo(), done());
-      if ((e.ctrlKey || e.metaKey) && s.mode.kind === "sketch" && "cxv".includes(key))
-        return (key === "v" ? s.paste() : s.copy(key === "x"), done());
+      const state = store.getState();
+      const { camera } = state;
+      const key = event.key.toLowerCase();
+      const done = () => event.preventDefault();
+      if ((event.ctrlKey || event.metaKey) && key === "z")
+        return (event.shiftKey ? state.redo() : state.undo(), done());
+      if ((event.ctrlKey || event.metaKey) && key === "y") return (state.redo(), done());
+      if ((event.ctrlKey || event.metaKey) && state.mode.kind === "sketch" && "cxv".includes(key))
+        return (key === "v" ? state.paste() : state.copy(key === "x"), done());
       const arrow = el instanceof SVGGElement ? undefined : ARROWS[key];
-      if (arrow && e.ctrlKey) return (camera.pan(-arrow[0] * 40, -arrow[1] * 40), done());
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
-      if (s.mode.kind !== "sketch" && reachKey(store, e, el)) return done();
-      if (s.mode.kind === "step" && cardKey(store, e, el)) return done();
+      if (arrow && event.ctrlKey) return (camera.pan(-arrow[0] * 40, -arrow[1] * 40), done());
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (state.mode.kind !== "sketch" && reachKey(store, event, el)) return done();
+      if (state.mode.kind === "step" && cardKey(store, event, el)) return done();
       if (el instanceof HTMLSelectElement) return;
-      if (key === "escape") return (s.leave(), done());
+      if (key === "escape") return (state.leave(), done());
       if (key === "delete" || key === "backspace") {
-        return (s.mode.kind === "sketch" && removeSelected(store), done());
+        return (state.mode.kind === "sketch" && removeSelected(store), done());
       }
       if (arrow) {
         const [dx, dy] = arrow;
-        const far = e.shiftKey ? 10 : 1;
-        if (s.mode.kind === "sketch") s.hand.keyPointer?.nudge(dx * far, -dy * far);
-        else if (e.shiftKey) camera.pan(-dx * 40, -dy * 40);
+        const far = event.shiftKey ? 10 : 1;
+        if (state.mode.kind === "sketch") state.hand.keyPointer?.nudge(dx * far, -dy * far);
+        else if (event.shiftKey) camera.pan(-dx * 40, -dy * 40);
         else camera.orbit(-dx * 32.7, -dy * 32.7);
         return done();
       }
-      if (key === " " && s.mode.kind === "sketch" && el === document.body && s.hand.keyPointer?.press(e.shiftKey))
+      if (
+        key === " " &&
+        state.mode.kind === "sketch" &&
+        el === document.body &&
+        state.hand.keyPointer?.press(event.shiftKey)
+      )
         return done();
       if (key === "+" || key === "=") return (camera.zoom(1.25), done());
       if (key === "-") return (camera.zoom(0.8), done());
-      if (key === "home") return (s.fit(), done());
-      if (key === "enter" && s.mode.kind === "sketch" && !(el instanceof HTMLButtonElement))
-        return (s.hand.enter(), done());
+      if (key === "home") return (state.fit(), done());
+      if (key === "enter" && state.mode.kind === "sketch" && !(el instanceof HTMLButtonElement))
+        return (state.hand.enter(), done());
       // numbers belong to what is being drawn
-      if (s.mode.kind === "sketch" && s.hand.tool?.fields?.length && (/^[0-9.=]$/.test(key) || key === "tab")) {
+      if (state.mode.kind === "sketch" && state.hand.tool?.fields?.length && (/^[0-9.=]$/.test(key) || key === "tab")) {
         const [first] = document.querySelectorAll<HTMLInputElement>("[data-typing] input");
         if (!first) return;
         first.focus();
@@ -113,16 +119,16 @@ export function useBenchKeys(store: BenchStore): void {
       // what lies behind what is under the pointer
       if (
         key === "tab" &&
-        s.mode.kind !== "sketch" &&
+        state.mode.kind !== "sketch" &&
         (el === document.body || el.closest("[aria-label=Model]")) &&
         document.querySelector("[data-hover]")
       )
-        return (store.setState({ behind: s.behind + (e.shiftKey ? -1 : 1) }), done());
-      if (s.mode.kind === "step" || s.mode.kind === "plane") return;
-      const tool = trayRows(s.mode.kind === "sketch")
+        return (store.setState({ behind: state.behind + (event.shiftKey ? -1 : 1) }), done());
+      if (state.mode.kind === "step" || state.mode.kind === "plane") return;
+      const tool = trayRows(state.mode.kind === "sketch")
         .flatMap((r) => r.tools)
         .find((t) => t.key === key);
-      if (tool && !e.repeat) {
+      if (tool && !event.repeat) {
         takeTool(store, tool);
         done();
       }

@@ -134,13 +134,13 @@ const isTyping = (e: KeyboardEvent) =>
 /** Keys of the board: tools by their place in the tray. */
 function useBoardKeys(store: BoardStore): void {
   useEffect(() => {
-    const key = (e: KeyboardEvent) => {
+    const key = (event: KeyboardEvent) => {
       const s = store.getState();
-      const isCommand = e.ctrlKey || e.metaKey;
-      if (isTyping(e)) return;
-      const act = isCommand ? commandFor(e, s) : keyFor(e.key, s);
+      const isCommand = event.ctrlKey || event.metaKey;
+      if (isTyping(event)) return;
+      const act = isCommand ? commandFor(event, s) : keyFor(event.key, s);
       if (!act) return;
-      e.preventDefault();
+      event.preventDefault();
       act();
     };
     const ask = (e: BeforeUnloadEvent) => store.getState().saver.isAtRisk && e.preventDefault();
@@ -164,17 +164,17 @@ function commandFor(e: KeyboardEvent, s: State): (() => void) | undefined {
   return letter === "z" ? s.undo : undefined;
 }
 
-function keyFor(key: string, s: State): (() => void) | undefined {
+function keyFor(key: string, state: State): (() => void) | undefined {
   const tool = BOARD_ROWS.flatMap((r) => r.tools).find((t) => t.key === key.toLowerCase());
-  if (tool) return () => s.take(tool.tool);
-  if (key === "Enter" && s.places.length) return s.finish;
-  if (key === "Escape") return () => (s.take("move"), s.choose(undefined));
-  const { chosen } = s;
+  if (tool) return () => state.take(tool.tool);
+  if (key === "Enter" && state.places.length) return state.finish;
+  if (key === "Escape") return () => (state.take("move"), state.choose(undefined));
+  const { chosen } = state;
   if ((key !== "Delete" && key !== "Backspace") || !chosen) return undefined;
   return () => {
-    if (chosen.what === "size") s.apply({ change: "drop-size", id: chosen.id });
-    else if (chosen.what === "view") s.apply({ change: "drop-view", key: chosen.id });
-    else s.apply({ change: "drop-remark", id: chosen.id });
-    s.choose(undefined);
+    if (chosen.what === "size") state.apply({ change: "drop-size", id: chosen.id });
+    else if (chosen.what === "view") state.apply({ change: "drop-view", key: chosen.id });
+    else state.apply({ change: "drop-remark", id: chosen.id });
+    state.choose(undefined);
   };
 }

@@ -28,21 +28,21 @@ export class DrawingBoard {
   constructor(private readonly kernel: Kernel) {}
 
   /** @param tell numbers of the reference that have been followed, and how many there are */
-  answer(q: BoardQuestion, tell: (done: number, of: number) => void): BoardAnswer {
-    if (q.ask === "open") return this.open(q.exercise);
-    switch (q.ask) {
+  answer(question: BoardQuestion, tell: (done: number, of: number) => void): BoardAnswer {
+    if (question.ask === "open") return this.open(question.exercise);
+    switch (question.ask) {
       case "draw":
-        return { drawn: this.draw(q.arrangement) };
+        return { drawn: this.draw(question.arrangement) };
       case "pull":
-        return this.pull(q);
+        return this.pull(question);
       case "thing":
-        return this.thing(q);
+        return this.thing(question);
       case "size-of": {
-        const r = sizeOfThings(this.onBoard.model, q.id, q.a, q.b);
+        const r = sizeOfThings(this.onBoard.model, question.id, question.a, question.b);
         return r.ok ? { size: r.value } : { refused: r.refusal.sentence };
       }
       case "prove":
-        return this.prove(q.arrangement, tell);
+        return this.prove(question.arrangement, tell);
     }
   }
 

@@ -96,16 +96,16 @@ export function BoardPaper({ store }: { store: BoardStore }) {
     if (!el) return;
     let drag: { c: Chosen; grab: Vec2; from: Vec2; isMoving: boolean } | undefined,
       pressed: readonly [number, number] | undefined;
-    const down = (e: PointerEvent) => {
-      if (e.button !== 0) return;
-      pressed = [e.clientX, e.clientY];
+    const down = (event: PointerEvent) => {
+      if (event.button !== 0) return;
+      pressed = [event.clientX, event.clientY];
       if (store.getState().tool !== "move") return;
-      const c = chosenAt(e.target as Element);
+      const c = chosenAt(event.target as Element);
       if (!c) return;
-      const at = placeOf(el, e.clientX, e.clientY),
+      const at = placeOf(el, event.clientX, event.clientY),
         middle = middleOf(c, store);
       drag = { c: { what: c.what, id: c.id }, grab: [middle[0] - at[0], middle[1] - at[1]], from: at, isMoving: false };
-      el.setPointerCapture(e.pointerId);
+      el.setPointerCapture(event.pointerId);
     };
     const hasWandered = (e: PointerEvent) =>
       pressed !== undefined && Math.hypot(e.clientX - pressed[0], e.clientY - pressed[1]) > STILL;

@@ -104,13 +104,13 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     const { arrangement } = store.getState();
     store.setState({ isDrawing: true });
     try {
-      const a = await ask({ ask: "draw", arrangement });
+      const answer = await ask({ ask: "draw", arrangement });
       if (store.getState().arrangement !== arrangement) return;
       store.setState({ isDrawing: false });
-      if ("refused" in a) return trouble(a.refused);
-      if ("drawn" in a && a.drawn) {
-        store.setState({ drawn: a.drawn });
-        const [first] = a.drawn.troubles;
+      if ("refused" in answer) return trouble(answer.refused);
+      if ("drawn" in answer && answer.drawn) {
+        store.setState({ drawn: answer.drawn });
+        const [first] = answer.drawn.troubles;
         if (first) trouble(first);
       }
       prove();

@@ -140,18 +140,18 @@ function Day({
         {Number(day.slice(8))}
       </span>
       <ul className="mt-0.5 space-y-0.5">
-        {entries.map((e) => (
-          <li key={`${e.handout} ${e.what}`} className={e.isWithdrawn ? "line-through" : ""}>
+        {entries.map((entry) => (
+          <li key={`${entry.handout} ${entry.what}`} className={entry.isWithdrawn ? "line-through" : ""}>
             <Link
               className="block leading-tight hover:underline"
-              href={isStudent ? `/bench/${e.handout}` : `/handouts/${e.handout}`}
-              title={`${e.number} ${e.title} ${e.what} ${e.time}`}
+              href={isStudent ? `/bench/${entry.handout}` : `/handouts/${entry.handout}`}
+              title={`${entry.number} ${entry.title} ${entry.what} ${entry.time}`}
             >
-              <b className={e.what === "due" && !e.isDone ? "text-accent" : ""}>{e.what}</b>{" "}
-              <span className="text-xs tabular-nums">{e.time}</span>
+              <b className={entry.what === "due" && !entry.isDone ? "text-accent" : ""}>{entry.what}</b>{" "}
+              <span className="text-xs tabular-nums">{entry.time}</span>
               <span className="block truncate text-xs">
-                {e.number} {e.title}
-                {isStudent && e.isDone && e.what === "due" && " · handed in"}
+                {entry.number} {entry.title}
+                {isStudent && entry.isDone && entry.what === "due" && " · handed in"}
               </span>
             </Link>
           </li>

@@ -118,13 +118,13 @@ function Behind({
       </h2>
       {!shown.length && <p className="quiet">Nobody.</p>}
       <ul className="mt-1 flex flex-wrap gap-x-8 gap-y-1">
-        {shown.map((p) => (
-          <li key={p.submission}>
-            <Link className="text-accent hover:underline" href={`/submissions/${p.submission}`}>
-              {p.person}
+        {shown.map((part) => (
+          <li key={part.submission}>
+            <Link className="text-accent hover:underline" href={`/submissions/${part.submission}`}>
+              {part.person}
             </Link>{" "}
             <span className="figures">
-              {p.points} / {of}
+              {part.points} / {of}
             </span>
           </li>
         ))}

@@ -126,7 +126,7 @@ export function GradebookPage({
               <legend className="quiet px-1 text-xs">Columns</legend>
               {table.getAllLeafColumns().map((c) => {
                 if (c.id === "name") return null;
-                const h = byId.get(c.id);
+                const handout = byId.get(c.id);
                 return (
                   <label key={c.id} className="flex items-center gap-1.5">
                     <input
@@ -135,7 +135,7 @@ export function GradebookPage({
                       checked={c.getIsVisible()}
                       onChange={c.getToggleVisibilityHandler()}
                     />
-                    {h ? `${h.number} ${h.title}` : String(c.columnDef.header)}
+                    {handout ? `${handout.number} ${handout.title}` : String(c.columnDef.header)}
                   </label>
                 );
               })}
@@ -274,8 +274,8 @@ function CellMark({ cell }: { cell: GradebookCell }) {
 /** Cells by the arrow keys: one of them takes the keyboard. */
 function Cells({ children }: { children: React.ReactNode }) {
   const box = useRef<HTMLDivElement>(null);
-  const key = (e: React.KeyboardEvent) => {
-    const step = STEPS[e.key];
+  const key = (event: React.KeyboardEvent) => {
+    const step = STEPS[event.key];
     const grid = box.current;
     if (!step || !grid) return;
     const rows = [...grid.querySelectorAll("tbody tr")].map((r) => [...r.children]);
@@ -291,7 +291,7 @@ function Cells({ children }: { children: React.ReactNode }) {
       if (!cell) return;
       const target = cell.querySelector<HTMLElement>("[data-cell]");
       if (!target) continue;
-      e.preventDefault();
+      event.preventDefault();
       return target.focus();
     }
   };

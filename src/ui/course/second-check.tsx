@@ -166,21 +166,25 @@ function Changes({ changes }: { changes: readonly Change[] }) {
         </tr>
       </thead>
       <tbody>
-        {changes.map((c) => (
-          <tr key={c.submission} className="align-top">
+        {changes.map((change) => (
+          <tr key={change.submission} className="align-top">
             <td className="whitespace-nowrap">
-              <Link className="hover:underline" href={`/submissions/${c.submission}`}>
-                {c.person}
+              <Link className="hover:underline" href={`/submissions/${change.submission}`}>
+                {change.person}
               </Link>
             </td>
-            <td className="figures text-right">{c.before === null ? "–" : `${c.before} / ${c.ofBefore}`}</td>
-            <td className="figures text-right">{c.after === null ? "–" : `${c.after} / ${c.ofAfter}`}</td>
-            <td className={`figures text-right ${delta(c) < 0 ? "text-accent" : ""}`}>
-              {c.trouble ? "" : delta(c) > 0 ? `+${delta(c)}` : String(delta(c)).replace("-", "−")}
+            <td className="figures text-right">
+              {change.before === null ? "–" : `${change.before} / ${change.ofBefore}`}
+            </td>
+            <td className="figures text-right">
+              {change.after === null ? "–" : `${change.after} / ${change.ofAfter}`}
+            </td>
+            <td className={`figures text-right ${delta(change) < 0 ? "text-accent" : ""}`}>
+              {change.trouble ? "" : delta(change) > 0 ? `+${delta(change)}` : String(delta(change)).replace("-", "−")}
             </td>
             <td className="text-sm">
-              {c.trouble}
-              {c.lines.map((l) => (
+              {change.trouble}
+              {change.lines.map((l) => (
                 <span key={l.title} className="block">
                   {l.title}:{" "}
                   <span className="figures">

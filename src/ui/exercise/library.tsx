@@ -116,34 +116,39 @@ function Table({
         </tr>
       </thead>
       <tbody>
-        {exercises.map((x) => (
-          <tr key={x.id} className="hover:bg-base-200">
-            <td className="figures whitespace-nowrap">{x.number || "–"}</td>
+        {exercises.map((row) => (
+          <tr key={row.id} className="hover:bg-base-200">
+            <td className="figures whitespace-nowrap">{row.number || "–"}</td>
             <td>
-              <Link className="font-medium hover:underline" href={`/exercises/${x.id}`}>
-                {x.title}
+              <Link className="font-medium hover:underline" href={`/exercises/${row.id}`}>
+                {row.title}
               </Link>
               <span className="quiet block text-xs">
-                {[x.material, x.series && `${x.series}, part ${x.place}`, x.varies && "own numbers", ...x.tags]
+                {[
+                  row.material,
+                  row.series && `${row.series}, part ${row.place}`,
+                  row.varies && "own numbers",
+                  ...row.tags,
+                ]
                   .filter(Boolean)
                   .join(" · ")}
               </span>
             </td>
-            <td>{courseText({ title: x.course, term: x.term })}</td>
-            <td className="whitespace-nowrap">{x.level ? LEVELS[x.level] : "–"}</td>
-            <td className="figures whitespace-nowrap text-right">{x.minutes ? minutesText(x.minutes) : "–"}</td>
-            <td className="figures text-right">{x.issued || "–"}</td>
+            <td>{courseText({ title: row.course, term: row.term })}</td>
+            <td className="whitespace-nowrap">{row.level ? LEVELS[row.level] : "–"}</td>
+            <td className="figures whitespace-nowrap text-right">{row.minutes ? minutesText(row.minutes) : "–"}</td>
+            <td className="figures text-right">{row.issued || "–"}</td>
             <td className="whitespace-nowrap">
-              <LocalTime iso={x.changedAt} />
+              <LocalTime iso={row.changedAt} />
             </td>
             <td className="no-print text-right">
               <form action={duplicate} className="flex justify-end gap-1">
-                <input type="hidden" name="id" value={x.id} />
+                <input type="hidden" name="id" value={row.id} />
                 <select
                   name="course"
                   className="select select-xs w-52"
-                  aria-label={`Course to copy ${x.number} ${x.title} into`}
-                  defaultValue={x.course_id}
+                  aria-label={`Course to copy ${row.number} ${row.title} into`}
+                  defaultValue={row.course_id}
                 >
                   {courses.map((c) => (
                     <option key={c.id} value={c.id}>

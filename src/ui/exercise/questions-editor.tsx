@@ -74,31 +74,31 @@ export function QuestionsEditor({ exercise, sizes, numbers, wanted }: Props) {
       </p>
       <input type="hidden" name="questions" value={JSON.stringify(list)} />
       <ol className="mt-2 space-y-3">
-        {list.map((q, i) => (
-          <li key={q.id} className="rounded-box border border-base-300 p-3" data-question={q.id}>
+        {list.map((draft, i) => (
+          <li key={draft.id} className="rounded-box border border-base-300 p-3" data-question={draft.id}>
             <div className="flex flex-wrap items-end gap-3">
               <label className="min-w-64 grow">
                 <span className="quiet text-xs">Question {i + 1}, as the student reads it</span>
                 <input
                   className="input input-sm w-full"
-                  value={q.title}
+                  value={draft.title}
                   maxLength={200}
-                  onChange={(e) => change(q.id, { title: e.target.value })}
+                  onChange={(e) => change(draft.id, { title: e.target.value })}
                 />
               </label>
               <label>
                 <span className="quiet block text-xs">Asks for</span>
                 <select
                   className="select select-sm w-44"
-                  value={q.asks}
-                  onChange={(e) => change(q.id, { asks: e.target.value })}
+                  value={draft.asks}
+                  onChange={(e) => change(draft.id, { asks: e.target.value })}
                 >
                   {WHOLE.map(([value, text]) => (
                     <option key={value} value={value}>
                       {text}
                     </option>
                   ))}
-                  {q.asks === NO_LONGER && <option value={NO_LONGER}>a size no longer printed</option>}
+                  {draft.asks === NO_LONGER && <option value={NO_LONGER}>a size no longer printed</option>}
                   {sizes.map((s) => (
                     <option key={s.id} value={s.id}>
                       size {s.text}
@@ -111,22 +111,22 @@ export function QuestionsEditor({ exercise, sizes, numbers, wanted }: Props) {
                 <input
                   className="input input-sm figures w-20 text-right"
                   inputMode="decimal"
-                  value={q.tolerance}
-                  onChange={(e) => change(q.id, { tolerance: e.target.value })}
+                  value={draft.tolerance}
+                  onChange={(e) => change(draft.id, { tolerance: e.target.value })}
                 />
               </label>
               <button
                 type="button"
                 className="btn btn-ghost btn-sm"
                 aria-label={`Remove question ${i + 1}`}
-                onClick={() => setList((l) => l.filter((o) => o.id !== q.id))}
+                onClick={() => setList((l) => l.filter((o) => o.id !== draft.id))}
               >
                 Remove
               </button>
             </div>
-            {q.after.map((a, k) => {
+            {draft.after.map((a, k) => {
               const put = (what: Partial<typeof a>) =>
-                change(q.id, { after: q.after.map((o, j) => (j === k ? { ...o, ...what } : o)) });
+                change(draft.id, { after: draft.after.map((o, j) => (j === k ? { ...o, ...what } : o)) });
               const now = numbers.find((n) => n.id === a.number);
               return (
                 <div key={k} className="mt-2 flex flex-wrap items-center gap-2 text-sm">
@@ -155,7 +155,7 @@ export function QuestionsEditor({ exercise, sizes, numbers, wanted }: Props) {
                   <button
                     type="button"
                     className="btn btn-ghost btn-xs"
-                    onClick={() => change(q.id, { after: q.after.filter((_, j) => j !== k) })}
+                    onClick={() => change(draft.id, { after: draft.after.filter((_, j) => j !== k) })}
                   >
                     Leave as drawn
                   </button>
@@ -166,14 +166,14 @@ export function QuestionsEditor({ exercise, sizes, numbers, wanted }: Props) {
               <button
                 type="button"
                 className="btn btn-xs"
-                disabled={!numbers.length || q.after.length >= 8}
-                onClick={() => change(q.id, { after: [...q.after, { number: numbers[0]!.id, text: "" }] })}
+                disabled={!numbers.length || draft.after.length >= 8}
+                onClick={() => change(draft.id, { after: [...draft.after, { number: numbers[0]!.id, text: "" }] })}
               >
                 After a change
               </button>
-              {wanted?.[q.id] && (
+              {wanted?.[draft.id] && (
                 <span className="quiet">
-                  Right, as saved: <span className="figures">{rightText(q.id)}</span>
+                  Right, as saved: <span className="figures">{rightText(draft.id)}</span>
                 </span>
               )}
             </div>

@@ -37,33 +37,35 @@ export function RevisionsPage({
         </Link>
       </p>
       <ol className="mt-4 divide-y divide-base-300 border-y border-base-300">
-        {revisions.map((r, i) => (
-          <li key={r.version} className="flex items-start gap-6 py-3">
+        {revisions.map((shown, i) => (
+          <li key={shown.version} className="flex items-start gap-6 py-3">
             <div className="w-56 shrink-0">
-              <b>Revision {r.version}</b>
+              <b>Revision {shown.version}</b>
               {i === 0 && <span className="quiet"> stands now</span>}
               <p className="quiet text-sm">
-                <LocalTime iso={r.at} />
-                {r.by && `, ${r.by}`}
+                <LocalTime iso={shown.at} />
+                {shown.by && `, ${shown.by}`}
               </p>
-              {r.issued > 0 && (
+              {shown.issued > 0 && (
                 <p className="text-sm">
-                  {r.issued} {r.issued === 1 ? "handout" : "handouts"}
+                  {shown.issued} {shown.issued === 1 ? "handout" : "handouts"}
                 </p>
               )}
             </div>
             <ul className="min-w-0 flex-1 text-sm">
-              {r.changes.map((c) => (
+              {shown.changes.map((c) => (
                 <li key={c}>{c}</li>
               ))}
-              {!r.changes.length && (
-                <li className="quiet">{r.isFirst ? "The first that is kept." : "Nothing but titles of its parts."}</li>
+              {!shown.changes.length && (
+                <li className="quiet">
+                  {shown.isFirst ? "The first that is kept." : "Nothing but titles of its parts."}
+                </li>
               )}
             </ul>
             {i > 0 && (
               <form action={bringBack}>
                 <input type="hidden" name="id" value={exercise.id} />
-                <input type="hidden" name="version" value={r.version} />
+                <input type="hidden" name="version" value={shown.version} />
                 <button className="btn btn-sm">Bring it back</button>
               </form>
             )}

@@ -264,15 +264,15 @@ function SizeChoices({
     <fieldset className="w-full">
       <legend className="quiet text-xs">Which printed sizes</legend>
       <div className="flex flex-wrap gap-x-4 gap-y-1">
-        {sizes.map((s) => (
-          <label key={s.id} className="flex items-center gap-1.5 text-sm">
+        {sizes.map((choice) => (
+          <label key={choice.id} className="flex items-center gap-1.5 text-sm">
             <input
               type="checkbox"
               className="checkbox checkbox-xs"
-              checked={chosen.has(s.id)}
-              onChange={() => toggle(s.id)}
+              checked={chosen.has(choice.id)}
+              onChange={() => toggle(choice.id)}
             />
-            <span className="figures">{s.text}</span>
+            <span className="figures">{choice.text}</span>
           </label>
         ))}
       </div>

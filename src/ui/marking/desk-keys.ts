@@ -8,13 +8,14 @@ const isTyping = (target: EventTarget | null): boolean =>
 /** The desk from the keyboard. */
 export function useDeskKeys(store: DeskStore, help: () => void): void {
   useEffect(() => {
-    const key = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+    const key = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
       // a slider that has the keys is moved by its arrows
-      if (e.key.startsWith("Arrow") && e.target instanceof HTMLInputElement && e.target.type === "range") return;
-      const act = actOf(e.key, store.getState(), help);
+      if (event.key.startsWith("Arrow") && event.target instanceof HTMLInputElement && event.target.type === "range")
+        return;
+      const act = actOf(event.key, store.getState(), help);
       if (!act) return;
-      e.preventDefault();
+      event.preventDefault();
       act();
     };
     window.addEventListener("keydown", key);
@@ -22,14 +23,15 @@ export function useDeskKeys(store: DeskStore, help: () => void): void {
   }, [store, help]);
 }
 
-function actOf(key: string, s: DeskState, help: () => void): (() => void) | undefined {
-  const item = s.items[s.at];
-  const view = (by: number) => s.set({ view: VIEWS[(VIEWS.indexOf(s.view) + by + VIEWS.length) % VIEWS.length]! });
+function actOf(key: string, state: DeskState, help: () => void): (() => void) | undefined {
+  const item = state.items[state.at];
+  const view = (by: number) =>
+    state.set({ view: VIEWS[(VIEWS.indexOf(state.view) + by + VIEWS.length) % VIEWS.length]! });
   switch (key.length === 1 ? key.toLowerCase() : key) {
     case "ArrowDown":
-      return () => s.step(1);
+      return () => state.step(1);
     case "ArrowUp":
-      return () => s.step(-1);
+      return () => state.step(-1);
     case "ArrowRight":
       return () => view(1);
     case "ArrowLeft":
@@ -37,45 +39,45 @@ function actOf(key: string, s: DeskState, help: () => void): (() => void) | unde
     case "?":
       return help;
     case "z":
-      return s.held ? () => s.holding.takeBack() : undefined;
+      return state.held ? () => state.holding.takeBack() : undefined;
     case "/":
       return () => document.querySelector<HTMLInputElement>("nav[aria-label=Submissions] input")?.focus();
     case "Escape":
-      return () => s.set({ writing: undefined, isPinning: false, line: undefined, note: undefined });
+      return () => state.set({ writing: undefined, isPinning: false, line: undefined, note: undefined });
   }
-  return item && ofSubmission(key, s, item);
+  return item && ofSubmission(key, state, item);
 }
 
-function ofSubmission(key: string, s: DeskState, item: DeskState["items"][string]): (() => void) | undefined {
+function ofSubmission(key: string, state: DeskState, item: DeskState["items"][string]): (() => void) | undefined {
   const nth = /^[1-9]$/.test(key) ? item.mark.lines[Number(key) - 1] : undefined;
-  if (nth) return () => s.set({ line: nth.id, writing: undefined });
+  if (nth) return () => state.set({ line: nth.id, writing: undefined });
   switch (key.length === 1 ? key.toLowerCase() : key) {
     case "Enter":
       return () => {
-        if (!item.decided.acceptedAt) s.decide({ do: "accept" });
-        s.step(1);
+        if (!item.decided.acceptedAt) state.decide({ do: "accept" });
+        state.step(1);
       };
     case "x":
-      return item.decided.acceptedAt ? () => s.decide({ do: "reopen" }) : undefined;
+      return item.decided.acceptedAt ? () => state.decide({ do: "reopen" }) : undefined;
     case "r":
-      return item.desk.grade ? () => s.giveBack() : undefined;
+      return item.desk.grade ? () => state.giveBack() : undefined;
     case "c":
-      return () => s.set({ writing: { kind: "comment", line: s.line } });
+      return () => state.set({ writing: { kind: "comment", line: state.line } });
     case "p":
-      return () => s.set({ isPinning: !s.isPinning });
+      return () => state.set({ isPinning: !state.isPinning });
     case "q":
-      return () => s.set({ writing: { kind: item.decided.turn === "instructor" ? "answer" : "ask" } });
+      return () => state.set({ writing: { kind: item.decided.turn === "instructor" ? "answer" : "ask" } });
   }
-  return ofLine(key, s, item);
+  return ofLine(key, state, item);
 }
 
 /** What is done to the chosen line. */
-function ofLine(key: string, s: DeskState, item: DeskState["items"][string]): (() => void) | undefined {
-  const line = item.mark.lines.find((l) => l.id === s.line);
+function ofLine(key: string, state: DeskState, item: DeskState["items"][string]): (() => void) | undefined {
+  const line = item.mark.lines.find((l) => l.id === state.line);
   if (!line) return undefined;
-  const now = s.writing?.kind === "overrule" && s.writing.line === line.id ? s.writing.points : line.points;
+  const now = state.writing?.kind === "overrule" && state.writing.line === line.id ? state.writing.points : line.points;
   const give = (points: number) => () =>
-    s.set({ writing: { kind: "overrule", line: line.id, points: Math.min(line.of, Math.max(0, points)) } });
+    state.set({ writing: { kind: "overrule", line: line.id, points: Math.min(line.of, Math.max(0, points)) } });
   switch (key.toLowerCase()) {
     case "o":
       return give(now);
@@ -89,7 +91,7 @@ function ofLine(key: string, s: DeskState, item: DeskState["items"][string]): ((
     case "n":
       return give(0);
     case "m":
-      return line.overruled ? () => s.decide({ do: "withdraw", line: line.id }) : undefined;
+      return line.overruled ? () => state.decide({ do: "withdraw", line: line.id }) : undefined;
   }
   return undefined;
 }

@@ -13,13 +13,13 @@ export const GROUPS = [
 ] as const;
 export type Group = (typeof GROUPS)[number];
 
-export function groupOf(r: QueueRow): Group {
-  if (!r.submission) return "Not handed in";
-  if (r.state === "queued" || r.state === "checking") return "Being checked";
-  if (r.needs.length) return "Needs you";
-  if (r.turn === "student") return "Waits for the student";
-  if (r.isReturned) return "Returned";
-  return r.isAccepted ? "Looked at" : "To look through";
+export function groupOf(row: QueueRow): Group {
+  if (!row.submission) return "Not handed in";
+  if (row.state === "queued" || row.state === "checking") return "Being checked";
+  if (row.needs.length) return "Needs you";
+  if (row.turn === "student") return "Waits for the student";
+  if (row.isReturned) return "Returned";
+  return row.isAccepted ? "Looked at" : "To look through";
 }
 
 /** How urgent what is open is: 0 before all. */
@@ -55,19 +55,19 @@ export const FILTERS = {
 } as const;
 export type Filter = keyof typeof FILTERS;
 
-export function passes(r: QueueRow, filter: Filter, text: string): boolean {
-  const isNamed = `${r.name} ${r.group ?? ""}`.toLowerCase().includes(text.trim().toLowerCase());
+export function passes(row: QueueRow, filter: Filter, text: string): boolean {
+  const isNamed = `${row.name} ${row.group ?? ""}`.toLowerCase().includes(text.trim().toLowerCase());
   if (!isNamed) return false;
   switch (filter) {
     case "all":
       return true;
     case "needs":
-      return r.needs.length > 0;
+      return row.needs.length > 0;
     case "open":
-      return r.submission !== null && !r.isAccepted;
+      return row.submission !== null && !row.isAccepted;
     case "below":
-      return r.points !== null && r.of !== null && r.points < r.of;
+      return row.points !== null && row.of !== null && row.points < row.of;
     case "returned":
-      return r.isReturned;
+      return row.isReturned;
   }
 }

@@ -31,14 +31,14 @@ export function PlaceLabels({ camera, labels }: { camera: Camera; labels: readon
           <circle key={i} cx={x} cy={y} r={2.2} fill="currentColor" />
         ))}
       </svg>
-      {shown.map((l, i) => (
+      {shown.map((label, i) => (
         <span
           key={i}
-          data-lump={l.word}
+          data-lump={label.word}
           className="figures pointer-events-none absolute whitespace-nowrap bg-base-100/85 px-1 text-xs"
           style={{ left: places[i]![0], top: places[i]![1] }}
         >
-          {l.text}
+          {label.text}
         </span>
       ))}
     </>

@@ -36,18 +36,22 @@ export function SizesTable({ sizes, unit }: { sizes: readonly CheckedSize[]; uni
         </tr>
       </thead>
       <tbody>
-        {sorted.map((s) => (
-          <tr key={s.id} data-state={s.state} className={s.state === "met" || s.state === "free" ? "" : "text-accent"}>
-            <td className="figures whitespace-nowrap">{s.text}</td>
+        {sorted.map((checked) => (
+          <tr
+            key={checked.id}
+            data-state={checked.state}
+            className={checked.state === "met" || checked.state === "free" ? "" : "text-accent"}
+          >
+            <td className="figures whitespace-nowrap">{checked.text}</td>
             <td className="figures whitespace-nowrap text-right">
-              {measuredText(s, unit)}
-              <span className="ml-1.5" aria-label={STATES[s.state]}>
-                {SIGNS[s.state]}
+              {measuredText(checked, unit)}
+              <span className="ml-1.5" aria-label={STATES[checked.state]}>
+                {SIGNS[checked.state]}
               </span>
             </td>
             <td className="first-letter:uppercase">
-              {s.name}
-              {s.state === "lost" || s.state === "free" ? ` (${STATES[s.state]})` : ""}
+              {checked.name}
+              {checked.state === "lost" || checked.state === "free" ? ` (${STATES[checked.state]})` : ""}
             </td>
           </tr>
         ))}

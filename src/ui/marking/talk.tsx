@@ -23,16 +23,16 @@ export function Talk({ store, item }: { store: DeskStore; item: Item }) {
         </button>
       </p>
       <ol className="text-sm">
-        {talk.map((t) => (
+        {talk.map((said) => (
           <li
-            key={t.id}
-            className={`mt-1 border-l-2 pl-2 ${t.from === "student" ? "border-accent" : "border-primary"}`}
+            key={said.id}
+            className={`mt-1 border-l-2 pl-2 ${said.from === "student" ? "border-accent" : "border-primary"}`}
           >
             <span className="quiet text-xs">
-              {t.by}, <LocalTime iso={t.at} short />
-              {t.attempt !== undefined && `, on try ${t.attempt}`}
+              {said.by}, <LocalTime iso={said.at} short />
+              {said.attempt !== undefined && `, on try ${said.attempt}`}
             </span>
-            <p className="whitespace-pre-wrap">{t.text}</p>
+            <p className="whitespace-pre-wrap">{said.text}</p>
           </li>
         ))}
       </ol>

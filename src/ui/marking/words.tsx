@@ -48,34 +48,34 @@ export function Words({
         maxLength={1000}
         value={text}
         onChange={(e) => setText(e.target.value)}
-        onKeyDown={(e) => {
-          if (e.key === "Escape") cancel();
-          const nth = e.altKey ? offered[Number(e.key) - 1] : undefined;
+        onKeyDown={(event) => {
+          if (event.key === "Escape") cancel();
+          const nth = event.altKey ? offered[Number(event.key) - 1] : undefined;
           if (nth) {
-            e.preventDefault();
+            event.preventDefault();
             setText(nth.text);
           }
-          if (e.key !== "Enter" || e.shiftKey) return;
-          e.preventDefault();
+          if (event.key !== "Enter" || event.shiftKey) return;
+          event.preventDefault();
           done();
         }}
       />
       {offered.length > 0 && (
         <ul className="mt-0.5 text-xs" aria-label="Remarks of yours">
-          {offered.map((r, i) => (
-            <li key={r.text} className="flex gap-2">
+          {offered.map((remark, i) => (
+            <li key={remark.text} className="flex gap-2">
               <button
                 type="button"
                 className="min-w-0 flex-1 cursor-pointer truncate text-left hover:underline"
-                onClick={() => setText(r.text)}
+                onClick={() => setText(remark.text)}
               >
-                <kbd className="kbd kbd-xs">Alt {i + 1}</kbd> {r.text}
+                <kbd className="kbd kbd-xs">Alt {i + 1}</kbd> {remark.text}
               </button>
               <button
                 type="button"
                 className="cursor-pointer text-accent hover:underline"
-                aria-label={`Forget: ${r.text.slice(0, 40)}`}
-                onClick={() => store.getState().forget(r)}
+                aria-label={`Forget: ${remark.text.slice(0, 40)}`}
+                onClick={() => store.getState().forget(remark)}
               >
                 forget
               </button>

@@ -116,16 +116,16 @@ export function NumberField(props: NumberFieldProps) {
             if (isTaken) setTyped(undefined);
             else setTold(true);
           }}
-          onKeyDown={(e) => {
-            if (!e.key.startsWith("Page")) e.stopPropagation();
-            if (e.key === "Escape") {
+          onKeyDown={(event) => {
+            if (!event.key.startsWith("Page")) event.stopPropagation();
+            if (event.key === "Escape") {
               props.onEscape?.();
               if (props.onDone) takeBack();
             }
-            if (e.key !== "Enter" || !(props.onEnter || props.onDone)) return;
-            e.preventDefault();
+            if (event.key !== "Enter" || !(props.onEnter || props.onDone)) return;
+            event.preventDefault();
             if (wrong !== undefined) return setTold(true);
-            if (props.onDone) e.currentTarget.blur();
+            if (props.onDone) event.currentTarget.blur();
             props.onEnter?.();
           }}
         />

@@ -13,12 +13,12 @@ interface Packed {
 const bytes = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer;
 
 /** A mesh as the server packs it, back in arrays. */
-export const unpackMesh = (p: Packed): Mesh => ({
-  positions: new Float32Array(bytes(p.positions)),
-  normals: new Float32Array(bytes(p.normals)),
-  triangles: new Uint32Array(bytes(p.triangles)),
-  faces: p.faces,
-  edges: p.edges.map((e) => new Float32Array(bytes(e))),
-  smooth: p.smooth ?? p.edges.map(() => false),
-  owners: p.edges.map(() => 0),
+export const unpackMesh = (packed: Packed): Mesh => ({
+  positions: new Float32Array(bytes(packed.positions)),
+  normals: new Float32Array(bytes(packed.normals)),
+  triangles: new Uint32Array(bytes(packed.triangles)),
+  faces: packed.faces,
+  edges: packed.edges.map((e) => new Float32Array(bytes(e))),
+  smooth: packed.smooth ?? packed.edges.map(() => false),
+  owners: packed.edges.map(() => 0),
 });

@@ -172,18 +172,20 @@ export function AdministrationPage({
         </p>
         {!letters.length && <p className="quiet mt-2">No letters yet.</p>}
         <ul className="mt-2 divide-y divide-base-300">
-          {letters.map((l) => (
-            <li key={l.id} className="py-1.5">
+          {letters.map((line) => (
+            <li key={line.id} className="py-1.5">
               <button
                 className="cursor-pointer text-left hover:underline"
-                aria-expanded={open === l.id}
-                onClick={() => setOpen(open === l.id ? undefined : l.id)}
+                aria-expanded={open === line.id}
+                onClick={() => setOpen(open === line.id ? undefined : line.id)}
               >
-                {l.subject} <span className="quiet">to {l.address}, </span>
-                <LocalTime iso={l.madeAt} />
+                {line.subject} <span className="quiet">to {line.address}, </span>
+                <LocalTime iso={line.madeAt} />
               </button>
-              <span className="quiet ml-2 text-xs">{l.sentAt ? "sent" : (l.trouble ?? "waits")}</span>
-              {open === l.id && <pre className="figures mt-2 text-xs break-all whitespace-pre-wrap">{l.body}</pre>}
+              <span className="quiet ml-2 text-xs">{line.sentAt ? "sent" : (line.trouble ?? "waits")}</span>
+              {open === line.id && (
+                <pre className="figures mt-2 text-xs break-all whitespace-pre-wrap">{line.body}</pre>
+              )}
             </li>
           ))}
         </ul>

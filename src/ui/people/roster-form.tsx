@@ -114,13 +114,13 @@ function Seen({ roster, known = [] }: RosterPreview & { roster: Roster }) {
       )}
       <table className="table table-xs" aria-label="Rows to be taken in">
         <tbody>
-          {roster.lines.map((l) => (
-            <tr key={l.email}>
-              <td>{l.name}</td>
-              <td>{l.email}</td>
-              <td>{l.role}</td>
-              <td>{l.group}</td>
-              <td className="quiet">{what(l.email)}</td>
+          {roster.lines.map((line) => (
+            <tr key={line.email}>
+              <td>{line.name}</td>
+              <td>{line.email}</td>
+              <td>{line.role}</td>
+              <td>{line.group}</td>
+              <td className="quiet">{what(line.email)}</td>
             </tr>
           ))}
         </tbody>

@@ -85,13 +85,13 @@ export function RunningPage({
                 </tr>
               </thead>
               <tbody>
-                {workers.map((w) => (
-                  <tr key={w.lane}>
-                    <td className="figures">{w.lane.replace(/^pool-/, "").slice(0, 8)}</td>
-                    <td>{w.holds ? (TASKS[w.holds] ?? w.holds) : <span className="quiet">nothing</span>}</td>
-                    <td className="figures text-right">{ago(w.held_since)}</td>
+                {workers.map((told) => (
+                  <tr key={told.lane}>
+                    <td className="figures">{told.lane.replace(/^pool-/, "").slice(0, 8)}</td>
+                    <td>{told.holds ? (TASKS[told.holds] ?? told.holds) : <span className="quiet">nothing</span>}</td>
+                    <td className="figures text-right">{ago(told.held_since)}</td>
                     <td className="figures text-right">
-                      {Math.max(0, Math.round((Date.parse(now) - Date.parse(w.seen_at)) / 1000))} s ago
+                      {Math.max(0, Math.round((Date.parse(now) - Date.parse(told.seen_at)) / 1000))} s ago
                     </td>
                   </tr>
                 ))}

@@ -22,14 +22,14 @@ export function ProofList({ proof, show }: { proof: Proof; show?: (sentence: str
         </p>
       ) : (
         <ul className="mt-1 list-disc space-y-1 pl-5 text-accent" data-testid="open-points">
-          {points.map((p) => (
+          {points.map((point) => (
             <li
-              key={p.sentence}
-              data-kind={p.kind}
-              onMouseEnter={show && (() => show(p.sentence))}
+              key={point.sentence}
+              data-kind={point.kind}
+              onMouseEnter={show && (() => show(point.sentence))}
               onMouseLeave={show && (() => show(undefined))}
             >
-              {p.sentence}
+              {point.sentence}
             </li>
           ))}
         </ul>

@@ -73,22 +73,22 @@ export function useSheetView(
       fingers.set(e.pointerId, [e.clientX, e.clientY]);
       wandered = 0;
     };
-    const move = (e: PointerEvent) => {
-      const before = fingers.get(e.pointerId);
+    const move = (event: PointerEvent) => {
+      const before = fingers.get(event.pointerId);
       if (!before) return;
-      const after = [e.clientX, e.clientY] as const;
+      const after = [event.clientX, event.clientY] as const;
       const [dx, dy] = [after[0] - before[0], after[1] - before[1]];
       wandered += Math.hypot(dx, dy);
-      const other = [...fingers].find(([id]) => id !== e.pointerId)?.[1];
+      const other = [...fingers].find(([id]) => id !== event.pointerId)?.[1];
       if (other) {
         const apart = (p: readonly [number, number]) => Math.hypot(p[0] - other[0], p[1] - other[1]);
         zoom(apart(after) / Math.max(1, apart(before)), at((after[0] + other[0]) / 2, (after[1] + other[1]) / 2));
       } else if (wandered > STILL) {
         const [a, b] = [at(...before), at(...after)];
         show([now[0] + a[0] - b[0], now[1] + a[1] - b[1], now[2], now[3]]);
-        host.setPointerCapture(e.pointerId);
+        host.setPointerCapture(event.pointerId);
       }
-      fingers.set(e.pointerId, after);
+      fingers.set(event.pointerId, after);
     };
     const up = (e: PointerEvent) => void fingers.delete(e.pointerId);
     // what was dragged was not meant as a click

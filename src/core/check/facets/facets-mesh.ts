@@ -5,7 +5,7 @@ import { mapped, type FacetBody } from "@/core/measure/facet-body";
 
 /** A body of facets for display, where it lies on the reference: round regions shaded round, creases as lines. */
 export function facetsMesh(body: FacetBody, motion: Rigid): Mesh {
-  const { positions: p, triangles: t, normals, regions } = mapped(body, (q) => move(motion, q), 1);
+  const { positions: values, triangles: t, normals, regions } = mapped(body, (q) => move(motion, q), 1);
   const known = new Map<string, number>(),
     places: number[] = [],
     sums: number[] = [];
@@ -15,7 +15,7 @@ export function facetsMesh(body: FacetBody, motion: Rigid): Mesh {
     let place = known.get(key);
     if (place === undefined) {
       known.set(key, (place = places.length / 3));
-      places.push(p[3 * corner]!, p[3 * corner + 1]!, p[3 * corner + 2]!);
+      places.push(values[3 * corner]!, values[3 * corner + 1]!, values[3 * corner + 2]!);
       sums.push(0, 0, 0);
     }
     for (let x = 0; x < 3; x++) sums[3 * place + x]! += normals[3 * k + x]!;
@@ -26,7 +26,9 @@ export function facetsMesh(body: FacetBody, motion: Rigid): Mesh {
     const l = Math.hypot(sums[i]!, sums[i + 1]!, sums[i + 2]!) || 1;
     for (let x = 0; x < 3; x++) shaded[i + x] = sums[i + x]! / l;
   }
-  const edges = creases(t, regions).map(([a, b]) => Float32Array.from([...cornerAt(p, a), ...cornerAt(p, b)]));
+  const edges = creases(t, regions).map(([a, b]) =>
+    Float32Array.from([...cornerAt(values, a), ...cornerAt(values, b)]),
+  );
   return {
     positions: Float32Array.from(places),
     normals: shaded,

@@ -50,17 +50,24 @@ function namesOf(group: readonly FeatureFinding[]): string {
   return group.length > 2 ? `${group.length} of the ${of} ${plural(called)}` : group.map((f) => f.name).join(" and ");
 }
 
-function whatOf(f: FeatureFinding, group: readonly FeatureFinding[], lettering: Lettering, many: boolean): string {
+function whatOf(
+  finding: FeatureFinding,
+  group: readonly FeatureFinding[],
+  lettering: Lettering,
+  many: boolean,
+): string {
   const be = many ? "are" : "is";
-  if (f.state === "missing") return `${be} missing`;
-  if (f.state === "extra") return `${be} there that the drawing does not have`;
+  if (finding.state === "missing") return `${be} missing`;
+  if (finding.state === "extra") return `${be} there that the drawing does not have`;
   const length = (mm: number) => `${letteredLength(Math.abs(mm), lettering)} ${lettering.unit}`;
-  if (f.off) return `${be} up to ${length(f.off)} off`;
-  const oneWay = group.every((o) => o.moved?.way === f.moved?.way);
+  if (finding.off) return `${be} up to ${length(finding.off)} off`;
+  const oneWay = group.every((o) => o.moved?.way === finding.moved?.way);
   const lie = many ? "lie" : "lies";
   const parts = [
-    ...(f.grown ? [grownText(f, f.grown, length, many)] : []),
-    ...(f.moved ? [`${lie} ${length(f.moved.by)} ${oneWay ? `too far ${f.moved.way}` : "off their places"}`] : []),
+    ...(finding.grown ? [grownText(finding, finding.grown, length, many)] : []),
+    ...(finding.moved
+      ? [`${lie} ${length(finding.moved.by)} ${oneWay ? `too far ${finding.moved.way}` : "off their places"}`]
+      : []),
   ];
   return parts.length ? parts.join(" and ") : `${many ? "lean" : "leans"} another way`;
 }
@@ -72,14 +79,16 @@ function grownText(f: FeatureFinding, grown: number, length: (mm: number) => str
 }
 
 /** The same in a word or two, beside the place. */
-export function findingWord(f: FeatureFinding, lettering: Lettering): string {
-  if (f.state !== "changed") return `${f.state}: ${f.name.replace(/^(the|an?) /, "")}`;
+export function findingWord(finding: FeatureFinding, lettering: Lettering): string {
+  if (finding.state !== "changed") return `${finding.state}: ${finding.name.replace(/^(the|an?) /, "")}`;
   const length = (mm: number) => letteredLength(Math.abs(mm), lettering);
-  const name = f.name.replace(/^the /, "");
-  if (f.grown) {
-    const sign = f.grown > 0 ? "+" : "−";
-    return name.includes("⌀") ? `${name}: ⌀ ${sign}${length(2 * f.grown)}` : `${name}: R ${sign}${length(f.grown)}`;
+  const name = finding.name.replace(/^the /, "");
+  if (finding.grown) {
+    const sign = finding.grown > 0 ? "+" : "−";
+    return name.includes("⌀")
+      ? `${name}: ⌀ ${sign}${length(2 * finding.grown)}`
+      : `${name}: R ${sign}${length(finding.grown)}`;
   }
-  if (f.off) return `${name}: ${length(f.off)} off`;
-  return f.moved ? `${name}: ${length(f.moved.by)} ${f.moved.way}` : name;
+  if (finding.off) return `${name}: ${length(finding.off)} off`;
+  return finding.moved ? `${name}: ${length(finding.moved.by)} ${finding.moved.way}` : name;
 }

@@ -47,15 +47,17 @@ export function findingsOf(
     return state.state === "changed" && state.by > near(body.surfaces[s]!.area);
   };
   const leads = (s: number) => !following.has(s) && isOff(s);
-  const list = features.flatMap((f): FeatureFinding[] => {
-    const like = likeOf(f, features);
-    const own = f.surfaces.map((s) => ({ s, state: faces[s]! })).filter((o) => !isLeftFree(free, o.s, o.state));
-    const at = body.surfaces[f.surfaces[0]!]!.centre;
+  const list = features.flatMap((feature): FeatureFinding[] => {
+    const like = likeOf(feature, features);
+    const own = feature.surfaces.map((s) => ({ s, state: faces[s]! })).filter((o) => !isLeftFree(free, o.s, o.state));
+    const at = body.surfaces[feature.surfaces[0]!]!.centre;
     if (own.some(({ state }) => state?.state === "missing")) {
       const gone = own.every(({ state }) => state?.state === "missing");
       const isPart = !gone && own.length > 1 && own[0]!.state.state !== "missing";
       return [
-        isPart ? { name: `part of ${f.name}`, state: "missing", at } : { name: f.name, ...like, state: "missing", at },
+        isPart
+          ? { name: `part of ${feature.name}`, state: "missing", at }
+          : { name: feature.name, ...like, state: "missing", at },
       ];
     }
     const first = own.find(({ s }) => isOff(s));
@@ -66,11 +68,11 @@ export function findingsOf(
       is = comparison.placed[k]!.carrier;
     const moved = shiftWords(was, is);
     // what goes along with a face beside it is that face's fault
-    if (!grown && FOLLOWING.has(f.kind) && body.surfaces[first.s]!.beside.some(leads)) return [];
+    if (!grown && FOLLOWING.has(feature.kind) && body.surfaces[first.s]!.beside.some(leads)) return [];
     const off = !moved && !grown && was.kind !== "plane" && first.state.by;
     return [
       {
-        name: f.name,
+        name: feature.name,
         ...like,
         state: "changed",
         at,

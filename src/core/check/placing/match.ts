@@ -75,15 +75,15 @@ export function matchFaces(reference: readonly Face[], placed: readonly Face[], 
   const pairs: [number, number][] = [];
   const unmatchedReference: number[] = [];
   let area = 0;
-  reference.forEach((r, i) => {
-    const j = near.find(r.centre, (k) => !taken.has(k) && sameFace(r, placed[k]!, size));
+  reference.forEach((face, i) => {
+    const j = near.find(face.centre, (k) => !taken.has(k) && sameFace(face, placed[k]!, size));
     if (j < 0) {
       unmatchedReference.push(i);
       return;
     }
     taken.add(j);
     pairs.push([i, j]);
-    area += r.area;
+    area += face.area;
   });
   const rest = placed.map((_, k) => k).filter((k) => !taken.has(k));
   const onCarrier = carriersOf(placed, rest, size);
@@ -126,15 +126,15 @@ function carriersOf(faces: readonly Face[], which: readonly number[], size: numb
 }
 
 /** A face's own carriers mirrored in the plane x = 0, or scaled about the origin. */
-export function transformedFace(f: Face, mirror: boolean, scale: number): Face {
+export function transformedFace(face: Face, mirror: boolean, scale: number): Face {
   const p = (v: Vec3): Vec3 => [(mirror ? -v[0] : v[0]) * scale, v[1] * scale, v[2] * scale];
   const d = (v: Vec3): Vec3 => [mirror ? -v[0] : v[0], v[1], v[2]];
   return {
-    ...f,
-    carrier: mappedCarrier(f.carrier, p, d, scale),
-    centre: p(f.centre),
-    area: f.area * scale * scale,
-    rim: f.rim * scale,
+    ...face,
+    carrier: mappedCarrier(face.carrier, p, d, scale),
+    centre: p(face.centre),
+    area: face.area * scale * scale,
+    rim: face.rim * scale,
   };
 }
 

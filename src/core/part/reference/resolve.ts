@@ -39,15 +39,15 @@ function vertexOf(c: Context, ref: VertexRef): Outcome<number> {
 }
 
 /** The frame of a plane: of a face, its own with the normal out of the material. */
-export function planeOf(c: Context, ref: PlaneRef): Outcome<Frame> {
+export function planeOf(context: Context, ref: PlaneRef): Outcome<Frame> {
   if ("datum" in ref) {
     if (ref.datum in DATUM_FRAMES) return done(DATUM_FRAMES[ref.datum as keyof typeof DATUM_FRAMES]);
-    const d = c.datums.get(ref.datum);
+    const d = context.datums.get(ref.datum);
     return d?.kind === "plane" ? done(d.frame) : telling(ref, gone(ref.datum));
   }
-  const face = faceOf(c, ref);
+  const face = faceOf(context, ref);
   if (!face.ok) return face;
-  const carrier = c.topology()!.carrier(face.value);
+  const carrier = context.topology()!.carrier(face.value);
   return carrier.kind === "plane"
     ? done(faceFrame(carrier.normal, carrier.offset))
     : refuse("not-flat", "A flat face is needed here; this one is round.");
@@ -55,15 +55,15 @@ export function planeOf(c: Context, ref: PlaneRef): Outcome<Frame> {
 
 const AXES: Record<string, Vec3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
-export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
+export function lineOf(context: Context, ref: AxisRef): Outcome<Line> {
   if ("axis" in ref) {
     const own = AXES[ref.axis];
     if (own) return done({ at: [0, 0, 0], along: own });
-    const d = c.datums.get(ref.axis);
+    const d = context.datums.get(ref.axis);
     return d?.kind === "axis" ? done(d.line) : telling(ref, gone(ref.axis));
   }
   if ("sketch" in ref) {
-    const s = c.sketches.get(ref.sketch);
+    const s = context.sketches.get(ref.sketch);
     if (!s) return telling(ref, gone(ref.sketch));
     const { sketch } = s.diagnosis;
     if (!ref.curve.endsWith("-axis") && sketch.curves.find((k) => k.id === ref.curve)?.kind !== "line")
@@ -79,37 +79,37 @@ export function lineOf(c: Context, ref: AxisRef): Outcome<Line> {
     return done({ at: a, along: unit3(sub3(b, a)) });
   }
   if ("edge" in ref) {
-    const e = edgeOf(c, ref);
+    const e = edgeOf(context, ref);
     if (!e.ok) return e;
-    const { shape, points } = c.topology()!.edge(e.value);
+    const { shape, points } = context.topology()!.edge(e.value);
     if (shape.kind === "circle") return done({ at: shape.centre, along: shape.axis });
     return shape.kind === "line"
       ? done({ at: points[0]!, along: unit3(sub3(points[points.length - 1]!, points[0]!)) })
       : refuse("no-axis", "A straight or round edge is needed here.");
   }
-  const f = faceOf(c, ref);
+  const f = faceOf(context, ref);
   if (!f.ok) return f;
-  const axis = axisOf(c.topology()!.carrier(f.value));
+  const axis = axisOf(context.topology()!.carrier(f.value));
   return axis ? done(axis) : refuse("no-axis", "This face has no axis: a round one is needed.");
 }
 
 /** A direction: along an axis, or square to a plane. */
-export function directionOf(c: Context, ref: AxisRef): Outcome<Vec3> {
+export function directionOf(context: Context, ref: AxisRef): Outcome<Vec3> {
   if ("face" in ref) {
-    const f = faceOf(c, ref);
+    const f = faceOf(context, ref);
     if (!f.ok) return f;
-    const carrier = c.topology()!.carrier(f.value);
+    const carrier = context.topology()!.carrier(f.value);
     if (carrier.kind === "plane") return done(carrier.normal);
   }
-  if ("axis" in ref && c.datums.get(ref.axis)?.kind === "plane")
-    return done(normalOf((c.datums.get(ref.axis) as { frame: Frame }).frame));
-  const l = lineOf(c, ref);
+  if ("axis" in ref && context.datums.get(ref.axis)?.kind === "plane")
+    return done(normalOf((context.datums.get(ref.axis) as { frame: Frame }).frame));
+  const l = lineOf(context, ref);
   return l.ok ? done(l.value.along) : l;
 }
 
-export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
+export function placeOf(context: Context, ref: PointRef): Outcome<Vec3> {
   if ("sketch" in ref) {
-    const s = c.sketches.get(ref.sketch);
+    const s = context.sketches.get(ref.sketch);
     if (!s) return telling(ref, gone(ref.sketch));
     const { sketch } = s.diagnosis,
       curve = curveOf(ref.point);
@@ -122,16 +122,16 @@ export function placeOf(c: Context, ref: PointRef): Outcome<Vec3> {
   }
   if ("point" in ref) {
     if (ref.point === "origin") return done([0, 0, 0]);
-    const d = c.datums.get(ref.point);
+    const d = context.datums.get(ref.point);
     return d?.kind === "point" ? done(d.at) : telling(ref, gone(ref.point));
   }
   if ("vertex" in ref) {
-    const v = vertexOf(c, ref);
-    return v.ok ? done(c.topology()!.point(v.value)) : v;
+    const v = vertexOf(context, ref);
+    return v.ok ? done(context.topology()!.point(v.value)) : v;
   }
-  const e = edgeOf(c, ref);
+  const e = edgeOf(context, ref);
   if (!e.ok) return e;
-  const { shape, points } = c.topology()!.edge(e.value);
+  const { shape, points } = context.topology()!.edge(e.value);
   if (shape.kind === "circle") return done(shape.centre);
   const [a, b] = [points[0]!, points[points.length - 1]!];
   return shape.kind === "line" && distance3(a, b) > 0

@@ -35,14 +35,14 @@ export function regionsFor(
   }
   const wanted = named ? [...new Set(named.flatMap((n) => n.region ?? []))] : defaultRegions(sketch.regions);
   if (wanted.length) return done(wanted);
-  const g = gaps[0],
-    near = g?.nearest;
+  const gap = gaps[0],
+    near = gap?.nearest;
   const nearest = near
     ? `; the nearest other end, of ${call(near.curve)}, is ${lengthText(near.distance, unit)} away`
     : "";
-  const where = g ? ` An end of ${call(g.curve)} meets nothing${nearest}.` : " It holds no curves that close.";
-  const wall = g ? " Along an open outline a thin wall can be built instead." : "";
-  return refuse("open-profile", `The sketch has no closed region to build on.${where}${wall}`, g ? [g.curve] : []);
+  const where = gap ? ` An end of ${call(gap.curve)} meets nothing${nearest}.` : " It holds no curves that close.";
+  const wall = gap ? " Along an open outline a thin wall can be built instead." : "";
+  return refuse("open-profile", `The sketch has no closed region to build on.${where}${wall}`, gap ? [gap.curve] : []);
 }
 
 /** Whether a thin step follows open outlines: its sketch closes nothing, and it names no regions. */

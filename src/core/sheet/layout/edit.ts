@@ -35,23 +35,23 @@ export type SheetChange =
 const NO_LAYOUT = refuse("no-layout", "The Sheet has not been laid out yet.");
 
 /** An arrangement with a change; refused in a sentence where it cannot be. */
-export function changed(a: Arrangement, c: SheetChange): Outcome<Arrangement> {
+export function changed(arrangement: Arrangement, c: SheetChange): Outcome<Arrangement> {
   switch (c.change) {
     case "settings":
-      return done({ ...a, sheet: { ...a.sheet, ...c.to } });
+      return done({ ...arrangement, sheet: { ...arrangement.sheet, ...c.to } });
     case "lay-out":
-      return done({ ...a, sheet: withoutLayout(a.sheet) });
+      return done({ ...arrangement, sheet: withoutLayout(arrangement.sheet) });
     case "add-size":
-      return done({ ...a, sizes: [...a.sizes, c.size] });
+      return done({ ...arrangement, sizes: [...arrangement.sizes, c.size] });
     case "letter":
-      return done({ ...a, sizes: a.sizes.map((s) => (s.id === c.id ? lettered(s, c.to) : s)) });
+      return done({ ...arrangement, sizes: arrangement.sizes.map((s) => (s.id === c.id ? lettered(s, c.to) : s)) });
     case "drop-size":
-      return done(withoutSize(a, c.id));
+      return done(withoutSize(arrangement, c.id));
     default: {
-      const { layout } = a.sheet;
+      const { layout } = arrangement.sheet;
       if (!layout) return NO_LAYOUT;
       const next = changedLayout(layout, c);
-      return next.ok ? done({ ...a, sheet: { ...a.sheet, layout: next.value } }) : next;
+      return next.ok ? done({ ...arrangement, sheet: { ...arrangement.sheet, layout: next.value } }) : next;
     }
   }
 }
@@ -61,17 +61,17 @@ export function changed(a: Arrangement, c: SheetChange): Outcome<Arrangement> {
  * stays, and what has gone since it was drawn does not come back.
  * @param drawn all that the arrangement came to when it was drawn last
  */
-export function frozen(a: Arrangement, drawn: Layout, paper: NonNullable<Settings["paper"]>): Arrangement {
-  const { layout } = a.sheet;
+export function frozen(arrangement: Arrangement, drawn: Layout, paper: NonNullable<Settings["paper"]>): Arrangement {
+  const { layout } = arrangement.sheet;
   const stood = new Map(drawn.views.map((v) => [v.key, v]));
   const views = layout ? layout.views.map((v) => ({ ...stood.get(v.key), ...v })) : drawn.views;
-  const sizes = new Set(a.sizes.map((s) => s.id));
+  const sizes = new Set(arrangement.sizes.map((s) => s.id));
   const places = Object.entries({ ...drawn.places, ...layout?.places }).filter(([id]) => sizes.has(id));
   return {
-    sizes: a.sizes,
+    sizes: arrangement.sizes,
     sheet: {
-      ...a.sheet,
-      paper: a.sheet.paper ?? paper,
+      ...arrangement.sheet,
+      paper: arrangement.sheet.paper ?? paper,
       layout: {
         scale: layout?.scale ?? drawn.scale,
         views,

@@ -123,13 +123,13 @@ function sectionTitle(view: View, s: Standing, paper: Paper, views: readonly Vie
   return { mark: "text", at, text, height: paper.letter * 1.2, anchor: "middle" };
 }
 
-function fixtureMarks(f: Fixture, put: (p: Vec2) => Vec2, paper: Paper): Mark[] {
+function fixtureMarks(fixture: Fixture, put: (p: Vec2) => Vec2, paper: Paper): Mark[] {
   return [
-    ...f.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "frame", a: put(a), b: put(b) })),
-    ...f.chain.map(([a, b]): Mark => ({ mark: "line", pen: "centre", a: put(a), b: put(b) })),
-    ...thinLines(f, put),
-    ...f.arrows.map(({ tip, way }) => head(put(tip), [way[0], -way[1]], paper)),
-    ...f.texts.map((t): Mark => ({
+    ...fixture.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "frame", a: put(a), b: put(b) })),
+    ...fixture.chain.map(([a, b]): Mark => ({ mark: "line", pen: "centre", a: put(a), b: put(b) })),
+    ...thinLines(fixture, put),
+    ...fixture.arrows.map(({ tip, way }) => head(put(tip), [way[0], -way[1]], paper)),
+    ...fixture.texts.map((t): Mark => ({
       mark: "text",
       at: put(t.at),
       text: t.line.text,
@@ -210,19 +210,19 @@ export function dimensionGroups(
   const heads = p.arrows.map(({ tip, way }) => head(put(tip), [way[0], -way[1]], paper));
   const zeros = p.texts.filter((t) => t.line.kind === "letter").map((t) => lettering(t, put, paper));
   const said = p.texts.filter((t) => t.line.kind !== "letter");
-  return said.map((t, i): Group => {
-    const { id, kind } = t.line;
-    const corner = put([t.box.min[0], t.box.max[1]]);
+  return said.map((text, i): Group => {
+    const { id, kind } = text.line;
+    const corner = put([text.box.min[0], text.box.max[1]]);
     return {
       role: kind === "remark" ? "remark" : "dimension",
       name: id,
       title: kind,
       ...(i === 0 && measuredBy(p, put)),
-      patch: [corner[0] - 1, corner[1] - 1, widthOf(t.box) + 2, heightOf(t.box) + 2],
+      patch: [corner[0] - 1, corner[1] - 1, widthOf(text.box) + 2, heightOf(text.box) + 2],
       marks: [
         { mark: "light", lines: lights(id) },
         ...(i === 0 ? [...lines, ...heads, ...zeros] : []),
-        lettering(t, put, paper),
+        lettering(text, put, paper),
       ],
     };
   });

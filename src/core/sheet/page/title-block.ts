@@ -28,7 +28,7 @@ const ROWS = 3;
 const SMALL = 1.8;
 
 /** The block in the lower right corner of the frame. */
-export function titleBlock(paper: Paper, f: TitleFields): Group {
+export function titleBlock(paper: Paper, fields: TitleFields): Group {
   const [, , right, bottom] = paper.frame,
     left = Math.max(paper.frame[0], right - TITLE_WIDTH),
     top = bottom - TITLE_HEIGHT,
@@ -63,18 +63,24 @@ export function titleBlock(paper: Paper, f: TitleFields): Group {
       ...(isBold && { isBold }),
     });
   };
-  field(0, 0, 1, "owner", f.owner);
-  field(0, 1, 2, "title", f.title, true);
-  field(0, 2, 4, "number", f.number);
-  field(1, 0, 1, "material", f.material);
-  field(1, 1, 2, "mass", f.mass);
-  field(1, 2, 3, "scale", f.scale);
-  field(1, 3, 4, "sheet", f.count);
-  field(2, 0, 1, "drawn by · date · revision", [f.drawn, f.date, f.revision].filter(Boolean).join(" · "));
-  field(2, 1, 2, "general tolerances", f.tolerance);
-  field(2, 2, 3, "sizes in", f.units);
+  field(0, 0, 1, "owner", fields.owner);
+  field(0, 1, 2, "title", fields.title, true);
+  field(0, 2, 4, "number", fields.number);
+  field(1, 0, 1, "material", fields.material);
+  field(1, 1, 2, "mass", fields.mass);
+  field(1, 2, 3, "scale", fields.scale);
+  field(1, 3, 4, "sheet", fields.count);
+  field(
+    2,
+    0,
+    1,
+    "drawn by · date · revision",
+    [fields.drawn, fields.date, fields.revision].filter(Boolean).join(" · "),
+  );
+  field(2, 1, 2, "general tolerances", fields.tolerance);
+  field(2, 2, 3, "sizes in", fields.units);
   const middle: Vec2 = [(columns[3]! + columns[4]!) / 2, top + 2.5 * row];
-  return { role: "title", marks: [...marks, ...projectionSymbol(middle, f.projection)] };
+  return { role: "title", marks: [...marks, ...projectionSymbol(middle, fields.projection)] };
 }
 
 const line = (a: Vec2, b: Vec2): Mark => ({ mark: "line", pen: "thin", a, b });

@@ -24,18 +24,18 @@ const RADIUS_COST = 0.25;
 const EXTENSION_COST = 0.12;
 const BEFORE = 1;
 
-export function angularCandidates(item: Item, p: Angular, scale: number, letter: number): Placed[] {
-  const ends = p.legs.map((l) => l.reach[1] * scale);
+export function angularCandidates(item: Item, angular: Angular, scale: number, letter: number): Placed[] {
+  const ends = angular.legs.map((l) => l.reach[1] * scale);
   const radii =
-    p.radius === undefined
+    angular.radius === undefined
       ? [
           ...Array.from({ length: TIERS }, (_, t) => LEAST + NEXT * t),
           ...Array.from({ length: TIERS / 2 }, (_, t) => Math.max(...ends) + FIRST + NEXT * t),
         ]
-      : Array.from({ length: TIERS }, (_, t) => p.radius! * scale + FIRST + NEXT * t);
+      : Array.from({ length: TIERS }, (_, t) => angular.radius! * scale + FIRST + NEXT * t);
   return radii.flatMap((radius) => {
-    const out = besideShift(item, p, radius, letter);
-    return (out === 0 ? [0] : [out, -out]).map((shift) => angularAt(item, p, { radius, shift }, scale, letter));
+    const out = besideShift(item, angular, radius, letter);
+    return (out === 0 ? [0] : [out, -out]).map((shift) => angularAt(item, angular, { radius, shift }, scale, letter));
   });
 }
 
@@ -43,15 +43,15 @@ export function angularCandidates(item: Item, p: Angular, scale: number, letter:
 const TIDY = 3;
 
 /** Where an angle's arc stands whose number is pulled to a place of the view's paper. */
-export function angularTowards(item: Item, p: Angular, to: Vec2, scale: number, letter: number): AngularPlace {
-  const centre = paperOf(p.view, scale)(p.vertex),
-    [a, b] = p.legs;
+export function angularTowards(item: Item, angular: Angular, to: Vec2, scale: number, letter: number): AngularPlace {
+  const centre = paperOf(angular.view, scale)(angular.vertex),
+    [a, b] = angular.legs;
   const way: Vec2 = [to[0] - centre[0], to[1] - centre[1]];
   const radius = Math.max(LEAST / 2, Math.hypot(...way) - letter / 2);
   const middle = (a.angle + b.angle) / 2;
   const turned = Math.atan2(way[1], way[0]) - middle,
     shift = (turned - 2 * Math.PI * Math.round(turned / (2 * Math.PI))) * radius;
-  const out = besideShift(item, p, radius, letter);
+  const out = besideShift(item, angular, radius, letter);
   const tidy = [...(out ? [out, -out] : [0])].find((s) => Math.abs(s - shift) < TIDY);
   const free = out === 0 || Math.abs(shift) > out ? shift : shift < 0 ? -out : out;
   return { radius, shift: tidy ?? free };

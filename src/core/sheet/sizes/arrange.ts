@@ -50,15 +50,15 @@ export function arrange(
 ): Placed[] {
   const grounds = new Map<View, Ground>();
   const groundOf = (view: View): Ground => {
-    let g = grounds.get(view);
-    if (!g) {
+    let ground = grounds.get(view);
+    if (!ground) {
       const toPaper = paperOf(view, view.scale ?? scale);
       const outline = view.strokes
         .filter((s) => !s.tangent)
         .flatMap((s) => strokeSegments(s).map(([a, b]): Segment => [toPaper(a), toPaper(b)]));
-      grounds.set(view, (g = { outline, centres: centres(view) }));
+      grounds.set(view, (ground = { outline, centres: centres(view) }));
     }
-    return g;
+    return ground;
   };
   const options = items.map((item) => {
     const place = places[item.lines[0]!.id],

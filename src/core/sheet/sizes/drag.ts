@@ -41,18 +41,18 @@ export function placedOf(c: Composition, id: string): { readonly s: Standing; re
  * Tidy places draw it in.
  * @param to mm from the upper left corner of the paper, the middle of the number
  */
-export function pulledSize(c: Composition, id: string, to: Vec2): Place | undefined {
-  const found = placedOf(c, id);
+export function pulledSize(composition: Composition, id: string, to: Vec2): Place | undefined {
+  const found = placedOf(composition, id);
   if (!found) return undefined;
   const { s, p } = found,
     { item } = p;
   const shows = (o: Standing) => item.presentations.filter((q) => q.view === o.view);
-  const other = c.views.find((o) => o !== s && holds(zoneOf(o), to) && shows(o).length > 0);
+  const other = composition.views.find((o) => o !== s && holds(zoneOf(o), to) && shows(o).length > 0);
   const isOverOwn = holds(zoneOf(s), to);
   const target = other && !isOverOwn ? other : s;
   const ways = shows(target);
   const own = ways.find((w) => target === s && p.place && isSameWay(w, p.place)) ?? ways[0];
-  return own && towards(p, own, target, to, c.paper.letter);
+  return own && towards(p, own, target, to, composition.paper.letter);
 }
 
 function isSameWay(w: Presentation, place: Place): boolean {
@@ -117,21 +117,21 @@ export function pulledView(c: Composition, key: string, to: Vec2): Vec2 {
  * stands beside it upwards and downwards, so that all stay in line. @returns the middle of each, the pulled one's first
  */
 export function pulledTogether(
-  c: Composition,
+  composition: Composition,
   key: string,
   to: Vec2,
 ): { readonly key: string; readonly middle: Vec2 }[] {
-  const own = c.views.find((s) => s.view.key === key);
+  const own = composition.views.find((s) => s.view.key === key);
   if (!own) return [];
   const before = middleOf(own);
-  const along = c.views.flatMap((o) => {
+  const along = composition.views.flatMap((o) => {
     if (o === own || o.scale !== own.scale) return [];
     const [ox, oy] = inLine(own, o);
     const isOver = isParallel(o.view.gaze.right, own.view.gaze.right) && Math.abs(ox - before[0]) < SAME_LINE;
     const isBeside = isParallel(upOf(o.view.gaze), upOf(own.view.gaze)) && Math.abs(oy - before[1]) < SAME_LINE;
     return isOver || isBeside ? [{ o, isOver, isBeside }] : [];
   });
-  if (!along.length) return [{ key, middle: pulledView(c, key, to) }];
+  if (!along.length) return [{ key, middle: pulledView(composition, key, to) }];
   const [dx, dy] = sub2(to, before);
   const moved = along.map(({ o, isOver, isBeside }) => ({
     key: o.view.key,

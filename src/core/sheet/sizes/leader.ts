@@ -23,14 +23,14 @@ interface LeaderPlace {
   readonly elbow: Vec2;
 }
 
-export function leaderCandidates(item: Item, p: Led, scale: number, letter: number): Placed[] {
-  const toPaper = paperOf(p.view, scale),
-    size = toPaper(p.view.box.max);
-  return p.tips.flatMap((t) => {
+export function leaderCandidates(item: Item, led: Led, scale: number, letter: number): Placed[] {
+  const toPaper = paperOf(led.view, scale),
+    size = toPaper(led.view.box.max);
+  return led.tips.flatMap((t) => {
     const exit = exitOf(toPaper(t.at), t.from, size);
     return Array.from({ length: LEADERS }, (_, k): Placed => {
       const reach = exit + BEYOND + FURTHER * k;
-      return leaderAt(item, p, { tip: t.at, elbow: [t.from[0] * reach, t.from[1] * reach] }, scale, letter);
+      return leaderAt(item, led, { tip: t.at, elbow: [t.from[0] * reach, t.from[1] * reach] }, scale, letter);
     });
   });
 }
@@ -63,8 +63,8 @@ export function touching(
   return best && from(best.at);
 }
 
-export function leaderAt(item: Item, p: Led, { tip, elbow: to }: LeaderPlace, scale: number, letter: number): Placed {
-  const { view } = p;
+export function leaderAt(item: Item, led: Led, { tip, elbow: to }: LeaderPlace, scale: number, letter: number): Placed {
+  const { view } = led;
   const at = paperOf(view, scale)(tip);
   const long = Math.max(...item.lines.map((l) => textLength(l.text, letter)));
   const isRight = to[0] >= 0,
@@ -90,7 +90,7 @@ export function leaderAt(item: Item, p: Led, { tip, elbow: to }: LeaderPlace, sc
     extensions: [],
     arrows: [{ tip: at, way: [-to[0] / reach, -to[1] / reach] }],
     box: joinedBoxes([...texts.map((t) => t.box), boxAround(lines.flat())]),
-    own: p.fault + reach * LEADER_COST,
+    own: led.fault + reach * LEADER_COST,
     place: { form: "leader", view: view.key, tip: [...tip], elbow: [...to] },
   };
 }

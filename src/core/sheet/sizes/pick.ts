@@ -50,9 +50,9 @@ export function thingAt(
 }
 
 /** How far a place is from the line a face is drawn as; undefined where it is seen as no line of its own. */
-function distanceFrom(model: SheetModel, s: Surface, view: View, at: Vec2): number | undefined {
-  const points = model.points(s.keys[0]!).map((p) => project(view, p));
-  const c = s.carrier;
+function distanceFrom(model: SheetModel, surface: Surface, view: View, at: Vec2): number | undefined {
+  const points = model.points(surface.keys[0]!).map((p) => project(view, p));
+  const c = surface.carrier;
   const within = (along: Vec2): boolean => {
     const reach = points.map((p) => dot2(p, along)),
       here = dot2(at, along);
@@ -69,7 +69,7 @@ function distanceFrom(model: SheetModel, s: Surface, view: View, at: Vec2): numb
   if (isParallel(axis.along, view.gaze.toViewer)) {
     // an arc is met where it is, its middle where a cross stands
     const rim = Math.abs(distance2(at, centre) - c.radius);
-    if (goesRound(s)) return Math.min(rim, distance2(at, centre));
+    if (goesRound(surface)) return Math.min(rim, distance2(at, centre));
     const span = Math.max(...points.map((p) => Math.abs(distance2(p, at))));
     return points.some((p) => distance2(p, at) < span / 2) ? rim : undefined;
   }

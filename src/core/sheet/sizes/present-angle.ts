@@ -34,13 +34,13 @@ interface DrawnLine {
 
 /** A flat face seen edge on, or an axis that lies in the view. */
 function drawnLine(model: SheetModel, anchor: Anchor, view: View): DrawnLine | undefined {
-  const s = supportAt(anchor, model.body.on),
-    way = wayOf(s);
-  if (!s || !way) return undefined;
+  const support = supportAt(anchor, model.body.on),
+    way = wayOf(support);
+  if (!support || !way) return undefined;
   const seen = seenWay(view.gaze, way);
   if (Math.hypot(...seen) < ALONG_VIEW) return undefined;
-  if (!("plane" in s)) return { at: project(view, lineOf(s)!.at), along: seen };
-  return { at: scale2(seen, s.plane.offset), along: [-seen[1], seen[0]] };
+  if (!("plane" in support)) return { at: project(view, lineOf(support)!.at), along: seen };
+  return { at: scale2(seen, support.plane.offset), along: [-seen[1], seen[0]] };
 }
 
 function meeting(a: DrawnLine, b: DrawnLine): Vec2 | undefined {

@@ -24,9 +24,9 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
   let isHidden = true,
     isShape = false;
   for (const face of faces.slice(0, MOST_FACES)) {
-    const s = surfaceOf(model, face);
-    if (!s) continue;
-    const round = isRoundKind ? roundArcs(s, view) : [];
+    const surface = surfaceOf(model, face);
+    if (!surface) continue;
+    const round = isRoundKind ? roundArcs(surface, view) : [];
     if (round.length) {
       tips.push(...round.flatMap(tipsOn));
       arcs.push(...round);
@@ -35,12 +35,12 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
       continue;
     }
     const seen = seenPoints(model, face, view),
-      slants = s.carrier.kind === "cone" ? tipsOnOutline(s.carrier, model.points(face), view) : [];
+      slants = surface.carrier.kind === "cone" ? tipsOnOutline(surface.carrier, model.points(face), view) : [];
     const points = slants.length ? [] : seen.points;
     edges.push(...slants);
     if (seen.isSeen) isHidden = false;
-    const axis = axisOf(s.carrier)?.along,
-      flat = s.carrier.kind === "plane" ? s.carrier.normal : undefined;
+    const axis = axisOf(surface.carrier)?.along,
+      flat = surface.carrier.kind === "plane" ? surface.carrier.normal : undefined;
     // a bevel, a cone and an angle are seen from the side
     if (!isRoundKind && ((axis && isSquare(axis, view.gaze.toViewer)) || (flat && isSquare(flat, view.gaze.toViewer))))
       isShape = true;
@@ -96,17 +96,17 @@ function roundArcs(s: Surface, view: View): TouchedArc[] {
   const centre =
     c.kind === "cylinder" || c.kind === "cone" ? axisOf(c)!.at : c.kind === "sphere" ? c.centre : undefined;
   const size = sizeOf(view);
-  return view.strokes.flatMap((t) => {
-    if (t.kind !== "arc" || t.hidden || t.tangent) return [];
-    if (c.kind === "torus") return Math.abs(t.radius - c.minor) < ON_STROKE * size ? [t] : [];
+  return view.strokes.flatMap((stroke) => {
+    if (stroke.kind !== "arc" || stroke.hidden || stroke.tangent) return [];
+    if (c.kind === "torus") return Math.abs(stroke.radius - c.minor) < ON_STROKE * size ? [stroke] : [];
     if (!centre) return [];
     const isAlong = c.kind === "sphere" || isParallel(axisOf(c)!.along, view.gaze.toViewer);
     const at = project(view, centre);
     const isOwn =
       c.kind === "cone"
-        ? nearPlace(t.centre, at, size)
-        : isArcOf(t, at, c.kind === "cylinder" || c.kind === "sphere" ? c.radius : 0, size);
-    return isAlong && isOwn ? [t] : [];
+        ? nearPlace(stroke.centre, at, size)
+        : isArcOf(stroke, at, c.kind === "cylinder" || c.kind === "sphere" ? c.radius : 0, size);
+    return isAlong && isOwn ? [stroke] : [];
   });
 }
 

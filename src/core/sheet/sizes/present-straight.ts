@@ -42,18 +42,18 @@ export function rowAlong(model: SheetModel, faces: readonly string[], view: View
 
 export function linear(model: SheetModel, size: SizeOf<"distance">, view: View): Presentation[] {
   const { on } = model.body;
-  const p = supportAt(size.from, on),
+  const support = supportAt(size.from, on),
     q = supportAt(size.to, on);
-  if (!p || !q) return [];
-  const way = size.along === undefined ? (planeWay(p) ?? planeWay(q)) : wayOf(supportAt([size.along], on));
-  const d = way ?? betweenAxes(p, q),
+  if (!support || !q) return [];
+  const way = size.along === undefined ? (planeWay(support) ?? planeWay(q)) : wayOf(supportAt([size.along], on));
+  const d = way ?? betweenAxes(support, q),
     along = d && alongIn(view, d);
   if (!d || !along) return [];
-  const a = endOf(model, size.from, p, size.sides?.[0], d, placeOf(q), view, along),
-    b = endOf(model, size.to, q, size.sides?.[1], d, placeOf(p), view, along);
+  const a = endOf(model, size.from, support, size.sides?.[0], d, placeOf(q), view, along),
+    b = endOf(model, size.to, q, size.sides?.[1], d, placeOf(support), view, along);
   if (!a || !b) return [];
   // best where round things are seen round
-  const axes = [lineOf(p), lineOf(q)].filter((l) => l !== undefined);
+  const axes = [lineOf(support), lineOf(q)].filter((l) => l !== undefined);
   const isShape = axes.every((l) => isParallel(l.along, view.gaze.toViewer) || isParallel(l.along, d));
   const fault = (isShape ? 0 : FAULT.notItsShape) + (a.isSeen && b.isSeen ? 0 : FAULT.hidden);
   return [{ view, fault, form: "straight", along, a: a.end, b: b.end }];
@@ -77,7 +77,7 @@ function betweenAxes(p: Support, q: Support): Vec3 | undefined {
 function endOf(
   model: SheetModel,
   anchor: Anchor,
-  s: Support,
+  support: Support,
   side: "near" | "far" | "centre" | undefined,
   d: Vec3,
   other: Vec3 | undefined,
@@ -85,16 +85,16 @@ function endOf(
   along: Vec2,
 ): { end: End; isSeen: boolean } | undefined {
   const across = (p: Vec2) => dot2(p, above(along));
-  const place = placeOf(s);
+  const place = placeOf(support);
   if (!place) {
     const { points, isSeen } = seenPoints(model, anchor[0]!, view);
     if (!points.length) return undefined;
     return { end: { at: points[0]!, across: reachOf(points, above(along)) }, isSeen };
   }
-  const at = project(view, reached(place, s, side, d, other));
-  const line = lineOf(s);
+  const at = project(view, reached(place, support, side, d, other));
+  const line = lineOf(support);
   // a line that lies in the view reaches as far as its face does
-  const isLong = line && isSquare(line.along, view.gaze.toViewer) && !("point" in s);
+  const isLong = line && isSquare(line.along, view.gaze.toViewer) && !("point" in support);
   const reach = isLong ? seenPoints(model, anchor[0]!, view).points.map(across) : [];
   const span: [number, number] = [Math.min(...reach, across(at)), Math.max(...reach, across(at))];
   const round = surfaceOf(model, anchor[0]!);

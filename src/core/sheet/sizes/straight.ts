@@ -90,8 +90,8 @@ interface PaperEnd {
   readonly across: readonly [number, number];
 }
 
-function ground(item: Item, p: Straight, scale: number, letter: number): Ground {
-  const { view, along } = p,
+function ground(item: Item, straight: Straight, scale: number, letter: number): Ground {
+  const { view, along } = straight,
     n = above(along),
     toPaper = paperOf(view, scale);
   const zero = dot2(view.box.min, n);
@@ -99,7 +99,7 @@ function ground(item: Item, p: Straight, scale: number, letter: number): Ground 
     u: dot2(toPaper(e.at), along),
     across: [(e.across[0] - zero) * scale, (e.across[1] - zero) * scale],
   });
-  const named = [inPaper(p.a), inPaper(p.b)] as const;
+  const named = [inPaper(straight.a), inPaper(straight.b)] as const;
   const ends = [...named].sort((a, b) => a.u - b.u) as [PaperEnd, PaperEnd];
   const line = item.lines[0]!,
     long = textLength(line.text, letter),
@@ -111,7 +111,7 @@ function ground(item: Item, p: Straight, scale: number, letter: number): Ground 
         ends.flatMap((e): Vec2[] => e.across.map((v): Vec2 => [v, 0])),
         [1, 0],
       );
-  return { item, p, line, letter, long, named, ends, edge, span, isRoomy: span > long + 1 };
+  return { item, p: straight, line, letter, long, named, ends, edge, span, isRoomy: span > long + 1 };
 }
 
 /** So far beside the middle of the line stands a number that has no room on it. */

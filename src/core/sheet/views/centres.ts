@@ -26,19 +26,19 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
   const crosses = new Map<string, { at: Vec2; radius: number }>(),
     lying = new Map<string, { way: Vec2; level: number; from: number; to: number }>();
   const key = (...n: number[]) => n.map((v) => Math.round(v / (10 * NEAR))).join();
-  for (const s of model.body.surfaces) {
-    const axis = axisOf(s.carrier);
-    if (!axis || !goesRound(s)) continue;
+  for (const surface of model.body.surfaces) {
+    const axis = axisOf(surface.carrier);
+    if (!axis || !goesRound(surface)) continue;
     const at = project(view, axis.at);
     if (isParallel(axis.along, view.gaze.toViewer)) {
-      const own = s.carrier,
+      const own = surface.carrier,
         rim = own.kind === "cylinder" ? own.radius : own.kind === "torus" ? own.major : 0;
       const known = crosses.get(key(...at));
       if (!known || known.radius < rim) crosses.set(key(...at), { at, radius: Math.max(rim, known?.radius ?? 0) });
     } else if (isSquare(axis.along, view.gaze.toViewer)) {
       const way = readable(seenWay(view.gaze, axis.along)),
         level = dot2(at, above(way));
-      const points = model.points(s.keys[0]!).map((p) => project(view, p));
+      const points = model.points(surface.keys[0]!).map((p) => project(view, p));
       if (!points.length) continue;
       const [from, to] = reachOf(points, way),
         name = key(...way, level),

@@ -124,14 +124,14 @@ function hollowCut(model: SheetModel, gaze: Gaze): Cutter | undefined {
 const HOLLOW_SHARE = 0.3;
 
 /** Whether a face looks into a hollow: something of the part stands before it on its way out. */
-function isInner({ body, properties: { box } }: SheetModel, s: Surface): boolean {
-  const { carrier } = s;
-  if (carrier.kind !== "plane") return "hollow" in carrier && carrier.hollow && !goesRound(s);
+function isInner({ body, properties: { box } }: SheetModel, surface: Surface): boolean {
+  const { carrier } = surface;
+  if (carrier.kind !== "plane") return "hollow" in carrier && carrier.hollow && !goesRound(surface);
   // a wall inside faces another wall: a plane that looks back at it, further out
   return body.surfaces.some((o) => {
-    if (o === s || o.carrier.kind !== "plane" || dot3(o.carrier.normal, carrier.normal) > -1 + NEAR) return false;
+    if (o === surface || o.carrier.kind !== "plane" || dot3(o.carrier.normal, carrier.normal) > -1 + NEAR) return false;
     const gap = -o.carrier.offset - carrier.offset;
     const reach = Math.max(...[0, 1, 2].map((i) => box.max[i]! - box.min[i]!));
-    return gap > NEAR && gap < reach && o.area > s.area / 4;
+    return gap > NEAR && gap < reach && o.area > surface.area / 4;
   });
 }

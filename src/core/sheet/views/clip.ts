@@ -45,24 +45,25 @@ export const clippedSegment = (a: Vec2, b: Vec2, inside: (p: Vec2) => boolean, f
   ]);
 
 /** What of a stroke lies inside. @param fine the least width of what is inside, mm */
-export function clippedStroke(s: Stroke, inside: (p: Vec2) => boolean, fine: number): Stroke[] {
-  if (s.kind === "line") return clippedSegment(s.a, s.b, inside, fine).map(([a, b]) => ({ ...s, a, b }));
-  if (s.kind === "arc") {
-    const turn = s.to - s.from;
+export function clippedStroke(stroke: Stroke, inside: (p: Vec2) => boolean, fine: number): Stroke[] {
+  if (stroke.kind === "line")
+    return clippedSegment(stroke.a, stroke.b, inside, fine).map(([a, b]) => ({ ...stroke, a, b }));
+  if (stroke.kind === "arc") {
+    const turn = stroke.to - stroke.from;
     const on = (t: number): Vec2 => {
-      const angle = s.from + turn * t;
-      return [s.centre[0] + s.radius * Math.cos(angle), s.centre[1] + s.radius * Math.sin(angle)];
+      const angle = stroke.from + turn * t;
+      return [stroke.centre[0] + stroke.radius * Math.cos(angle), stroke.centre[1] + stroke.radius * Math.sin(angle)];
     };
-    return insideRuns(on, inside, stepsFor(turn * s.radius, fine)).map(([a, b]) => ({
-      ...s,
-      from: s.from + turn * a,
-      to: s.from + turn * b,
+    return insideRuns(on, inside, stepsFor(turn * stroke.radius, fine)).map(([a, b]) => ({
+      ...stroke,
+      from: stroke.from + turn * a,
+      to: stroke.from + turn * b,
     }));
   }
   // a free path in the pieces it has
-  return strokeSegments(s)
+  return strokeSegments(stroke)
     .flatMap(([a, b]) => clippedSegment(a, b, inside, fine))
-    .map((points): Stroke => ({ ...s, points }));
+    .map((points): Stroke => ({ ...stroke, points }));
 }
 
 /** A stroke with every place of it moved; an arc stays one. */

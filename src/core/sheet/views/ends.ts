@@ -18,15 +18,15 @@ export function holesEndingInside(
   views: readonly View[],
 ): string[] {
   const names = body.surfaces.flatMap((s) => s.keys);
-  return document.steps.flatMap((s) => {
-    const cuts = s.kind === "hole" || (s.kind === "extrude" && s.operation === "cut");
-    if (!cuts || s.suppressed || s.extent.kind !== "depth") return [];
-    const own = names.filter((n) => stepOf(n) === s.id);
+  return document.steps.flatMap((step) => {
+    const cuts = step.kind === "hole" || (step.kind === "extrude" && step.operation === "cut");
+    if (!cuts || step.suppressed || step.extent.kind !== "depth") return [];
+    const own = names.filter((n) => stepOf(n) === step.id);
     // a floor, a tip or an end shows that it ends in the material
     if (!own.length || own.some((n) => /\/(end|start|floor|tip|bottom)\b/.test(n))) return [];
     const isShown = (axis: Vec3) =>
       views.some((v) => v.name !== "pictorial" && (v.hidden || v.cutters) && isSquare(axis, v.gaze.toViewer));
-    const at = body.surfaces.findIndex((f) => f.keys.some((k) => stepOf(k) === s.id));
+    const at = body.surfaces.findIndex((f) => f.keys.some((k) => stepOf(k) === step.id));
     const axis = at < 0 ? undefined : axisOf(body.surfaces[at]!.carrier)?.along;
     if (!axis || isShown(axis)) return [];
     return features.find((f) => f.surfaces.includes(at))?.name ?? [];

@@ -160,16 +160,16 @@ function uncoveredPaths(paths: readonly Stroke[], others: readonly Stroke[]): St
   const seen = others.filter((s) => !s.hidden),
     kept: Stroke[] = [];
   // what is visible covers what is hidden
-  for (const p of [...paths].sort((a, b) => Number(a.hidden) - Number(b.hidden))) {
-    if (p.kind !== "path") continue;
-    const covers = p.hidden ? [...others, ...kept] : [...seen, ...kept];
+  for (const stroke of [...paths].sort((a, b) => Number(a.hidden) - Number(b.hidden))) {
+    if (stroke.kind !== "path") continue;
+    const covers = stroke.hidden ? [...others, ...kept] : [...seen, ...kept];
     let run: Vec2[] = [];
     const end = () => {
-      if (run.length > 1) kept.push({ ...p, points: run });
+      if (run.length > 1) kept.push({ ...stroke, points: run });
       run = [];
     };
-    for (const [i, b] of p.points.slice(1).entries()) {
-      const a = p.points[i]!;
+    for (const [i, b] of stroke.points.slice(1).entries()) {
+      const a = stroke.points[i]!;
       if ([a, mid2(a, b), b].every((q) => covers.some((s) => isOn(s, q)))) end();
       else run.push(...(run.length ? [b] : [a, b]));
     }
@@ -178,13 +178,14 @@ function uncoveredPaths(paths: readonly Stroke[], others: readonly Stroke[]): St
   return kept;
 }
 
-function isOn(s: Stroke, p: Vec2): boolean {
-  if (s.kind === "line") return distanceToSegment(p, [s.a, s.b]) < COVERED;
-  if (s.kind === "path") return s.points.slice(1).some((b, i) => distanceToSegment(p, [s.points[i]!, b]) < COVERED);
-  if (Math.abs(distance2(p, s.centre) - s.radius) > COVERED) return false;
-  const at = Math.atan2(p[1] - s.centre[1], p[0] - s.centre[0]),
-    near = COVERED / s.radius;
-  return [at - TURN, at, at + TURN].some((t) => t > s.from - near && t < s.to + near);
+function isOn(stroke: Stroke, p: Vec2): boolean {
+  if (stroke.kind === "line") return distanceToSegment(p, [stroke.a, stroke.b]) < COVERED;
+  if (stroke.kind === "path")
+    return stroke.points.slice(1).some((b, i) => distanceToSegment(p, [stroke.points[i]!, b]) < COVERED);
+  if (Math.abs(distance2(p, stroke.centre) - stroke.radius) > COVERED) return false;
+  const at = Math.atan2(p[1] - stroke.centre[1], p[0] - stroke.centre[0]),
+    near = COVERED / stroke.radius;
+  return [at - TURN, at, at + TURN].some((t) => t > stroke.from - near && t < stroke.to + near);
 }
 
 /** A line of points as few as show it: what is straight by its ends. */

@@ -71,13 +71,13 @@ function alongBore(
   core: number,
   view: View,
 ): (readonly [Vec2, Vec2, boolean])[] {
-  const c = axisOf(model.body.on(face)!)!,
-    way = readable(seenWay(view.gaze, c.along)),
+  const line = axisOf(model.body.on(face)!)!,
+    way = readable(seenWay(view.gaze, line.along)),
     side = above(way);
   const points = model.points(face).map((p) => project(view, p));
   if (!points.length) return [];
   const [from, to] = reachOf(points, way),
-    level = dot2(project(view, c.at), side);
+    level = dot2(project(view, line.at), side);
   const { min, max } = model.properties.box;
   const middle = dot2(project(view, [0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as never), way);
   const long = Math.min(depth ?? to - from, to - from);

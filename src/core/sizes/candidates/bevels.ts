@@ -30,18 +30,18 @@ export function bevelCandidates(body: SizedBody): Candidate[] {
 }
 
 /** @param first the face that the first leg lies on */
-function between(s: Surface, first: Surface, second: Surface, isMeant: boolean, { on }: SizedBody): Candidate[] {
-  if (!runAlong(s, first, second)) return [];
-  const of = [{ slant: keyOf(s), first: keyOf(first), second: keyOf(second) }];
+function between(surface: Surface, first: Surface, second: Surface, isMeant: boolean, { on }: SizedBody): Candidate[] {
+  if (!runAlong(surface, first, second)) return [];
+  const of = [{ slant: keyOf(surface), first: keyOf(first), second: keyOf(second) }];
   const size = { kind: "chamfer" as const, of };
   const legs = measureSize({ ...size, id: "", by: "legs" }, on)[0]?.map((v) => v.value);
   if (!legs || Math.min(...legs) <= EQUAL) return [];
-  const isSmall = isCone(s)
-    ? isSmallOnShaft(s, [first, second], legs)
-    : [first, second].every((o) => o.area > WIDER * s.area);
+  const isSmall = isCone(surface)
+    ? isSmallOnShaft(surface, [first, second], legs)
+    : [first, second].every((o) => o.area > WIDER * surface.area);
   if (!isMeant && !isSmall) return [];
   // at half a right angle everybody reads one figure
-  const isEven = isCone(s) && !s.carrier.hollow && Math.abs(legs[0]! - legs[1]!) <= EQUAL;
+  const isEven = isCone(surface) && !surface.carrier.hollow && Math.abs(legs[0]! - legs[1]!) <= EQUAL;
   const cost = isMeant || isEven ? 0.5 : 3.4;
   return [
     { size: { ...size, by: "angle" }, cost, ...(isEven && { asRead: true }) },

@@ -35,13 +35,13 @@ export interface Direction {
 /** The directions of a body's flat faces, both ways as one; those with most area first. */
 export function directionsOf(surfaces: readonly Surface[]): Direction[] {
   const list: { along: Vec3; planes: Plane[]; area: number }[] = [];
-  for (const s of surfaces) {
-    if (!isPlane(s)) continue;
-    const known = list.find((d) => isParallel(d.along, s.carrier.normal));
+  for (const surface of surfaces) {
+    if (!isPlane(surface)) continue;
+    const known = list.find((d) => isParallel(d.along, surface.carrier.normal));
     if (known) {
-      known.planes.push(s);
-      known.area += s.area;
-    } else list.push({ along: positive(s.carrier.normal), planes: [s], area: s.area });
+      known.planes.push(surface);
+      known.area += surface.area;
+    } else list.push({ along: positive(surface.carrier.normal), planes: [surface], area: surface.area });
   }
   return list.sort((a, b) => b.area - a.area);
 }

@@ -31,39 +31,60 @@ export function distanceCandidates(body: SizedBody): Candidate[] {
   return [...straight, ...betweenAxes(body), ...betweenEdges(body, directions)];
 }
 
-function stopsAlong(body: SizedBody, d: Direction, main: readonly Direction[]): Stop[] {
+function stopsAlong(body: SizedBody, direction: Direction, main: readonly Direction[]): Stop[] {
   const { surfaces, on } = body;
-  const list: Stop[] = d.planes.map((p) => ({
+  const list: Stop[] = direction.planes.map((p) => ({
     anchor: [keyOf(p)],
-    at: p.carrier.offset * Math.sign(dot3(p.carrier.normal, d.along)),
+    at: p.carrier.offset * Math.sign(dot3(p.carrier.normal, direction.along)),
     kind: "plane",
     reach: 0,
     area: p.area,
   }));
   const isMain = (s: Surface) => isPlane(s) && main.some((m) => isParallel(m.along, s.carrier.normal));
-  surfaces.forEach((s, i) => {
-    const { carrier: c } = s,
+  surfaces.forEach((surface, i) => {
+    const { carrier: c } = surface,
       axis = axisOf(c);
     if (c.kind === "sphere")
-      list.push({ anchor: [keyOf(s)], at: dot3(c.centre, d.along), kind: "axis", reach: c.radius, area: s.area });
-    if (axis && isSquare(axis.along, d.along)) {
+      list.push({
+        anchor: [keyOf(surface)],
+        at: dot3(c.centre, direction.along),
+        kind: "axis",
+        reach: c.radius,
+        area: surface.area,
+      });
+    if (axis && isSquare(axis.along, direction.along)) {
       const reach = c.kind === "cylinder" && !c.hollow ? c.radius : 0;
       const look = c.kind === "cylinder" ? `${c.hollow} ${Math.round(c.radius / EQUAL)}` : "";
-      list.push({ anchor: [keyOf(s)], at: dot3(axis.at, d.along), kind: "axis", reach, area: s.area, look });
+      list.push({
+        anchor: [keyOf(surface)],
+        at: dot3(axis.at, direction.along),
+        kind: "axis",
+        reach,
+        area: surface.area,
+        look,
+      });
     }
-    if (c.kind === "torus" && isParallel(c.axis, d.along))
-      list.push({ anchor: [keyOf(s)], at: dot3(c.centre, d.along), kind: "axis", reach: 0, area: s.area });
+    if (c.kind === "torus" && isParallel(c.axis, direction.along))
+      list.push({
+        anchor: [keyOf(surface)],
+        at: dot3(c.centre, direction.along),
+        kind: "axis",
+        reach: 0,
+        area: surface.area,
+      });
     // edges of what slants, and of cones with what they end at
-    for (const b of s.beside) {
+    for (const b of surface.beside) {
       const o = surfaces[b]!;
-      const isSlanting = isPlane(s) && isPlane(o) && (!isMain(s) || !isMain(o));
-      const isRim = isCone(s) && isCylinder(o);
+      const isSlanting = isPlane(surface) && isPlane(o) && (!isMain(surface) || !isMain(o));
+      const isRim = isCone(surface) && isCylinder(o);
       if (!(isSlanting && b > i) && !isRim) continue;
-      const anchor = [keyOf(s), keyOf(o)],
+      const anchor = [keyOf(surface), keyOf(o)],
         edge = supportAt(anchor, on);
       if (!edge || !("line" in edge)) continue;
-      const isPlaced = edge.centre ? isParallel(edge.line.along, d.along) : isSquare(edge.line.along, d.along);
-      if (isPlaced) list.push({ anchor, at: dot3(edge.line.at, d.along), kind: "edge", reach: 0, area: 0 });
+      const isPlaced = edge.centre
+        ? isParallel(edge.line.along, direction.along)
+        : isSquare(edge.line.along, direction.along);
+      if (isPlaced) list.push({ anchor, at: dot3(edge.line.at, direction.along), kind: "edge", reach: 0, area: 0 });
     }
   });
   return list;
@@ -90,22 +111,23 @@ function thinned(stops: readonly Stop[]): readonly Stop[] {
 
 const COST = { plane: 0, axis: 0.2, edge: 0.5 };
 
-function alongDirection(body: SizedBody, d: Direction, main: readonly Direction[]): Candidate[] {
-  const stops = thinned(levelled(stopsAlong(body, d, main)));
+function alongDirection(body: SizedBody, direction: Direction, main: readonly Direction[]): Candidate[] {
+  const stops = thinned(levelled(stopsAlong(body, direction, main)));
   const ends = [Math.min(...stops.map((s) => s.at)), Math.max(...stops.map((s) => s.at))];
-  const along = keyOf(d.planes[0]!),
+  const along = keyOf(direction.planes[0]!),
     largest = Math.max(...stops.map((s) => s.area));
   const list: Candidate[] = [];
   for (const [i, a] of stops.entries())
-    for (const b of stops.slice(i + 1)) {
-      const gap = Math.abs(a.at - b.at);
-      const isDatum = [a, b].some((s) => s.kind === "plane" && ends.some((e) => Math.abs(e - s.at) <= EQUAL));
+    for (const stop of stops.slice(i + 1)) {
+      const gap = Math.abs(a.at - stop.at);
+      const isDatum = [a, stop].some((s) => s.kind === "plane" && ends.some((e) => Math.abs(e - s.at) <= EQUAL));
       // a datum face first, then what is large; oblique directions last
-      const dull = (isDatum ? 0 : 0.3) + 0.1 * (1 - Math.max(a.area, b.area) / largest) + (main.includes(d) ? 0 : 0.4);
-      const cost = 4 + COST[a.kind] + COST[b.kind] + dull - (a.also || b.also ? 0.15 : 0);
-      const needsWay = a.kind !== "plane" && b.kind !== "plane";
+      const dull =
+        (isDatum ? 0 : 0.3) + 0.1 * (1 - Math.max(a.area, stop.area) / largest) + (main.includes(direction) ? 0 : 0.4);
+      const cost = 4 + COST[a.kind] + COST[stop.kind] + dull - (a.also || stop.also ? 0.15 : 0);
+      const needsWay = a.kind !== "plane" && stop.kind !== "plane";
       // the end that stands for many comes second
-      const [from, to] = a.also && !b.also ? [b, a] : [a, b];
+      const [from, to] = a.also && !stop.also ? [stop, a] : [a, stop];
       const base = {
         kind: "distance" as const,
         from: [...from.anchor],
@@ -114,7 +136,7 @@ function alongDirection(body: SizedBody, d: Direction, main: readonly Direction[
       };
       const size = needsWay ? { ...base, along } : base;
       if (gap > EQUAL) list.push({ size, cost });
-      if (!a.reach && !b.reach) continue;
+      if (!a.reach && !stop.reach) continue;
       const sides: ["far" | "centre", "far" | "centre"] = [from.reach ? "far" : "centre", to.reach ? "far" : "centre"];
       list.push({ size: { ...size, sides }, cost: cost + 0.6 });
     }

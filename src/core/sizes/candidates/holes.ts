@@ -57,24 +57,24 @@ export function holeCandidates(body: SizedBody): Candidate[] {
   return holesOf(body).flatMap(({ rounds, mouths, floors }): Candidate[] => {
     const list: Candidate[] = [];
     const touches = (r: Surface, p: Surface) => r.beside.includes(body.surfaces.indexOf(p));
-    for (const r of rounds)
+    for (const surface of rounds)
       for (const mouth of mouths) {
-        if (isCone(r) && touches(r, mouth))
-          list.push({ size: { kind: "countersink", of: [{ cone: keyOf(r), mouth: keyOf(mouth) }] }, cost: 0.5 });
-        if (!isCylinder(r)) continue;
+        if (isCone(surface) && touches(surface, mouth))
+          list.push({ size: { kind: "countersink", of: [{ cone: keyOf(surface), mouth: keyOf(mouth) }] }, cost: 0.5 });
+        if (!isCylinder(surface)) continue;
         for (const floor of floors) {
-          if (!touches(r, floor)) continue;
-          const isSeat = rounds.some((o) => o !== r && touches(o, floor));
-          if (isSeat && touches(r, mouth)) {
-            const of = [{ wall: keyOf(r), seat: keyOf(floor), mouth: keyOf(mouth) }];
+          if (!touches(surface, floor)) continue;
+          const isSeat = rounds.some((o) => o !== surface && touches(o, floor));
+          if (isSeat && touches(surface, mouth)) {
+            const of = [{ wall: keyOf(surface), seat: keyOf(floor), mouth: keyOf(mouth) }];
             list.push({ size: { kind: "counterbore", of }, cost: 0.5 });
           }
-          const of = [{ bore: keyOf(r), mouth: keyOf(mouth), end: [keyOf(floor)] }];
+          const of = [{ bore: keyOf(surface), mouth: keyOf(mouth), end: [keyOf(floor)] }];
           list.push({ size: { kind: "depth", of }, cost: 2.4 });
         }
         for (const cone of rounds) {
-          if (!isCone(cone) || !touches(r, cone)) continue;
-          const of = [{ bore: keyOf(r), mouth: keyOf(mouth), end: [keyOf(r), keyOf(cone)] }];
+          if (!isCone(cone) || !touches(surface, cone)) continue;
+          const of = [{ bore: keyOf(surface), mouth: keyOf(mouth), end: [keyOf(surface), keyOf(cone)] }];
           list.push({ size: { kind: "depth", of }, cost: 2.4 });
         }
       }

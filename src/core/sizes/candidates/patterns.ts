@@ -10,14 +10,14 @@ import { directionsOf, isCylinder, type Candidate, type Cylinder } from "./candi
 /** Like round faces with parallel axes, each axis once. */
 function likeGroups(surfaces: readonly Cylinder[]): Cylinder[][] {
   const groups: Cylinder[][] = [];
-  for (const s of surfaces) {
-    const { axis, radius, hollow } = s.carrier;
+  for (const cylinder of surfaces) {
+    const { axis, radius, hollow } = cylinder.carrier;
     const group = groups.find(([g]) => {
       const c = g!.carrier;
       return c.hollow === hollow && Math.abs(c.radius - radius) <= EQUAL && isParallel(c.axis, axis);
     });
-    if (!group) groups.push([s]);
-    else if (!group.some((g) => apart(g, s) <= TOUCHING)) group.push(s);
+    if (!group) groups.push([cylinder]);
+    else if (!group.some((g) => apart(g, cylinder) <= TOUCHING)) group.push(cylinder);
   }
   return groups;
 }
@@ -37,8 +37,8 @@ export function patternCandidates(body: SizedBody): Candidate[] {
 function circles(group: readonly Cylinder[], all: readonly Cylinder[]): Candidate[] {
   if (group.length < 2) return [];
   const middles = likeAxes(all.filter((s) => isParallel(s.carrier.axis, group[0]!.carrier.axis)));
-  const list = middles.flatMap((m): Candidate[] => {
-    const axis = axisOf(m.carrier)!;
+  const list = middles.flatMap((cylinder): Candidate[] => {
+    const axis = axisOf(cylinder.carrier)!;
     const far = (s: Cylinder) => distance3(footOn(s.carrier.at, axis), s.carrier.at);
     const rings: Cylinder[][] = [];
     for (const s of group) {
@@ -48,8 +48,8 @@ function circles(group: readonly Cylinder[], all: readonly Cylinder[]): Candidat
       else rings.push([s]);
     }
     // about one of their own kind a few are no ring: neighbours in a grid stand so
-    const least = group.some((g) => apart(g, m) <= TOUCHING) ? LEAST_ABOUT_OWN : 2;
-    return rings.flatMap((ring) => (ring.length >= least ? ringOf(ring, axis, keyOf(m)) : []));
+    const least = group.some((g) => apart(g, cylinder) <= TOUCHING) ? LEAST_ABOUT_OWN : 2;
+    return rings.flatMap((ring) => (ring.length >= least ? ringOf(ring, axis, keyOf(cylinder)) : []));
   });
   const sum = group.reduce<Vec3>(
     (t, s) => [t[0] + s.carrier.at[0], t[1] + s.carrier.at[1], t[2] + s.carrier.at[2]],

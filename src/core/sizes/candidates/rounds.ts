@@ -28,9 +28,9 @@ function lookOf(s: Surface): string | undefined {
   return `${hollow} ${goesRound(s)} ${Math.round(radius / EQUAL)}`;
 }
 
-function ofSurface(s: Surface, key: string, surfaces: readonly Surface[]): Candidate[] {
-  const { kind } = s.carrier;
-  const isWhole = goesRound(s);
+function ofSurface(surface: Surface, key: string, surfaces: readonly Surface[]): Candidate[] {
+  const { kind } = surface.carrier;
+  const isWhole = goesRound(surface);
   if (kind === "cylinder") {
     const diameter: Candidate = { size: { kind: "diameter", of: [[key]] }, cost: isWhole ? 2 : 3.5 };
     const radius: Candidate = { size: { kind: "radius", of: [key] }, cost: isWhole ? 3.5 : 2 };
@@ -49,7 +49,7 @@ function ofSurface(s: Surface, key: string, surfaces: readonly Surface[]): Candi
     ];
   if (kind !== "cone") return [];
   // where a cone ends at a flat face or a cylinder there is a circle
-  const rims = s.beside.flatMap((b): Candidate[] => {
+  const rims = surface.beside.flatMap((b): Candidate[] => {
     const other = surfaces[b]!;
     if (other.carrier.kind !== "plane") return [];
     return [{ size: { kind: "diameter", of: [[key, keyOf(other)]] }, cost: 3 }];

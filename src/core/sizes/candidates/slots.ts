@@ -14,16 +14,16 @@ interface Slot {
 /** Every slot of a body. */
 export function slotsOf({ surfaces }: SizedBody): Slot[] {
   const ends = surfaces.filter(isCylinder).filter((s) => s.carrier.hollow && !goesRound(s));
-  return ends.flatMap((a, i) =>
+  return ends.flatMap((cylinder, i) =>
     ends.slice(i + 1).flatMap((b): Slot[] => {
-      const [c, d] = [a.carrier, b.carrier];
+      const [c, d] = [cylinder.carrier, b.carrier];
       if (Math.abs(c.radius - d.radius) > EQUAL || !isParallel(c.axis, d.axis)) return [];
-      const shared = a.beside.filter((k) => b.beside.includes(k)).map((k) => surfaces[k]!);
+      const shared = cylinder.beside.filter((k) => b.beside.includes(k)).map((k) => surfaces[k]!);
       const sides = shared.filter((s) => isPlane(s) && isSquare(s.carrier.normal, c.axis));
       if (sides.length < 2) return [];
-      const own = new Set([a, b, ...sides]);
+      const own = new Set([cylinder, b, ...sides]);
       const floors = shared.filter((s) => isPlane(s) && s.beside.every((k) => own.has(surfaces[k]!)));
-      return [{ ends: [a, b], sides, floors }];
+      return [{ ends: [cylinder, b], sides, floors }];
     }),
   );
 }

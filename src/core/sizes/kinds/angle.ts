@@ -19,13 +19,13 @@ export const angleKind: SizeKind<Angle> = {
   schema,
   faces: (s) => [...s.from, ...s.to],
   read(s, on) {
-    const p = supportAt(s.from, on),
+    const support = supportAt(s.from, on),
       q = supportAt(s.to, on),
-      a = wayOf(p),
+      a = wayOf(support),
       b = wayOf(q);
-    if (!p || !q || !a || !b) return [undefined];
+    if (!support || !q || !a || !b) return [undefined];
     const turned = Math.atan2(length3(cross3(a, b)), dot3(a, b));
-    const planes = ("plane" in p ? 1 : 0) + ("plane" in q ? 1 : 0);
+    const planes = ("plane" in support ? 1 : 0) + ("plane" in q ? 1 : 0);
     // two planes: as the material sees them; lines have no sense, so the lesser angle
     const plain = planes === 2 ? Math.PI - turned : Math.min(turned, Math.PI - turned);
     const angle = planes === 1 ? Math.PI / 2 - plain : plain;

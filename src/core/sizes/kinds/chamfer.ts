@@ -23,20 +23,20 @@ type Chamfer = z.infer<typeof schema>;
 function legsOf(bevel: z.infer<typeof Bevel>, on: Carriers): [number, number] | undefined {
   const { slant, first, second } = bevel;
   const corner = supportAt([first, second], on),
-    a = supportAt([first, slant], on),
+    support = supportAt([first, slant], on),
     b = supportAt([second, slant], on);
-  if (!corner || !a || !b || !("line" in corner) || !("line" in a) || !("line" in b)) return undefined;
+  if (!corner || !support || !b || !("line" in corner) || !("line" in support) || !("line" in b)) return undefined;
   if (axisOf(on(slant)!)) {
     // turned: circles about one axis; each leg lies in a plane or along a cylinder
-    const leg = (p: typeof a) =>
+    const leg = (p: typeof support) =>
       p.centre && corner.centre
         ? Math.hypot(distance3(p.centre, corner.centre), (p.radius ?? 0) - (corner.radius ?? 0))
         : undefined;
-    const [x, y] = [leg(a), leg(b)];
+    const [x, y] = [leg(support), leg(b)];
     return x === undefined || y === undefined ? undefined : [x, y];
   }
-  const leg = (p: typeof a) => length3(sub3(footOn(corner.line.at, p.line), corner.line.at));
-  return [leg(a), leg(b)];
+  const leg = (p: typeof support) => length3(sub3(footOn(corner.line.at, p.line), corner.line.at));
+  return [leg(support), leg(b)];
 }
 
 /** The angle between a bevel and the first of its faces. */

@@ -12,14 +12,14 @@ export const arcLength: RelationKind<One> = {
   takes: [["arc"]],
   sentence: ([a], size) => `${a} is ${size} long`,
   equations: (s, [a], size) => [
-    derived(s.all(a), (v) => {
-      const c = pair(v, 2),
-        from = sub(pair(v, 0), c),
-        to = sub(pair(v, 1), c);
+    derived(s.all(a), (duals) => {
+      const c = pair(duals, 2),
+        from = sub(pair(duals, 0), c),
+        to = sub(pair(duals, 1), c);
       const turn = cross(from, to).atan2(dot(from, to));
       return turn
         .plus(turn.v <= 0 ? 2 * Math.PI : 0)
-        .mul(v[6]!)
+        .mul(duals[6]!)
         .plus(-size);
     }),
   ],

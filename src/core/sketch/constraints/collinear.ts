@@ -14,13 +14,13 @@ export const collinear: RelationKind<Pair> = {
   takes: [["line", "line"]],
   sentence: ([a, b]) => `${a} and ${b} lie on one line`,
   mergesLate: true,
-  merge: (s, [a, b]) => {
-    const [p, q] = [s.line(a), s.line(b)];
+  merge: (slots, [a, b]) => {
+    const [p, q] = [slots.line(a), slots.line(b)];
     for (const [k, l] of [
       [0, 2],
       [1, 3],
     ] as const)
-      if (s.same(p[k], p[l]) || s.same(q[k], q[l]))
+      if (slots.same(p[k], p[l]) || slots.same(q[k], q[l]))
         return [
           [p[k], p[l]],
           [q[k], q[l]],

@@ -12,7 +12,7 @@ export const curvature: RelationKind<Pair> = {
     ["spline", "spline"],
   ],
   sentence: ([a, b]) => `${b} goes on from ${a} with its curvature`,
-  equations: (s, of, size, x, o) => {
+  equations: (s, of, size, values, options) => {
     const [a, b] = of,
       at = sharedPoint(s, a, b);
     if (!at) return [];
@@ -20,7 +20,7 @@ export const curvature: RelationKind<Pair> = {
       cb = courseOf(s, b, at),
       n = ca.slots.length;
     return [
-      ...tangent.equations!(s, of, size, x, o),
+      ...tangent.equations!(s, of, size, values, options),
       derived([...ca.slots, ...cb.slots, ...s.point(at)], (v) => {
         const p: Dual2 = [v[v.length - 2]!, v[v.length - 1]!],
           va = v.slice(0, n),

@@ -63,15 +63,15 @@ export const length = (a: Dual2): Dual => dot(a, a).sqrt();
 export const weighted = (points: readonly Dual2[], weights: readonly number[]): Dual2 => {
   const n = points[0]![0].d.length;
   const sum = (k: 0 | 1) => {
-    const d = new Float64Array(n);
+    const values = new Float64Array(n);
     let v = 0;
     points.forEach((p, j) => {
       const w = weights[j]!;
       if (w === 0) return;
       v += w * p[k].v;
-      for (let i = 0; i < n; i++) d[i]! += w * p[k].d[i]!;
+      for (let i = 0; i < n; i++) values[i]! += w * p[k].d[i]!;
     });
-    return new Dual(v, d);
+    return new Dual(v, values);
   };
   return [sum(0), sum(1)];
 };

@@ -43,17 +43,17 @@ function onSpline(s: Slots, p: string, ref: string, extra: number): Equation[] {
     );
   };
   return ([0, 1] as const).map((k) =>
-    derived(slots, (v) => {
+    derived(slots, (duals) => {
       const controls: Dual2[] = [
-        ...knots.map((_, i) => pair(v, i)),
-        start ? pair(v, n) : pair(v, 0),
-        end ? pair(v, n + (start ? 1 : 0)) : pair(v, 0),
+        ...knots.map((_, i) => pair(duals, i)),
+        start ? pair(duals, n) : pair(duals, 0),
+        end ? pair(duals, n + (start ? 1 : 0)) : pair(duals, 0),
       ];
-      const t = v[v.length - 1]!,
+      const t = duals[duals.length - 1]!,
         at = weighted(controls, shares(t.v, hermite)),
         slope = weighted(controls, shares(t.v, hermiteSlope));
       // the value carries the controls' derivatives; the parameter's own comes through the slope
-      return at[k].add(t.plus(-t.v).times(slope[k].v)).sub(pair(v, m)[k]);
+      return at[k].add(t.plus(-t.v).times(slope[k].v)).sub(pair(duals, m)[k]);
     }),
   );
 }
@@ -68,7 +68,7 @@ export const pointOnCurve: RelationKind<Pair> = {
   sentence: ([p, c]) => `${p} lies on ${c}`,
   mergesLate: true,
   merge: (s, [p, c]) => (s.type(c) === "line" ? alongAxis(s, p, c) : []),
-  extra: (s, [p, c], x) => {
+  extra: (s, [p, c], values) => {
     if (s.type(c) !== "spline") return [];
     const { knots } = s.spline(c),
       [px, py] = s.point(p),
@@ -79,8 +79,8 @@ export const pointOnCurve: RelationKind<Pair> = {
     for (let i = 0; i + 1 < knots.length; i++)
       for (let k = 0; k <= 8; k++) {
         const u = k / 8,
-          q = [0, 1].map((a) => x[slots[2 * i + a]!]! * (1 - u) + x[slots[2 * i + 2 + a]!]! * u);
-        const d = Math.hypot(q[0]! - x[px]!, q[1]! - x[py]!);
+          q = [0, 1].map((a) => values[slots[2 * i + a]!]! * (1 - u) + values[slots[2 * i + 2 + a]!]! * u);
+        const d = Math.hypot(q[0]! - values[px]!, q[1]! - values[py]!);
         if (d < near) [best, near] = [knots[i]! + u * (knots[i + 1]! - knots[i]!), d];
       }
     return [best];

@@ -34,18 +34,18 @@ export const symmetric: RelationKind<Three> = {
   ],
   sentence: ([a, b, l]) => `${a} and ${b} are symmetric about ${l}`,
   merge: (s, [a, b]) => (s.type(a) === "circle" || s.type(a) === "arc" ? [[s.radius(a), s.radius(b)]] : []),
-  equations: (s, [a, b, l], _size, x) => {
-    const line = s.line(l);
-    if (s.type(a) === "point") return mirrored(s, s.point(a), s.point(b), line);
-    if (s.type(a) !== "line") return mirrored(s, s.centre(a), s.centre(b), line);
-    const [p, q] = [s.line(a), s.line(b)];
+  equations: (slots, [a, b, l], _size, values) => {
+    const line = slots.line(l);
+    if (slots.type(a) === "point") return mirrored(slots, slots.point(a), slots.point(b), line);
+    if (slots.type(a) !== "line") return mirrored(slots, slots.centre(a), slots.centre(b), line);
+    const [p, q] = [slots.line(a), slots.line(b)];
     // the ends that lie nearer to each other's images pair up
     const apart = (i: readonly [number, number], j: readonly [number, number]) => {
-      const [ox, oy] = [x[line[0]]!, x[line[1]]!];
-      const [ux, uy] = [x[line[2]]! - ox, x[line[3]]! - oy];
-      const [px, py] = [x[i[0]]! - ox, x[i[1]]! - oy];
+      const [ox, oy] = [values[line[0]]!, values[line[1]]!];
+      const [ux, uy] = [values[line[2]]! - ox, values[line[3]]! - oy];
+      const [px, py] = [values[i[0]]! - ox, values[i[1]]! - oy];
       const k = (2 * (px * ux + py * uy)) / (ux * ux + uy * uy || 1);
-      return (k * ux - px + ox - x[j[0]]!) ** 2 + (k * uy - py + oy - x[j[1]]!) ** 2;
+      return (k * ux - px + ox - values[j[0]]!) ** 2 + (k * uy - py + oy - values[j[1]]!) ** 2;
     };
     const [pa, pb, qa, qb] = [
       [p[0], p[1]],
@@ -56,8 +56,8 @@ export const symmetric: RelationKind<Three> = {
     const crossed = apart(pa, qb) + apart(pb, qa) < apart(pa, qa) + apart(pb, qb);
     const [from, to] = crossed ? [q.slice(2), q.slice(0, 2)] : [q.slice(0, 2), q.slice(2)];
     return [
-      ...mirrored(s, [p[0], p[1]], from as unknown as Two, line),
-      ...mirrored(s, [p[2], p[3]], to as unknown as Two, line),
+      ...mirrored(slots, [p[0], p[1]], from as unknown as Two, line),
+      ...mirrored(slots, [p[2], p[3]], to as unknown as Two, line),
     ];
   },
 };

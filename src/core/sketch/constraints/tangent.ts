@@ -25,17 +25,17 @@ const lineCircle = (s: Slots, l: string, c: string, x: Float64Array): Equation =
 };
 
 /** Outside each other or one inside the other, as they stand. */
-function circleCircle(s: Slots, a: string, b: string, x: Float64Array): Equation {
+function circleCircle(s: Slots, a: string, b: string, values: Float64Array): Equation {
   const [c, d, r, q] = [s.centre(a), s.centre(b), s.radius(a), s.radius(b)] as [Two, Two, number, number];
-  const apart = Math.hypot(x[c[0]]! - x[d[0]]!, x[c[1]]! - x[d[1]]!),
-    outer = x[r]! + x[q]!,
-    inner = Math.abs(x[r]! - x[q]!);
+  const apart = Math.hypot(values[c[0]]! - values[d[0]]!, values[c[1]]! - values[d[1]]!),
+    outer = values[r]! + values[q]!,
+    inner = Math.abs(values[r]! - values[q]!);
   if (Math.abs(apart - outer) <= Math.abs(apart - inner))
     return distance(c, d, 0, [
       [r, -1],
       [q, -1],
     ]);
-  const k = x[r]! >= x[q]! ? 1 : -1;
+  const k = values[r]! >= values[q]! ? 1 : -1;
   return distance(c, d, 0, [
     [r, -k],
     [q, k],
@@ -46,13 +46,13 @@ function circleCircle(s: Slots, a: string, b: string, x: Float64Array): Equation
 const lineEllipse = (s: Slots, l: string, e: string, x: Float64Array): Equation => {
   const slots = s.all(e),
     side = sideNow([slots[0]!, slots[1]!], s.line(l), x) < 0 ? -1 : 1;
-  return derived([...s.line(l), ...slots.slice(0, 6)], (v) => {
-    const u = sub(pair(v, 1), pair(v, 0)),
+  return derived([...s.line(l), ...slots.slice(0, 6)], (duals) => {
+    const u = sub(pair(duals, 1), pair(duals, 0)),
       k = length(u),
-      c = pair(v, 2);
-    const a = cross(u, sub(pair(v, 3), c)).div(k),
-      b = cross(u, sub(pair(v, 4), c)).div(k);
-    return cross(u, sub(c, pair(v, 0)))
+      c = pair(duals, 2);
+    const a = cross(u, sub(pair(duals, 3), c)).div(k),
+      b = cross(u, sub(pair(duals, 4), c)).div(k);
+    return cross(u, sub(c, pair(duals, 0)))
       .div(k)
       .times(side)
       .sub(a.mul(a).add(b.mul(b)).sqrt());
@@ -101,15 +101,18 @@ function ellipseRound(s: Slots, a: string, b: string, extra: number): Equation[]
 }
 
 /** The angle in an ellipse's own axes at which it comes nearest to something at p. */
-const towards = (s: Slots, e: string, p: Two, x: Float64Array): number => {
-  const [cx, cy, ax, ay, bx, by] = s.all(e).map((i) => x[i]!) as [number, number, number, number, number, number];
+const towards = (s: Slots, e: string, two: Two, values: Float64Array): number => {
+  const [cx, cy, ax, ay, bx, by] = s.all(e).map((i) => values[i]!) as [number, number, number, number, number, number];
   let best = 0,
     near = Infinity;
   for (let k = 0; k < 72; k++) {
     const t = (k * Math.PI) / 36,
       c = Math.cos(t),
       n = Math.sin(t);
-    const d = Math.hypot(cx + c * (ax - cx) + n * (bx - cx) - x[p[0]]!, cy + c * (ay - cy) + n * (by - cy) - x[p[1]]!);
+    const d = Math.hypot(
+      cx + c * (ax - cx) + n * (bx - cx) - values[two[0]]!,
+      cy + c * (ay - cy) + n * (by - cy) - values[two[1]]!,
+    );
     if (d < near) [best, near] = [t, d];
   }
   return best;

@@ -17,25 +17,25 @@ export const toSide: RelationKind<Pair> = {
     ["circle", "circle"],
   ],
   sentence: ([a, b], size) => `the side of ${b} is ${size} from ${a}`,
-  equations: (s, of, size, x, o) => {
+  equations: (slots, of, size, values, o) => {
     const [a, c] = of,
-      list = rims(s, of, o);
-    if (s.type(a) === "line") {
-      const off = sideNow(s.centre(c), s.line(a), x),
+      list = rims(slots, of, o);
+    if (slots.type(a) === "line") {
+      const off = sideNow(slots.centre(c), slots.line(a), values),
         side = off < 0 ? -1 : 1;
-      const sign = off * side + reach(x, list) < 0 ? -1 : 1;
+      const sign = off * side + reach(values, list) < 0 ? -1 : 1;
       return [
         pointLine(
-          s.centre(c),
-          s.line(a),
+          slots.centre(c),
+          slots.line(a),
           side * sign * size,
           list.map(([r, k]) => [r, k * side]),
         ),
       ];
     }
-    const p = place(s, a),
-      q = s.centre(c);
-    const now = Math.hypot(x[q[0]]! - x[p[0]]!, x[q[1]]! - x[p[1]]!) + reach(x, list);
+    const p = place(slots, a),
+      q = slots.centre(c);
+    const now = Math.hypot(values[q[0]]! - values[p[0]]!, values[q[1]]! - values[p[1]]!) + reach(values, list);
     return [distance(p, q, now < 0 ? -size : size, list)];
   },
   measure: (s, of, x, o) => {

@@ -72,10 +72,10 @@ export function extend(sketch: Sketch, id: string, near: Vec2): Outcome<Sketch> 
   if (!curve) return refuse("not-found", `There is no curve ${id} to extend.`);
   if (curve.kind === "spline")
     return refuse("cannot-extend", "A spline cannot be extended; drag its end or add a point.", [id]);
-  const e = extensionAt(sketch, id, near);
-  if (!e) return refuse("nothing-ahead", "No curve lies ahead of this end.", [id]);
-  const piece = pieceOf(curve, e.whole, id),
-    moved = `${id}.${e.end}`;
+  const extension = extensionAt(sketch, id, near);
+  if (!extension) return refuse("nothing-ahead", "No curve lies ahead of this end.", [id]);
+  const piece = pieceOf(curve, extension.whole, id),
+    moved = `${id}.${extension.end}`;
   // an arc's ends are those of its own sense
   const r = rewired(sketch, (ref, rel: Relation) =>
     ref === moved ||
@@ -87,9 +87,9 @@ export function extend(sketch: Sketch, id: string, near: Vec2): Outcome<Sketch> 
     ...r.sketch,
     curves: sketch.curves.map((c) => (c.id === id ? curveKind(c).withNumbers(c, curveKind(piece).numbers(piece)) : c)),
   };
-  const at = segmentAt(e.added, 1);
+  const at = segmentAt(extension.added, 1);
   return done(
-    { ...next, constraints: [...next.constraints, tieTo(next, moved, at, e.by, idsFor(sketch)("k"))] },
+    { ...next, constraints: [...next.constraints, tieTo(next, moved, at, extension.by, idsFor(sketch)("k"))] },
     droppedSentence(r.dropped),
   );
 }

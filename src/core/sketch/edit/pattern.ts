@@ -207,8 +207,8 @@ export function polygonOn(
 
 function regroupPolygon(sketch: Sketch, group: Group, count: number): Outcome<Sketch> {
   if (count < 3) return refuse("bad-number", "A polygon has at least 3 sides.", []);
-  const c = sketch.curves.find((k) => k.id === group.source[0]);
-  if (c?.kind !== "circle") return refuse("not-a-circle", "The circle of this polygon is gone.", group.source);
+  const curve = sketch.curves.find((k) => k.id === group.source[0]);
+  if (curve?.kind !== "circle") return refuse("not-a-circle", "The circle of this polygon is gone.", group.source);
   const start = pointAt(sketch, `${group.made[0]!}.start`);
   const gone = new Set(group.made);
   const hung = [...sketch.dimensions, ...sketch.constraints].filter(
@@ -217,10 +217,10 @@ function regroupPolygon(sketch: Sketch, group: Group, count: number): Outcome<Sk
   const bare = without({ ...sketch, groups: sketch.groups!.filter((g) => g !== group) }, gone).sketch;
   const made = polygonOn(
     bare,
-    c.id,
+    curve.id,
     count,
     group.outside ?? false,
-    Math.atan2(start[1] - c.centre[1], start[0] - c.centre[0]),
+    Math.atan2(start[1] - curve.centre[1], start[0] - curve.centre[0]),
   );
   return made.ok
     ? done(made.value, hung ? `${hung} dimension${hung > 1 ? "s" : ""} on its sides went with them.` : undefined)

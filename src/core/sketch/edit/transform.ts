@@ -109,15 +109,15 @@ export function transform(
     curves: sketch.curves.map((c) => (source.includes(c.id) ? mappedCurve(c, map, scale) : c)),
   };
   const dropped: Relation[] = [];
-  const keep = (r: Relation) => {
-    const own = inside(r),
-      touched = own || r.of.some((ref) => source.includes(curveOf(ref)));
+  const keep = (relation: Relation) => {
+    const own = inside(relation),
+      touched = own || relation.of.some((ref) => source.includes(curveOf(ref)));
     const ok =
       !touched ||
       (own
-        ? survivesTurn(r) && r.kind !== "fixed"
-        : (isDimension(r) && r.reference) || holds(moved, r, sizes.value.get(r.id) ?? 0));
-    if (!ok) dropped.push(r);
+        ? survivesTurn(relation) && relation.kind !== "fixed"
+        : (isDimension(relation) && relation.reference) || holds(moved, relation, sizes.value.get(relation.id) ?? 0));
+    if (!ok) dropped.push(relation);
     return ok;
   };
   const constraints = moved.constraints.filter(keep),

@@ -85,14 +85,14 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
       setTrouble(AWAY);
     }
   };
-  const compare = async (v: VersionRow) => {
+  const compare = async (row: VersionRow) => {
     setTrouble(undefined);
     try {
-      const r = await fetch(`${url}/${v.id}`, { cache: "no-store" });
+      const r = await fetch(`${url}/${row.id}`, { cache: "no-store" });
       const answer = (await r.json()) as { document: PartDocument; sentence?: string };
       if (!r.ok) return setTrouble(answer.sentence);
       const list = compareParts(answer.document, store.getState().history.present);
-      setDifference({ of: v, list, document: answer.document });
+      setDifference({ of: row, list, document: answer.document });
     } catch {
       setTrouble(AWAY);
     }
@@ -243,15 +243,17 @@ function Differences({ list, document }: { list: readonly StepDifference[]; docu
         </tr>
       </thead>
       <tbody>
-        {list.map((d) => [
-          <tr key={d.called + d.kind}>
+        {list.map((difference) => [
+          <tr key={difference.called + difference.kind}>
             <td colSpan={3} className="font-medium">
-              {d.called}: {words[d.kind]}
-              {d.kind === "changed" && d.otherwise && !d.numbers.length ? ", drawn or picked otherwise" : ""}
+              {difference.called}: {words[difference.kind]}
+              {difference.kind === "changed" && difference.otherwise && !difference.numbers.length
+                ? ", drawn or picked otherwise"
+                : ""}
             </td>
           </tr>,
-          ...d.numbers.map((n) => (
-            <tr key={d.called + n.name}>
+          ...difference.numbers.map((n) => (
+            <tr key={difference.called + n.name}>
               <td className="pl-3">{withStepsCalled(n.name, document.steps)}</td>
               <td className="figures text-right">{n.first}</td>
               <td className="figures text-right">{n.second}</td>

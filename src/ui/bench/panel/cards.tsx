@@ -60,27 +60,27 @@ function SizesCard({ store, sketch }: { store: BenchStore; sketch: Sketch }) {
             </tr>
           </thead>
           <tbody>
-            {sketch.dimensions.map((d) => (
-              <tr key={d.id} className="border-t border-base-300">
-                <td className="figures pr-2">{d.name ?? d.id}</td>
-                <td className="pr-2">{relationText(d, unit, sketch)}</td>
+            {sketch.dimensions.map((dimension) => (
+              <tr key={dimension.id} className="border-t border-base-300">
+                <td className="figures pr-2">{dimension.name ?? dimension.id}</td>
+                <td className="pr-2">{relationText(dimension, unit, sketch)}</td>
                 <td className="text-right">
-                  {d.reference ? (
+                  {dimension.reference ? (
                     <span className="quiet">only measures</span>
                   ) : (
                     <input
-                      aria-label={`size ${d.id}`}
+                      aria-label={`size ${dimension.id}`}
                       className={`figures w-28 rounded-field border bg-base-100 px-1 text-right
-                        ${changed.includes(d) ? "border-accent" : "border-base-content/40"}`}
-                      value={typed[d.id] ?? String(d.value)}
-                      onChange={(e) => setTyped({ ...typed, [d.id]: e.target.value })}
+                        ${changed.includes(dimension) ? "border-accent" : "border-base-content/40"}`}
+                      value={typed[dimension.id] ?? String(dimension.value)}
+                      onChange={(e) => setTyped({ ...typed, [dimension.id]: e.target.value })}
                       onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()}
                     />
                   )}
                 </td>
                 <td className="figures pl-2 text-right">
-                  {measuredValue(sketch, d, unit).toFixed(unit === "mm" ? 3 : 4)}{" "}
-                  {quantityOf(d) === "angle" ? "°" : unit}
+                  {measuredValue(sketch, dimension, unit).toFixed(unit === "mm" ? 3 : 4)}{" "}
+                  {quantityOf(dimension) === "angle" ? "°" : unit}
                 </td>
               </tr>
             ))}

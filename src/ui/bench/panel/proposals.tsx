@@ -24,7 +24,7 @@ export function Proposals({ store, proposals }: { store: BenchStore; proposals: 
     <div className="border-l-3 border-accent bg-[var(--rust-wash)] px-3.5 py-2">
       <h3 className="pb-1 text-xs font-semibold">Define the rest: take or leave each</h3>
       <ul aria-label="Proposals">
-        {proposals.map((p, i) => (
+        {proposals.map((proposal, i) => (
           <li key={i}>
             <label className="flex items-start gap-2 py-0.5">
               <input
@@ -32,9 +32,9 @@ export function Proposals({ store, proposals }: { store: BenchStore; proposals: 
                 className="checkbox checkbox-xs mt-0.5"
                 checked={!left.has(i)}
                 onChange={() => toggle(i)}
-                onFocus={() => store.getState().select(p.relation.of.filter((r) => !r.includes(".")))}
+                onFocus={() => store.getState().select(proposal.relation.of.filter((r) => !r.includes(".")))}
               />
-              <span className={left.has(i) ? "quiet line-through" : ""}>{p.text}</span>
+              <span className={left.has(i) ? "quiet line-through" : ""}>{proposal.text}</span>
             </label>
           </li>
         ))}

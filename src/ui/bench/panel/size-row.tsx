@@ -7,8 +7,11 @@ import { NumberField } from "../../parts/number-field";
 import type { BenchStore } from "../store";
 
 /** Kinds a placed dimension can be turned into over the same things. */
-function turns(sketch: Sketch, d: Dimension): { label: string; kind: Dimension["kind"]; sides?: ("near" | "far")[] }[] {
-  const [a, b] = d.of.map((r) => typeOf(sketch, r));
+function turns(
+  sketch: Sketch,
+  dimension: Dimension,
+): { label: string; kind: Dimension["kind"]; sides?: ("near" | "far")[] }[] {
+  const [a, b] = dimension.of.map((r) => typeOf(sketch, r));
   if (b === undefined && (a === "circle" || a === "arc"))
     return [
       { label: "R", kind: "radius" },
@@ -21,7 +24,7 @@ function turns(sketch: Sketch, d: Dimension): { label: string; kind: Dimension["
       { label: "across", kind: "across" },
     ];
   if (a === "line" && b === "line")
-    return quantityOf(d) === "angle"
+    return quantityOf(dimension) === "angle"
       ? [
           { label: "angle", kind: "angle" },
           { label: "full angle", kind: "full-angle" },
@@ -33,10 +36,10 @@ function turns(sketch: Sketch, d: Dimension): { label: string; kind: Dimension["
       { label: "level", kind: "horizontal-distance" },
       { label: "upright", kind: "vertical-distance" },
     ];
-  if (d.kind === "to-side")
+  if (dimension.kind === "to-side")
     return [
-      { label: "near side", kind: "to-side", sides: d.sides!.map(() => "near") },
-      { label: "far side", kind: "to-side", sides: d.sides!.map(() => "far") },
+      { label: "near side", kind: "to-side", sides: dimension.sides!.map(() => "near") },
+      { label: "far side", kind: "to-side", sides: dimension.sides!.map(() => "far") },
     ];
   return [];
 }

@@ -94,18 +94,18 @@ function Picked({ store, sketch, selection }: { store: BenchStore; sketch: Sketc
   const curves = sketch.curves.filter((c) => ids.has(c.id));
   const relations = [...sketch.constraints, ...sketch.dimensions].filter((r) => selection.includes(r.id));
   const about = (list: readonly Relation[]) => list.filter((r) => r.of.some((ref) => ids.has(curveOf(ref))));
-  const d = diagnosisOf(sketch, unit),
-    agreeing = new Set([...(d?.agreeing ?? []), ...(d?.surplus ?? [])]);
+  const diagnosis = diagnosisOf(sketch, unit),
+    agreeing = new Set([...(diagnosis?.agreeing ?? []), ...(diagnosis?.surplus ?? [])]);
   if (!curves.length && !relations.length) {
-    const left = d?.freedoms ?? 0;
+    const left = diagnosis?.freedoms ?? 0;
     return (
       <Part title="Sketch">
         <p>
           {!sketch.curves.length
             ? "Empty. Take a drawing tool below."
             : left
-              ? `${left} freedom${left > 1 ? "s" : ""} left in ${d!.loose.length} ` +
-                `curve${d!.loose.length > 1 ? "s" : ""}. Key 2 proposes the rest, 4 shows what swings.`
+              ? `${left} freedom${left > 1 ? "s" : ""} left in ${diagnosis!.loose.length} ` +
+                `curve${diagnosis!.loose.length > 1 ? "s" : ""}. Key 2 proposes the rest, 4 shows what swings.`
               : "Fully defined: nothing can move."}
         </p>
       </Part>

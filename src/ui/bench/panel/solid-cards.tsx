@@ -126,18 +126,18 @@ function LookCard({ store }: { store: BenchStore }) {
         {(built?.bodies.length ?? 0) > 1 && (
           <div role="group" aria-label="Bodies">
             <div className="quiet text-xs">Bodies</div>
-            {built!.bodies.map((b) => (
-              <div key={b.id} className="flex items-center justify-between">
+            {built!.bodies.map((body) => (
+              <div key={body.id} className="flex items-center justify-between">
                 <Tick
-                  label={b.id}
-                  on={!looking.hidden.includes(b.id)}
+                  label={body.id}
+                  on={!looking.hidden.includes(body.id)}
                   onChange={(on) =>
-                    look({ hidden: on ? looking.hidden.filter((h) => h !== b.id) : [...looking.hidden, b.id] })
+                    look({ hidden: on ? looking.hidden.filter((h) => h !== body.id) : [...looking.hidden, body.id] })
                   }
                 />
                 <button
                   className="btn btn-ghost btn-xs"
-                  onClick={() => look({ hidden: built!.bodies.filter((o) => o !== b).map((o) => o.id) })}
+                  onClick={() => look({ hidden: built!.bodies.filter((o) => o !== body).map((o) => o.id) })}
                 >
                   Show only this
                 </button>
@@ -172,18 +172,18 @@ function SingleTicks({ store }: { store: BenchStore }) {
   const looking = store((s) => s.looking),
     { steps } = store((s) => s.history.present);
   const used = new Set(steps.flatMap((s) => ("sketch" in s && typeof s.sketch === "string" ? [s.sketch] : [])));
-  const list = steps.flatMap((s, i) =>
-    s.kind === "sketch" || s.kind === "plane" || s.kind === "axis" || s.kind === "point"
+  const list = steps.flatMap((step, i) =>
+    step.kind === "sketch" || step.kind === "plane" || step.kind === "axis" || step.kind === "point"
       ? [
           {
-            id: s.id,
-            text: s.name ?? `${s.kind} ${i + 1}`,
+            id: step.id,
+            text: step.name ?? `${step.kind} ${i + 1}`,
             on: isSeen(
               looking,
-              s.id,
-              s.kind === "sketch"
-                ? looking.sketches && !used.has(s.id)
-                : s.kind === "plane"
+              step.id,
+              step.kind === "sketch"
+                ? looking.sketches && !used.has(step.id)
+                : step.kind === "plane"
                   ? looking.planes
                   : looking.axes,
             ),
@@ -265,14 +265,14 @@ function StraysCard({ store }: { store: BenchStore }) {
     <Card store={store} title="Stray things" aside>
       {!list.length && <p>Nothing strays: every sketch is used, every profile closes, the part is one body.</p>}
       <ul className="space-y-1">
-        {list.map((s, i) => (
+        {list.map((stray, i) => (
           <li key={i} className="flex items-center justify-between gap-2">
-            <span>{s.text}</span>
-            {s.step && (
+            <span>{stray.text}</span>
+            {stray.step && (
               <button
                 className="btn btn-xs"
                 onClick={() => {
-                  const step = document.steps.find((x) => x.id === s.step);
+                  const step = document.steps.find((x) => x.id === stray.step);
                   store.getState().openPanel(undefined);
                   if (step) store.getState().editStep(step);
                 }}

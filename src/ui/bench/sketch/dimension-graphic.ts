@@ -18,48 +18,48 @@ interface DimensionGraphic {
 type Placed = Pick<Dimension, "kind" | "of" | "flip" | "sides"> & { readonly at?: Vec2 | undefined };
 
 /** @param pixel mm per pixel, for a number not yet placed */
-export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): DimensionGraphic | undefined {
-  const [p, q] = d.of as [string, string];
-  switch (d.kind) {
+export function dimensionGraphic(s: Sketch, placed: Placed, pixel: number): DimensionGraphic | undefined {
+  const [p, q] = placed.of as [string, string];
+  switch (placed.kind) {
     case "length":
-      return straight(s, ...lineThrough(s, p), d.at, pixel);
+      return straight(s, ...lineThrough(s, p), placed.at, pixel);
     case "distance":
-      return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel);
+      return straight(s, pointAt(s, p), pointAt(s, q), placed.at, pixel);
     case "horizontal-distance":
-      return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel, [1, 0]);
+      return straight(s, pointAt(s, p), pointAt(s, q), placed.at, pixel, [1, 0]);
     case "vertical-distance":
-      return straight(s, pointAt(s, p), pointAt(s, q), d.at, pixel, [0, 1]);
+      return straight(s, pointAt(s, p), pointAt(s, q), placed.at, pixel, [0, 1]);
     case "point-line": {
       const at = pointAt(s, p),
         [a, b] = lineThrough(s, q);
       const u = sub2(b, a),
         t = dot2(sub2(at, a), u) / dot2(u, u);
-      return straight(s, [a[0] + u[0] * t, a[1] + u[1] * t], at, d.at, pixel);
+      return straight(s, [a[0] + u[0] * t, a[1] + u[1] * t], at, placed.at, pixel);
     }
     case "across": {
       // from the place to its image beyond the centre line
-      const at = sidePlace(s, p, d.sides?.[0], lineThrough(s, q)),
+      const at = sidePlace(s, p, placed.sides?.[0], lineThrough(s, q)),
         [a, b] = lineThrough(s, q),
         u = sub2(b, a),
         t = dot2(sub2(at, a), u) / dot2(u, u);
       const foot: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
-      return straight(s, at, [2 * foot[0] - at[0], 2 * foot[1] - at[1]], d.at, pixel);
+      return straight(s, at, [2 * foot[0] - at[0], 2 * foot[1] - at[1]], placed.at, pixel);
     }
     case "to-side": {
-      const [from, to] = sidePlaces(s, p, q, d.sides ?? []);
-      return straight(s, from, to, d.at, pixel);
+      const [from, to] = sidePlaces(s, p, q, placed.sides ?? []);
+      return straight(s, from, to, placed.at, pixel);
     }
     case "ring": {
       const [a, b] = [roundOf(s, p), roundOf(s, q)];
       if (!a || !b) return undefined;
-      const t = d.at ? Math.atan2(d.at[1] - a.centre[1], d.at[0] - a.centre[0]) : 0.6;
-      return straight(s, onCircle(a.centre, a.radius, t), onCircle(a.centre, b.radius, t), d.at, pixel);
+      const t = placed.at ? Math.atan2(placed.at[1] - a.centre[1], placed.at[0] - a.centre[0]) : 0.6;
+      return straight(s, onCircle(a.centre, a.radius, t), onCircle(a.centre, b.radius, t), placed.at, pixel);
     }
     case "arc-length": {
       const c = curveById(s, p),
         seg = c && segmentOf(c);
       if (seg?.kind !== "arc") return undefined;
-      const r = d.at ? distance2(seg.centre, d.at) : seg.radius + 24 * pixel,
+      const r = placed.at ? distance2(seg.centre, placed.at) : seg.radius + 24 * pixel,
         on = (x: number) => onCircle(seg.centre, r, seg.from + seg.sweep * x);
       return {
         lines: [
@@ -71,14 +71,14 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
           [on(0), on(0.1)],
           [on(1), on(0.9)],
         ],
-        label: d.at ?? on(0.5),
+        label: placed.at ?? on(0.5),
       };
     }
     case "radius":
     case "diameter": {
       const c = roundOf(s, p);
       if (!c) return undefined;
-      const label: Vec2 = d.at ?? [
+      const label: Vec2 = placed.at ?? [
         c.centre[0] + (c.radius + 26 * pixel) * 0.8,
         c.centre[1] + (c.radius + 26 * pixel) * 0.6,
       ];
@@ -86,11 +86,11 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
       const u: Vec2 = [(label[0] - c.centre[0]) / l, (label[1] - c.centre[1]) / l];
       const rim: Vec2 = [c.centre[0] + u[0] * c.radius, c.centre[1] + u[1] * c.radius];
       const far: Vec2 =
-        d.kind === "diameter" ? [c.centre[0] - u[0] * c.radius, c.centre[1] - u[1] * c.radius] : c.centre;
+        placed.kind === "diameter" ? [c.centre[0] - u[0] * c.radius, c.centre[1] - u[1] * c.radius] : c.centre;
       const inside = l < c.radius;
       return {
         lines: [[far, inside ? rim : label]],
-        arrows: [[rim, c.centre], ...(d.kind === "diameter" ? [[far, c.centre] as const] : [])],
+        arrows: [[rim, c.centre], ...(placed.kind === "diameter" ? [[far, c.centre] as const] : [])],
         label,
       };
     }
@@ -100,20 +100,23 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
         [c, e] = lineThrough(s, q);
       const u = sub2(b, a),
         v0 = sub2(e, c),
-        v: Vec2 = d.flip ? [-v0[0], -v0[1]] : v0;
+        v: Vec2 = placed.flip ? [-v0[0], -v0[1]] : v0;
       const k = cross2(u, v);
       if (Math.abs(k) < ROUNDING) return undefined;
       const t = cross2(sub2(c, a), v) / k;
       const o: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
       const from = Math.atan2(u[1], u[0]);
       let sweep = Math.atan2(v[1], v[0]) - from;
-      if (d.kind === "full-angle") sweep *= 2;
+      if (placed.kind === "full-angle") sweep *= 2;
       sweep -=
-        (d.kind === "full-angle" ? 4 : 2) * Math.PI * Math.round(sweep / ((d.kind === "full-angle" ? 4 : 2) * Math.PI));
+        (placed.kind === "full-angle" ? 4 : 2) *
+        Math.PI *
+        Math.round(sweep / ((placed.kind === "full-angle" ? 4 : 2) * Math.PI));
       const middle = from + sweep / 2;
-      const r = d.at ? distance2(o, d.at) : 40 * pixel;
+      const r = placed.at ? distance2(o, placed.at) : 40 * pixel;
       // the number may stand in the opposite sector: turn the arc there
-      const turn = d.at && Math.cos(Math.atan2(d.at[1] - o[1], d.at[0] - o[0]) - middle) < 0 ? Math.PI : 0;
+      const turn =
+        placed.at && Math.cos(Math.atan2(placed.at[1] - o[1], placed.at[0] - o[0]) - middle) < 0 ? Math.PI : 0;
       const on = (x: number): Vec2 => [
         o[0] + r * Math.cos(from + turn + sweep * x),
         o[1] + r * Math.sin(from + turn + sweep * x),
@@ -125,7 +128,7 @@ export function dimensionGraphic(s: Sketch, d: Placed, pixel: number): Dimension
           [on(0), on(0.12)],
           [on(1), on(0.88)],
         ],
-        label: d.at ?? on(0.5),
+        label: placed.at ?? on(0.5),
       };
     }
   }

@@ -110,13 +110,13 @@ function DrawnDimension(props: Props) {
               cursor-move bg-base-100 px-1 text-[13px] leading-tight
               ${troubled ? "underline decoration-wavy" : ""}`}
             style={{ left: label[0], top: label[1], color: dimension.reference ? "var(--color-secondary)" : ink }}
-            onPointerDown={(e) => {
-              if (e.button !== 0) return;
-              e.stopPropagation();
+            onPointerDown={(event) => {
+              if (event.button !== 0) return;
+              event.stopPropagation();
               // a value is picked up by a click while another is being typed
               const field = document.activeElement;
               if (field instanceof HTMLInputElement && field.closest("[data-typing], [data-size-field]")) {
-                e.preventDefault();
+                event.preventDefault();
                 if (
                   !field.value.trim().startsWith("=") ||
                   field.selectionEnd! - field.selectionStart! === field.value.length
@@ -126,8 +126,8 @@ function DrawnDimension(props: Props) {
                 field.dispatchEvent(new Event("input", { bubbles: true }));
                 return;
               }
-              e.currentTarget.setPointerCapture(e.pointerId);
-              grip.current = { x: e.clientX - label[0], y: e.clientY - label[1], moved: false };
+              event.currentTarget.setPointerCapture(event.pointerId);
+              grip.current = { x: event.clientX - label[0], y: event.clientY - label[1], moved: false };
             }}
             onPointerMove={(e) => {
               const g = grip.current;

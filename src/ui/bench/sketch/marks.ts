@@ -53,15 +53,15 @@ export function marksOf(s: Sketch): Mark[] {
     groups.some((g) => c.of.every((r) => g.has(curveOf(r))));
   return s.constraints
     .filter((c) => !isQuiet(c))
-    .map((c) => {
+    .map((relation) => {
       const ref =
-        c.kind === "midpoint" || c.kind === "point-on-curve"
-          ? c.of[0]!
-          : (c.of.find((r) => !r.endsWith("-axis")) ?? c.of[0]!);
+        relation.kind === "midpoint" || relation.kind === "point-on-curve"
+          ? relation.of[0]!
+          : (relation.of.find((r) => !r.endsWith("-axis")) ?? relation.of[0]!);
       const at = anchor(s, ref);
       const key = at.map((v) => v.toFixed(4)).join();
       const place = used.get(key) ?? 0;
       used.set(key, place + 1);
-      return { id: c.id, kind: c.kind, at, place };
+      return { id: relation.id, kind: relation.kind, at, place };
     });
 }

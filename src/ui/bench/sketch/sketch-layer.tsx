@@ -104,17 +104,17 @@ export function SketchLayer({
     pixel,
     shift,
   });
-  const feed = (what: "down" | "move" | "up") => (e: PointerEvent) => {
-    if (what !== "move" && e.button !== 0) return;
+  const feed = (what: "down" | "move" | "up") => (event: PointerEvent) => {
+    if (what !== "move" && event.button !== 0) return;
     // the browser tells of a pointer that lies still when something moves under it
-    if (what === "move" && keyAt && !e.movementX && !e.movementY) return;
+    if (what === "move" && keyAt && !event.movementX && !event.movementY) return;
     const box = svg.current!.getBoundingClientRect();
-    const place: Vec2 = [e.clientX - box.left, e.clientY - box.top];
+    const place: Vec2 = [event.clientX - box.left, event.clientY - box.top];
     const at = camera.onPlane(frame, place);
     if (!at || !tool.current) return;
-    if (what === "down") svg.current!.setPointerCapture(e.pointerId);
+    if (what === "down") svg.current!.setPointerCapture(event.pointerId);
     if (keyAt) setKeyAt(undefined);
-    tell(what, pointer(at, e.shiftKey), place);
+    tell(what, pointer(at, event.shiftKey), place);
   };
   /** The tool is told what the pointer does, the hand's or the keyboard's. @param place where on the screen */
   const tell = (what: "down" | "move" | "up", p: Pointer, place: Vec2) => {

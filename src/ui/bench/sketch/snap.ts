@@ -65,16 +65,16 @@ export function snapHeading(
     return [from[0] + l * Math.cos(to), from[1] + l * Math.sin(to)];
   };
   if (finds("tangent"))
-    for (const c of sketch.curves) {
-      const s = c.kind === "line" ? undefined : segmentOf(c);
+    for (const curve of sketch.curves) {
+      const s = curve.kind === "line" ? undefined : segmentOf(curve);
       if (!s || isWhole(s)) continue;
       for (const end of [0, 1]) {
-        const ref = `${c.id}.${end ? "end" : "start"}`;
+        const ref = `${curve.id}.${end ? "end" : "start"}`;
         if (distance2(pointAt(sketch, ref), from) > COINCIDENT) continue;
         const [h] = headingAt(s, end),
           to = end ? h : h + Math.PI;
         if (turned(to) < NEAR)
-          return { at: along(to), label: "tangent", tie: { kind: "tangent", of: (l) => [l, c.id] } };
+          return { at: along(to), label: "tangent", tie: { kind: "tangent", of: (l) => [l, curve.id] } };
       }
     }
   if (finds("level")) {

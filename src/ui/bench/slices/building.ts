@@ -71,21 +71,21 @@ export function building({ get, set, document, kernel, saver, remember }: Site):
   };
   /** Sketches on the part, and their pictures of its edges, go where it has gone; this is no change to undo. */
   const follow = (built: Built) => {
-    const moved = document().steps.map((s) => {
-      const at = s.kind === "sketch" ? built.placed[s.id] : undefined;
+    const moved = document().steps.map((step) => {
+      const at = step.kind === "sketch" ? built.placed[step.id] : undefined;
       if (
-        s.kind !== "sketch" ||
+        step.kind !== "sketch" ||
         !at ||
-        JSON.stringify([at.plane, pictures(at)]) === JSON.stringify([s.sketch.plane, pictures(s.sketch)])
+        JSON.stringify([at.plane, pictures(at)]) === JSON.stringify([step.sketch.plane, pictures(step.sketch)])
       )
-        return s;
+        return step;
       const fresh = new Map(at.curves.map((c) => [c.id, c]));
       return {
-        ...s,
+        ...step,
         sketch: {
-          ...s.sketch,
+          ...step.sketch,
           plane: at.plane,
-          curves: s.sketch.curves.map((c) => (c.projected ? (fresh.get(c.id) ?? c) : c)),
+          curves: step.sketch.curves.map((c) => (c.projected ? (fresh.get(c.id) ?? c) : c)),
         },
       };
     });

@@ -58,17 +58,17 @@ export function handlesOf(document: PartDocument, draft: Step, under: Model | un
           g.edges,
           under,
           read(g.size.kind === "two" ? g.size.first : g.size.distance),
-          (d, v) =>
-            d.kind === "chamfer"
+          (step, v) =>
+            step.kind === "chamfer"
               ? {
-                  ...d,
-                  groups: d.groups.map((o, k) =>
+                  ...step,
+                  groups: step.groups.map((o, k) =>
                     k !== i
                       ? o
                       : { ...o, size: o.size.kind === "two" ? { ...o.size, first: v } : { ...o.size, distance: v } },
                   ),
                 }
-              : d,
+              : step,
         ),
       );
     case "shell": {

@@ -38,11 +38,11 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
     });
     if (!sketch) picking.begin();
   };
-  const place = (m: Model, t: Thing, at?: Vec3) => {
-    if (t.kind === "edge" && m.edges[t.index]!.shape.kind === "circle") {
+  const place = (m: Model, thing: Thing, at?: Vec3) => {
+    if (thing.kind === "edge" && m.edges[thing.index]!.shape.kind === "circle") {
       // the middle of a round edge
-      const on = edgeRef(m, t.index),
-        flat = m.edges[t.index]!.faces.find((f) => m.faces[f]!.carrier.kind === "plane");
+      const on = edgeRef(m, thing.index),
+        flat = m.edges[thing.index]!.faces.find((f) => m.faces[f]!.carrier.kind === "plane");
       if (on)
         change((d) => ({
           ...d,
@@ -53,8 +53,8 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
     }
     if (draft.sketch)
       return say("The holes stand at the points of a sketch. Choose “no sketch” to place them by clicks.");
-    const face = asPlane(m, t),
-      carrier = t.kind === "face" ? m.faces[t.index]!.carrier : undefined;
+    const face = asPlane(m, thing),
+      carrier = thing.kind === "face" ? m.faces[thing.index]!.carrier : undefined;
     if (!face || carrier?.kind !== "plane" || !at) return say("A hole starts on a flat face: click where it shall be.");
     const [x, y] = toPlane(faceFrame(carrier.normal, carrier.offset), at).map((v) => Math.round(v / GRID) * GRID) as [
       number,

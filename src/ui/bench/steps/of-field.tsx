@@ -42,13 +42,13 @@ export function OfField({
       />
       {"steps" in of && (
         <div className="max-h-28 space-y-0.5 overflow-y-auto" role="group" aria-label="Steps that are repeated">
-          {steps.map((s) => (
+          {steps.map((step) => (
             <Tick
-              key={s.id}
-              label={called(s)}
-              on={chosen.includes(s.id)}
+              key={step.id}
+              label={called(step)}
+              on={chosen.includes(step.id)}
               onChange={(on) => {
-                const next = steps.map((x) => x.id).filter((id) => (id === s.id ? on : chosen.includes(id)));
+                const next = steps.map((x) => x.id).filter((id) => (id === step.id ? on : chosen.includes(id)));
                 if (next.length) onChange({ steps: next });
               }}
             />

@@ -24,15 +24,15 @@ export const axisOptions = (before: readonly Step[], units: LengthUnit, sketch?:
   ...(["x", "y", "z"] as const).map((a) => [`${a} axis`, { axis: a }] as const),
   ...before.flatMap((s) => (s.kind === "axis" ? [[stepCalled(before, s), { axis: s.id }] as const] : [])),
   // of a sketch: its centre lines and its own axes; every line for the one at work
-  ...before.flatMap((s) =>
-    s.kind !== "sketch"
+  ...before.flatMap((step) =>
+    step.kind !== "sketch"
       ? []
-      : s.sketch.curves.flatMap((c) =>
-          c.kind === "line" && (c.construction === "centre-line" || s.id === sketch)
+      : step.sketch.curves.flatMap((c) =>
+          c.kind === "line" && (c.construction === "centre-line" || step.id === sketch)
             ? [
                 [
-                  `${wordsFor(s.sketch, units)(c.id)}, of ${stepCalled(before, s)}`,
-                  { sketch: s.id, curve: c.id },
+                  `${wordsFor(step.sketch, units)(c.id)}, of ${stepCalled(before, step)}`,
+                  { sketch: step.id, curve: c.id },
                 ] as const,
               ]
             : [],

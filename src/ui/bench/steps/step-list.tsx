@@ -208,13 +208,13 @@ function StepRow({ store, step, place, beyond }: { store: BenchStore; step: Step
 
 function detailOf(step: Step, detail: string, store: BenchStore): string {
   if (step.kind !== "sketch") return detail;
-  const d = diagnosisOf(step.sketch, store.getState().history.present.units);
+  const diagnosis = diagnosisOf(step.sketch, store.getState().history.present.units);
   const left = !step.sketch.curves.length
     ? "empty"
-    : !d?.solved
+    : !diagnosis?.solved
       ? "cannot be solved"
-      : d.freedoms
-        ? `${d.freedoms} freedom${d.freedoms > 1 ? "s" : ""} left`
+      : diagnosis.freedoms
+        ? `${diagnosis.freedoms} freedom${diagnosis.freedoms > 1 ? "s" : ""} left`
         : "fully defined";
   return `${detail} · ${left}`;
 }

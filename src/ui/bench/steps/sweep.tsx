@@ -67,15 +67,15 @@ export function SweepHead<S extends Swept>({
       )}
       {others.length > 1 && draft.operation !== "separate" && (
         <div className="flex flex-wrap gap-x-3" role="group" aria-label="Bodies it acts on">
-          {others.map((b) => (
+          {others.map((body) => (
             <Tick
-              key={b.id}
-              label={b.id}
-              on={acts ? acts.includes(b.id) : draft.operation !== "add" || b === others[0]}
+              key={body.id}
+              label={body.id}
+              on={acts ? acts.includes(body.id) : draft.operation !== "add" || body === others[0]}
               onChange={(on) =>
                 change((d) => {
                   const now = acts ?? (draft.operation === "add" ? [others[0]!.id] : others.map((o) => o.id)),
-                    next = on ? [...now, b.id] : now.filter((x) => x !== b.id);
+                    next = on ? [...now, body.id] : now.filter((x) => x !== body.id);
                   return next.length ? { ...d, bodies: next } : d;
                 })
               }

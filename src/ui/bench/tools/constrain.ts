@@ -115,15 +115,15 @@ export class ConstrainTool implements Tool {
     });
   }
 
-  down(p: Pointer): void {
-    if (this.ended || !p.hit || this.picked.includes(p.hit.ref)) return;
-    if (!this.couldTake([p.hit.ref])) return this.hands.say("notice", `This is no fit: ${ASKS[this.kind]}.`);
-    const next = [...this.picked, p.hit.ref];
+  down(pointer: Pointer): void {
+    if (this.ended || !pointer.hit || this.picked.includes(pointer.hit.ref)) return;
+    if (!this.couldTake([pointer.hit.ref])) return this.hands.say("notice", `This is no fit: ${ASKS[this.kind]}.`);
+    const next = [...this.picked, pointer.hit.ref];
     const match = this.matched(next);
     if (match) {
       this.picked = [];
       this.hands.draw({ do: "constrain", kind: match.kind, of: match.of });
-    } else this.picked = this.couldTake(next) ? next : [p.hit.ref];
+    } else this.picked = this.couldTake(next) ? next : [pointer.hit.ref];
   }
 
   cancel(): boolean {

@@ -205,14 +205,14 @@ export class DimensionTool implements Tool {
     const dimension = this.picked.length ? this.meant(this.next(p), p.at) : undefined;
     this.preview = { picked: this.next(p), ...(dimension && { dimension }) };
   }
-  down(p: Pointer): void {
-    const next = this.next(p);
+  down(pointer: Pointer): void {
+    const next = this.next(pointer);
     if (next !== this.picked) {
       this.picked = next;
-      this.move(p);
+      this.move(pointer);
       return;
     }
-    const dimension = this.meant(this.picked, p.at);
+    const dimension = this.meant(this.picked, pointer.at);
     if (!dimension) return;
     this.cancel();
     this.hands.type(dimension);

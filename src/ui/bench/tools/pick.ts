@@ -26,9 +26,9 @@ export class PickTool implements Tool {
     this.state = p.hit ? { kind: "pressing", hit: p.hit, from: p.at } : { kind: "boxing", from: p.at, to: p.at };
   }
 
-  move(p: Pointer): void {
+  move(pointer: Pointer): void {
     const s = this.state;
-    if (s.kind === "pressing" && distance2(s.from, p.at) > PRESS_PIXELS * p.pixel) {
+    if (s.kind === "pressing" && distance2(s.from, pointer.at) > PRESS_PIXELS * pointer.pixel) {
       const drag = Drag.begin(this.hands.sketch(), this.hands.unit, {
         ref: s.hit.ref,
         at: s.from,
@@ -41,10 +41,10 @@ export class PickTool implements Tool {
       }
       this.state = { kind: "dragging", drag };
     }
-    if (this.state.kind === "dragging") this.preview = { sketch: this.state.drag.to(p.at) };
+    if (this.state.kind === "dragging") this.preview = { sketch: this.state.drag.to(pointer.at) };
     if (this.state.kind === "boxing") {
-      this.state.to = p.at;
-      this.preview = { box: [this.state.from, p.at] };
+      this.state.to = pointer.at;
+      this.preview = { box: [this.state.from, pointer.at] };
     }
   }
 

@@ -38,17 +38,17 @@ export function navigate(element: HTMLElement, camera: Camera, leftTurns: () => 
     else camera.zoom(Math.exp(-Math.max(-120, Math.min(120, e.deltaY)) * (e.ctrlKey ? 0.01 : 0.0018)), at);
   };
   const menu = (e: Event) => e.preventDefault();
-  const key = (e: KeyboardEvent) => {
+  const key = (event: KeyboardEvent) => {
     if (
-      e.code === "Space" &&
+      event.code === "Space" &&
       !(
-        e.target instanceof HTMLInputElement ||
-        e.target instanceof HTMLButtonElement ||
-        e.target instanceof HTMLTextAreaElement
+        event.target instanceof HTMLInputElement ||
+        event.target instanceof HTMLButtonElement ||
+        event.target instanceof HTMLTextAreaElement
       )
     ) {
-      space = e.type === "keydown";
-      e.preventDefault();
+      space = event.type === "keydown";
+      event.preventDefault();
     }
   };
   element.addEventListener("pointerdown", down);

@@ -20,12 +20,12 @@ export const isCutAway = (cut: Cut | undefined, p: Vec3): boolean =>
 
 /** The faces of a mesh under a pixel, the nearest to the viewer first; facets are good enough to point with. */
 export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut, hidden?: ReadonlySet<number>): Under[] {
-  const { positions: p, triangles: t } = mesh;
-  const n = p.length / 3,
+  const { positions: values, triangles: t } = mesh;
+  const n = values.length / 3,
     px = new Float64Array(2 * n),
     depth = new Float64Array(n);
   for (let i = 0; i < n; i++) {
-    const v: Vec3 = [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
+    const v: Vec3 = [values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!];
     [px[2 * i], px[2 * i + 1]] = camera.toPixels(v);
     depth[i] = dot3(v, camera.toViewer);
   }
@@ -51,7 +51,12 @@ export function facesAt(camera: Camera, mesh: Mesh, at: Vec2, cut?: Cut, hidden?
         cut &&
         isCutAway(
           cut,
-          perAxis((i) => p[3 * a + i]! + u * (p[3 * b + i]! - p[3 * a + i]!) + v * (p[3 * c + i]! - p[3 * a + i]!)),
+          perAxis(
+            (i) =>
+              values[3 * a + i]! +
+              u * (values[3 * b + i]! - values[3 * a + i]!) +
+              v * (values[3 * c + i]! - values[3 * a + i]!),
+          ),
         )
       )
         continue;

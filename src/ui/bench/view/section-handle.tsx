@@ -58,16 +58,16 @@ export function SectionHandle({ store }: { store: BenchStore }) {
           role="slider"
           aria-label="Section plane"
           aria-valuenow={section.offset}
-          onKeyDown={(e) => {
+          onKeyDown={(event) => {
             const by =
-              e.key === "ArrowUp" || e.key === "ArrowRight"
+              event.key === "ArrowUp" || event.key === "ArrowRight"
                 ? 1
-                : e.key === "ArrowDown" || e.key === "ArrowLeft"
+                : event.key === "ArrowDown" || event.key === "ArrowLeft"
                   ? -1
                   : 0;
             if (by) {
-              e.preventDefault();
-              e.stopPropagation();
+              event.preventDefault();
+              event.stopPropagation();
               store.getState().look({ section: { ...section, offset: section.offset + by } });
             }
           }}

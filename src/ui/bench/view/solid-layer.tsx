@@ -32,14 +32,14 @@ export function SolidLayer({ store }: { store: BenchStore }) {
   const behind = store((s) => s.behind),
     reached = store((s) => s.reached);
   useEffect(() => {
-    const move = (e: PointerEvent) => {
-      const model = (e.target as Element).closest?.("[aria-label=Model]");
-      if (!model || (e.target as Element).closest("[data-overlay]") || e.buttons) return setAt(undefined);
+    const move = (event: PointerEvent) => {
+      const model = (event.target as Element).closest?.("[aria-label=Model]");
+      if (!model || (event.target as Element).closest("[data-overlay]") || event.buttons) return setAt(undefined);
       const box = model.getBoundingClientRect();
-      const lies = !e.movementX && !e.movementY;
+      const lies = !event.movementX && !event.movementY;
       if (store.getState().reached && lies) return;
       if (store.getState().behind || store.getState().reached) store.setState({ behind: 0, reached: undefined });
-      setAt([e.clientX - box.left, e.clientY - box.top]);
+      setAt([event.clientX - box.left, event.clientY - box.top]);
     };
     window.addEventListener("pointermove", move);
     return () => window.removeEventListener("pointermove", move);

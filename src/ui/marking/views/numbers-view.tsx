@@ -30,13 +30,13 @@ export function NumbersView({ report, exercise }: { report: Report | null; exerc
           </tr>
         </thead>
         <tbody>
-          {rows.map((r, i) => (
-            <tr key={i} className={r.isRight ? "" : "text-accent"}>
-              <td className="first-letter:uppercase">{r.what}</td>
-              <td className="figures text-right">{r.wanted}</td>
-              <td className="figures text-right">{r.own}</td>
+          {rows.map((row, i) => (
+            <tr key={i} className={row.isRight ? "" : "text-accent"}>
+              <td className="first-letter:uppercase">{row.what}</td>
+              <td className="figures text-right">{row.wanted}</td>
+              <td className="figures text-right">{row.own}</td>
               <td className="figures text-right">
-                {r.off === undefined ? "" : `${plainNumber(r.off * 100, 2)} %`} {r.isRight ? "✓" : "✗"}
+                {row.off === undefined ? "" : `${plainNumber(row.off * 100, 2)} %`} {row.isRight ? "✓" : "✗"}
               </td>
             </tr>
           ))}
@@ -52,16 +52,16 @@ export function NumbersView({ report, exercise }: { report: Report | null; exerc
   );
 }
 
-function rowsOf(e: Evidence, { units, massUnit }: Exercise): Row[] {
-  const isRight = e.verdict === "met";
-  switch (e.check) {
+function rowsOf(evidence: Evidence, { units, massUnit }: Exercise): Row[] {
+  const isRight = evidence.verdict === "met";
+  switch (evidence.check) {
     case "volume":
       return [
         {
           what: "volume",
-          wanted: volumeText(e.wanted, units),
-          own: volumeText(e.measured, units),
-          off: e.off,
+          wanted: volumeText(evidence.wanted, units),
+          own: volumeText(evidence.measured, units),
+          off: evidence.off,
           isRight,
         },
       ];
@@ -69,38 +69,46 @@ function rowsOf(e: Evidence, { units, massUnit }: Exercise): Row[] {
       return [
         {
           what: "mass",
-          wanted: massText(e.wanted, massUnit),
-          own: massText(e.measured, massUnit),
-          off: e.off,
+          wanted: massText(evidence.wanted, massUnit),
+          own: massText(evidence.measured, massUnit),
+          off: evidence.off,
           isRight,
         },
       ];
     case "solid":
-      return [{ what: "solids", wanted: "1", own: String(e.bodies), off: undefined, isRight }];
+      return [{ what: "solids", wanted: "1", own: String(evidence.bodies), off: undefined, isRight }];
     case "sketches":
       return [
-        { what: "sketches fully defined", wanted: String(e.used), own: String(e.defined), off: undefined, isRight },
+        {
+          what: "sketches fully defined",
+          wanted: String(evidence.used),
+          own: String(evidence.defined),
+          off: undefined,
+          isRight,
+        },
       ];
     case "material":
-      return [{ what: "material", wanted: e.asked.name, own: e.given?.name ?? "–", off: undefined, isRight }];
+      return [
+        { what: "material", wanted: evidence.asked.name, own: evidence.given?.name ?? "–", off: undefined, isRight },
+      ];
     case "figures":
-      return e.figures.map((f) => {
+      return evidence.figures.map((figure) => {
         const text = (v: number) => {
-          if (f.what === "surface area") return areaText(v, units);
-          if (f.what === "principal moment") return v.toPrecision(6);
+          if (figure.what === "surface area") return areaText(v, units);
+          if (figure.what === "principal moment") return v.toPrecision(6);
           return lengthText(v, units);
         };
-        const isCentre = f.what === "centre of mass";
+        const isCentre = figure.what === "centre of mass";
         return {
-          what: isCentre ? "centre of mass lies off by" : f.what,
-          wanted: isCentre ? lengthText(0, units) : text(f.wanted),
-          own: text(f.measured),
-          off: isCentre ? undefined : f.off,
-          isRight: f.off <= f.tolerance,
+          what: isCentre ? "centre of mass lies off by" : figure.what,
+          wanted: isCentre ? lengthText(0, units) : text(figure.wanted),
+          own: text(figure.measured),
+          off: isCentre ? undefined : figure.off,
+          isRight: figure.off <= figure.tolerance,
         };
       });
     case "answers":
-      return e.answers.map((a) => ({
+      return evidence.answers.map((a) => ({
         what: a.title,
         wanted: plainNumber(a.wanted, 3),
         own: a.typed || "–",

@@ -16,14 +16,14 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     <RevisionsPage
       person={person}
       exercise={{ id, number: document.number, title: document.title }}
-      revisions={list.map((r, i) => {
+      revisions={list.map((revision, i) => {
         const before = list[i + 1];
         return {
-          version: r.version,
-          by: r.by_name,
-          at: r.made_at.toISOString(),
-          issued: r.issued,
-          changes: before ? compareExercises(before.document, r.document) : [],
+          version: revision.version,
+          by: revision.by_name,
+          at: revision.made_at.toISOString(),
+          issued: revision.issued,
+          changes: before ? compareExercises(before.document, revision.document) : [],
           isFirst: !before,
         };
       })}

@@ -109,17 +109,18 @@ export const shapeKind: CheckKind<ShapeEvidence> = {
   start: { title: "Shape", points: 6, limit: 0.1 },
 };
 
-function toStudent(e: ShapeEvidence, unit: LengthUnit): string {
-  switch (e.finding) {
+function toStudent(evidence: ShapeEvidence, unit: LengthUnit): string {
+  switch (evidence.finding) {
     case "same":
-      return `Every face is where the drawing puts it (${e.facesMatched} of ${e.facesOfReference}).`;
+      return `Every face is where the drawing puts it (${evidence.facesMatched} of ${evidence.facesOfReference}).`;
     case "differs":
-      return differsText(e, unit);
+      return differsText(evidence, unit);
     case "mirrored":
       return "The part is the mirror image of what the drawing shows.";
     case "scaled": {
-      const times = `${plainNumber(Math.max(e.scale, 1 / e.scale), 4)} times too ${e.scale > 1 ? "large" : "small"}`;
-      return `The part has the right form but is ${times}${inchesText(e.scale)}.`;
+      const { scale } = evidence;
+      const times = `${plainNumber(Math.max(scale, 1 / scale), 4)} times too ${scale > 1 ? "large" : "small"}`;
+      return `The part has the right form but is ${times}${inchesText(evidence.scale)}.`;
     }
     case "unplaced":
       return "Nothing of the part lies like what the drawing shows.";
@@ -151,16 +152,16 @@ const MM_PER_INCH = 25.4;
 const inchesText = (scale: number) =>
   Math.abs(Math.max(scale, 1 / scale) / MM_PER_INCH - 1) < INCHES ? ": inches and millimetres were confused" : "";
 
-function differences(e: ShapeEvidence, unit: LengthUnit): string {
+function differences(evidence: ShapeEvidence, unit: LengthUnit): string {
   const tell = (word: string, list: readonly Lump[]) => {
     if (!list.length) return `nothing ${word}`;
     const total = list.reduce((s, l) => s + l.volume, 0);
-    const at = e.features?.length
+    const at = evidence.features?.length
       ? ""
       : ` at (${list[0]!.centre.map((v) => lengthText(v, unit, false)).join(", ")}) ${unit}`;
     const places = list.length > 1 ? ` in ${list.length} places` : "";
     return `${word} ${volumeText(total, unit)}${places}${at}`;
   };
-  const text = `${tell("missing", e.missing)}, ${tell("extra", e.extra)}`;
+  const text = `${tell("missing", evidence.missing)}, ${tell("extra", evidence.extra)}`;
   return begun(text);
 }

@@ -100,20 +100,20 @@ function told(e: SizesEvidence, unit: LengthUnit, most: number): string {
 }
 
 /** One size in words: what was measured, what is printed, where. */
-export function sizeSentence(s: CheckedSize, unit: LengthUnit): string {
-  if (s.state === "lost") return `${s.name}, printed ${s.text}, was not found`;
+export function sizeSentence(checked: CheckedSize, unit: LengthUnit): string {
+  if (checked.state === "lost") return `${checked.name}, printed ${checked.text}, was not found`;
   const text = (v: CheckedValue, value: number) => {
     if (v.quantity === "count") return String(value);
     return v.quantity === "angle" ? letteredAngle(value, 3) : `${letteredLength(value, { unit })} ${unit}`;
   };
-  const wrong = s.values.filter((v) => v.measured.some((m) => !isWithin(v, m)));
-  if (!wrong.length) return `${s.name} is ${s.text}`;
-  const many = s.values.length > 1;
+  const wrong = checked.values.filter((v) => v.measured.some((m) => !isWithin(v, m)));
+  if (!wrong.length) return `${checked.name} is ${checked.text}`;
+  const many = checked.values.length > 1;
   const parts = wrong.map((v) => {
     const measured = [...new Set(v.measured.map((m) => text(v, m)))].join(" and ");
     return `${many ? `its ${v.what} ` : ""}is ${measured}, printed ${text(v, v.printed)}`;
   });
-  return `${s.name}${many ? ":" : ""} ${parts.join(", ")}`;
+  return `${checked.name}${many ? ":" : ""} ${parts.join(", ")}`;
 }
 
 /** Whether a measured number lies within what is printed. */

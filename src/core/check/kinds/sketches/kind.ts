@@ -73,24 +73,24 @@ export const sketchesKind: CheckKind<SketchesEvidence> = {
   start: { title: "Sketches fully defined", points: 5, limit: 6 },
 };
 
-function told(e: SketchesEvidence): string {
-  if (e.verdict === "unknown") return "No part built on the Bench was handed in, so there are no sketches.";
-  if (!e.used) return "No sketch is used by a step.";
-  const loose = e.sketches
+function told(evidence: SketchesEvidence): string {
+  if (evidence.verdict === "unknown") return "No part built on the Bench was handed in, so there are no sketches.";
+  if (!evidence.used) return "No sketch is used by a step.";
+  const loose = evidence.sketches
     .filter((s) => held(s) > 0)
     .map((s) => {
       const curves = `${s.loose.slice(0, MANY).join(", ")}${s.loose.length > MANY ? " …" : ""}`;
       return `${s.title} can still move in ${held(s)} way${held(s) > 1 ? "s" : ""} (${curves})`;
     });
-  const trouble = e.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
+  const trouble = evidence.sketches.filter((s) => s.trouble).map((s) => `${s.title} cannot be solved`);
   const rest = [...loose, ...trouble];
-  const head = `${e.defined} of ${e.used} used sketch${e.used > 1 ? "es" : ""} fully defined`;
-  const surplus = e.sketches.reduce((s, k) => s + (k.surplus ?? 0), 0);
-  const free = e.sketches.reduce((s, k) => s + (k.free ?? 0), 0);
+  const head = `${evidence.defined} of ${evidence.used} used sketch${evidence.used > 1 ? "es" : ""} fully defined`;
+  const surplus = evidence.sketches.reduce((s, k) => s + (k.surplus ?? 0), 0);
+  const free = evidence.sketches.reduce((s, k) => s + (k.free ?? 0), 0);
   const notes = [
     ...(free ? [`${free} freedom${free > 1 ? "s" : ""} only move${free > 1 ? "" : "s"} what is left free.`] : []),
     ...(surplus ? [`${surplus} dimension${surplus > 1 ? "s say" : " says"} what others settle already.`] : []),
-    ...(e.strays ?? []).slice(0, MANY),
+    ...(evidence.strays ?? []).slice(0, MANY),
   ];
   const also = notes.length ? ` Beside that: ${notes.join(" ")}` : "";
   return rest.length ? `${head}: ${rest.join("; ")}.${also}` : `${head}, nothing loose.${also}`;

@@ -70,9 +70,9 @@ function told(e: WaysEvidence): string {
   return e.judged.faults.length ? `${e.judged.faults.map(begun).join(". ")}.` : e.judged.good;
 }
 
-function judge(e: WaysEvidence, rule: WayRule, unit: LengthUnit): NonNullable<WaysEvidence["judged"]> {
+function judge(evidence: WaysEvidence, rule: WayRule, unit: LengthUnit): NonNullable<WaysEvidence["judged"]> {
   const { way } = rule;
-  const steps = e.steps ?? [];
+  const steps = evidence.steps ?? [];
   const numbered = (isMeant: (s: (typeof steps)[number]) => boolean) =>
     steps.flatMap((s, i) => (isMeant(s) ? [`step ${i + 1} (${s.title})`] : []));
   switch (rule.way) {
@@ -94,15 +94,17 @@ function judge(e: WaysEvidence, rule: WayRule, unit: LengthUnit): NonNullable<Wa
     case "pattern":
       return {
         way,
-        faults: e.copies.map((c) => `${c} made one by one, where a pattern does it once`),
+        faults: evidence.copies.map((c) => `${c} made one by one, where a pattern does it once`),
         good: "Nothing is made one by one that a pattern makes.",
       };
     case "names": {
-      const wanted = rule.part && expectedName(rule.part, e);
+      const wanted = rule.part && expectedName(rule.part, evidence);
       const own = (n: number) => `without a name of ${n === 1 ? "its" : "their"} own`;
       const nameless = rule.steps ? numbered((s) => !s.isNamed) : [];
       const faults = [
-        ...(wanted && e.name.trim() !== wanted ? [`the part is called “${e.name}”, by the rule “${wanted}”`] : []),
+        ...(wanted && evidence.name.trim() !== wanted
+          ? [`the part is called “${evidence.name}”, by the rule “${wanted}”`]
+          : []),
         ...(nameless.length
           ? [`${own(nameless.length)}: ${nameless.slice(0, 5).join(", ")}${nameless.length > 5 ? " …" : ""}`]
           : []),
@@ -110,18 +112,20 @@ function judge(e: WaysEvidence, rule: WayRule, unit: LengthUnit): NonNullable<Wa
       return { way, faults, good: "Names keep to the rule." };
     }
     case "define": {
-      const used = e.proposed > 0;
+      const used = evidence.proposed > 0;
       const text = used
-        ? `${e.proposed} relation${e.proposed > 1 ? "s" : ""} or sizes came from Define the rest`
+        ? `${evidence.proposed} relation${evidence.proposed > 1 ? "s" : ""} or sizes came from Define the rest`
         : "Define the rest was not used";
       return { way, faults: used === rule.used ? [] : [text], good: `${text}.` };
     }
     case "wall": {
       const text = (mm: number) => `${letteredLength(mm, { unit })} ${unit}`;
-      const isThin = e.wall! < rule.least * (1 - FACETS);
+      const isThin = evidence.wall! < rule.least * (1 - FACETS);
       return {
         way,
-        faults: isThin ? [`the thinnest wall is ${text(e.wall!)}, at least ${text(rule.least)} is asked for`] : [],
+        faults: isThin
+          ? [`the thinnest wall is ${text(evidence.wall!)}, at least ${text(rule.least)} is asked for`]
+          : [],
         good: `No wall is thinner than ${text(rule.least)}.`,
       };
     }

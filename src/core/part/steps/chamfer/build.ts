@@ -35,20 +35,20 @@ export const buildChamfer: Build<ChamferStep> = (context, step) => {
     context,
     step,
     step.groups,
-    (solid, t, list, share) =>
+    (solid, topology, list, share) =>
       chamfer(
         context.kernel,
         solid,
         list.map((f) => {
           const { first, second, swap } = sizes.get(f.group)!,
-            [p, q] = t.edgeFaces[f.index]! as [number, number];
+            [p, q] = topology.edgeFaces[f.index]! as [number, number];
           // the name puts one of the two faces first: that is the one the first distance lies on
-          const isFirst = t.names[p]!.includes(parseEdge(f.ref.edge)[0]),
+          const isFirst = topology.names[p]!.includes(parseEdge(f.ref.edge)[0]),
             face = isFirst !== (swap !== f.swap) ? p : q;
           return {
             id: f.id,
-            edge: t.edges[f.index]!,
-            face: t.faces[face]!,
+            edge: topology.edges[f.index]!,
+            face: topology.faces[face]!,
             first: first * share,
             second: "angle" in second ? second : { distance: second.distance * share },
           };

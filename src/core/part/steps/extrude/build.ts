@@ -63,9 +63,9 @@ function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
     kernel.release(straight.shape);
     return leaning;
   };
-  const sweep = (r: Outline | undefined): Outcome<Solid> => {
+  const sweep = (outline: Outline | undefined): Outcome<Solid> => {
     const { from, to } = span.value;
-    if (!angle.value) return done(base.value.over(r, span.value));
+    if (!angle.value) return done(base.value.over(outline, span.value));
     // inwards on both sides of the sketch: each side leans for itself
     const parts =
       from < 0 && to > 0
@@ -74,7 +74,7 @@ function volumes(context: BuildContext, step: ExtrudeStep): Outcome<Solid[]> {
             { from, to: 0 },
           ]
         : [span.value];
-    const made = parts.map((part) => lean(r, part));
+    const made = parts.map((part) => lean(outline, part));
     const [first, second] = made;
     if (first && parts.length === 1) return done(first);
     const both = first && second && combine(kernel, "fuse", first, [second]);

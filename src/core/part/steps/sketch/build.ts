@@ -50,11 +50,11 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
   const frame = frameOf(next.plane),
     curves: Sketch["curves"] = [];
   let byKey: ReadonlyMap<string, Edge> | undefined;
-  for (const c of next.curves) {
-    const { projected } = c,
-      found = c.was && findEdge(t, c.was);
+  for (const curve of next.curves) {
+    const { projected } = curve,
+      found = curve.was && findEdge(t, curve.was);
     if (projected === undefined) {
-      curves.push(c);
+      curves.push(curve);
       continue;
     }
     // by its reference; sections and outlines, and edges named by hand, by their key
@@ -66,14 +66,14 @@ function placed(context: BuildContext, sketch: Sketch): Outcome<Sketch> {
     if (!edge) {
       const isSplit = found && !found.ok && found.refusal.sentence.includes("pieces");
       const now = isSplit ? "has come apart, and which piece was meant is not clear" : "is no longer there";
-      const call = wordsFor(sketch, context.unit)(c.id);
+      const call = wordsFor(sketch, context.unit)(curve.id);
       const sentence = `The edge that ${call} is the picture of ${now}. Delete the picture, or project another edge.`;
-      return c.was
-        ? refuseLost("lost-edge", [{ ref: c.was, sentence }], [c.id])
-        : refuse("lost-edge", sentence, [c.id]);
+      return curve.was
+        ? refuseLost("lost-edge", [{ ref: curve.was, sentence }], [curve.id])
+        : refuse("lost-edge", sentence, [curve.id]);
     }
-    const picture = pictureOf(edge, frame, c.id);
-    curves.push(picture ? { ...picture, ...(c.was && { was: c.was }) } : c);
+    const picture = pictureOf(edge, frame, curve.id);
+    curves.push(picture ? { ...picture, ...(curve.was && { was: curve.was }) } : curve);
   }
   return done({ ...next, curves });
 }

@@ -21,14 +21,14 @@ function outline(
     start: own(p),
     end: own(corners[(i + 1) % 4]!),
   }));
-  const constraints = lines.flatMap((l, i): Constraint[] => [
-    { id: id("k"), kind: "coincident", of: [`${l.id}.end`, `${lines[(i + 1) % 4]!.id}.start`] },
+  const constraints = lines.flatMap((curve, i): Constraint[] => [
+    { id: id("k"), kind: "coincident", of: [`${curve.id}.end`, `${lines[(i + 1) % 4]!.id}.start`] },
     ...(ties[i]
       ? [
           {
             id: id("k"),
             kind: ties[i],
-            of: ties[i] === "perpendicular" ? [lines[i]!.id, lines[(i + 1) % 4]!.id] : [l.id],
+            of: ties[i] === "perpendicular" ? [lines[i]!.id, lines[(i + 1) % 4]!.id] : [curve.id],
           },
         ]
       : []),

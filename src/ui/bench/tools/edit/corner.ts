@@ -45,14 +45,14 @@ export class CornerTool implements Tool {
       .filter((r) => typeOf(this.hands.sketch(), r) === "point" && cornerEnds(this.hands.sketch(), r));
     this.hands.select([]);
   }
-  down(p: Pointer): void {
-    if (p.hit?.kind !== "point") return;
+  down(pointer: Pointer): void {
+    if (pointer.hit?.kind !== "point") return;
     const sketch = this.hands.sketch();
-    if (!cornerEnds(sketch, p.hit.ref))
+    if (!cornerEnds(sketch, pointer.hit.ref))
       return this.hands.say("notice", "A corner is where just two lines or arcs meet.");
     // one place, whichever of its ends was hit
-    const known = this.corners.find((c) => distance2(pointAt(sketch, c), p.hit!.at) < COINCIDENT);
-    this.corners = known ? this.corners.filter((c) => c !== known) : [...this.corners, p.hit.ref];
+    const known = this.corners.find((c) => distance2(pointAt(sketch, c), pointer.hit!.at) < COINCIDENT);
+    this.corners = known ? this.corners.filter((c) => c !== known) : [...this.corners, pointer.hit.ref];
   }
   type(_: number, text: string): void {
     this.text = text;

@@ -28,21 +28,24 @@ export class CutTool implements Tool {
       c = this.hands.sketch().curves.find((k) => k.id === id);
     return c && segmentOf(c) ? c.id : undefined;
   }
-  move(p: Pointer): void {
-    const id = this.curveAt(p),
+  move(pointer: Pointer): void {
+    const id = this.curveAt(pointer),
       sketch = this.hands.sketch();
     this.preview = {};
     if (!id) return;
     const show = (gone: Segment) => void (this.preview = { gone: [gone] });
     if (this.kind === "trim") {
-      const s = stretchAt(sketch, id, p.at);
+      const s = stretchAt(sketch, id, pointer.at);
       if (s) show(stretchShape(s));
     } else if (this.kind === "extend") {
-      const e = extensionAt(sketch, id, p.at);
+      const e = extensionAt(sketch, id, pointer.at);
       if (e) show(e.added);
     } else
       this.preview = {
-        mark: { at: nearestOn(segmentOf(sketch.curves.find((c) => c.id === id)!)!, p.at).at, label: "split here" },
+        mark: {
+          at: nearestOn(segmentOf(sketch.curves.find((c) => c.id === id)!)!, pointer.at).at,
+          label: "split here",
+        },
       };
   }
   down(p: Pointer): void {
