@@ -115,9 +115,11 @@ describe("a backup", () => {
     // what waited to be checked waits there too
     const [waiting] = await asked<{ n: number }>(
       there,
-      `select count(*)::int as n from checks c where c.state in ('queued', 'checking') and not exists (
+      `select count(*)::int as n from checks c
+       where c.submission_id = any($1) and c.state in ('queued', 'checking') and not exists (
          select 1 from graphile_worker._private_jobs j
          where j.key in ('check:' || c.submission_id, 'check-long:' || c.submission_id))`,
+      [submissions],
     );
     expect(waiting!.n).toBe(0);
     for (const s of students) await dropPerson(s.id);
