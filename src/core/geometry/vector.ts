@@ -30,3 +30,15 @@ export const perAxis = (component: (axis: 0 | 1 | 2) => number): Vec3 => [compon
 
 /** A unit vector square to a unit vector, always the same one. */
 export const anyAcross = (d: Vec3): Vec3 => unit3(cross3(d, Math.abs(d[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
+
+/** A vector of its numbers, where a list would be of any length. */
+export const vec3 = (x: number, y: number, z: number): Vec3 => [x, y, z];
+/** A vector of what each of its numbers becomes. */
+export const map3 = (v: Vec3, by: (n: number, axis: 0 | 1 | 2) => number): Vec3 => [
+  by(v[0], 0),
+  by(v[1], 1),
+  by(v[2], 2),
+];
+/** A vector of what is said of each axis. */
+export const eachAxis = (by: (axis: 0 | 1 | 2) => number): Vec3 => [by(0), by(1), by(2)];
+export const eachAxis2 = (by: (axis: 0 | 1) => number): Vec2 => [by(0), by(1)];

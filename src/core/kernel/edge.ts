@@ -30,12 +30,12 @@ function roundEdge(kernel: Kernel, frame: Frame, s: Extract<Segment, { kind: "ar
   const oc = kernel.library,
     whole = isWhole(s);
   // the kernel wants the longer half axis first and the shorter a quarter turn after it
-  const [u, v, shift] =
+  const [u, v, shift]: readonly [Vec2, Vec2, number] =
     s.kind === "arc"
-      ? [[s.radius, 0] as Vec2, [0, s.radius] as Vec2, 0]
+      ? [[s.radius, 0], [0, s.radius], 0]
       : Math.hypot(...s.major) >= Math.hypot(...s.minor)
         ? [s.major, s.minor, 0]
-        : [s.minor, [-s.major[0], -s.major[1]] as Vec2, -Math.PI / 2];
+        : [s.minor, [-s.major[0], -s.major[1]], -Math.PI / 2];
   const turnX = whole && s.kind === "arc" ? SEAM : 0;
   const along: Vec2 = [
     u[0] * Math.cos(turnX) + v[0] * Math.sin(turnX),

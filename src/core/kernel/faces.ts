@@ -1,6 +1,6 @@
 import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
-import type { Vec3 } from "@/core/geometry/vector";
+import { type Vec3, vec3 } from "@/core/geometry/vector";
 import { carrierOf, type Carrier } from "./carrier";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
@@ -65,7 +65,7 @@ export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "k
   const result = {
     carrier: carrierOf(kernel, face),
     area: surface.Mass(),
-    centre: [point.X(), point.Y(), point.Z()] as Vec3,
+    centre: vec3(point.X(), point.Y(), point.Z()),
     rim: rim.Mass(),
   };
   kernel.release(point, surface, rim, face);

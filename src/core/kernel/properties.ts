@@ -1,6 +1,6 @@
 import { AREA_ACCURACY, EIGEN, RULES_AGREE, VOLUME_ACCURACY } from "./tolerance";
 import type { GProp_GProps, TopoDS_Shape } from "replicad-opencascadejs";
-import { cross3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { cross3, unit3, type Vec3, eachAxis, map3, vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
 import { placed } from "./place";
 import { direction } from "./primitives";
@@ -80,7 +80,10 @@ export function eigen3(m: readonly (readonly number[])[]): { values: Vec3; vecto
   }
   const order = [0, 1, 2].sort((i, j) => a[i]![i]! - a[j]![j]!),
     column = (i: number): Vec3 => [v[0]![i]!, v[1]![i]!, v[2]![i]!];
-  return { values: order.map((i) => a[i]![i]!) as unknown as Vec3, vectors: order.map(column) as [Vec3, Vec3, Vec3] };
+  return {
+    values: eachAxis((axis) => a[order[axis]!]![order[axis]!]!),
+    vectors: order.map(column) as [Vec3, Vec3, Vec3],
+  };
 }
 
 /** Volume by the plain rule: exact for planes and whole cylinders, good to 1e-5 elsewhere, and quick. */
@@ -95,7 +98,7 @@ export function roughVolume(kernel: Kernel, shape: TopoDS_Shape): number {
 export function volumeOf(kernel: Kernel, shape: TopoDS_Shape): { volume: number; centre: Vec3 } {
   const props = volumeProperties(kernel, shape);
   const c = props.CentreOfMass();
-  const result = { volume: props.Mass(), centre: [c.X(), c.Y(), c.Z()] as Vec3 };
+  const result = { volume: props.Mass(), centre: vec3(c.X(), c.Y(), c.Z()) };
   kernel.release(c, props);
   return result;
 }
@@ -172,8 +175,8 @@ export function roughBoxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; ma
     box = new oc.Bnd_Box();
   oc.BRepBndLib.Add(shape, box, false);
   const result = {
-    min: [box.GetXMin(), box.GetYMin(), box.GetZMin()] as Vec3,
-    max: [box.GetXMax(), box.GetYMax(), box.GetZMax()] as Vec3,
+    min: vec3(box.GetXMin(), box.GetYMin(), box.GetZMin()),
+    max: vec3(box.GetXMax(), box.GetYMax(), box.GetZMax()),
   };
   box.delete();
   return result;
@@ -188,8 +191,8 @@ export function boxOf(kernel: Kernel, shape: TopoDS_Shape): { min: Vec3; max: Ve
   // the optimal box is good to 1e-7; show round sizes as round
   const clean = (v: number) => Math.round(v * 1e6) / 1e6 + 0;
   const result = {
-    min: [box.GetXMin(), box.GetYMin(), box.GetZMin()].map(clean) as unknown as Vec3,
-    max: [box.GetXMax(), box.GetYMax(), box.GetZMax()].map(clean) as unknown as Vec3,
+    min: map3(vec3(box.GetXMin(), box.GetYMin(), box.GetZMin()), clean),
+    max: map3(vec3(box.GetXMax(), box.GetYMax(), box.GetZMax()), clean),
   };
   box.delete();
   return result;

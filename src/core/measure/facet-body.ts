@@ -1,5 +1,5 @@
 import type { Facets } from "@/core/geometry/facets";
-import { add3, cross3, dot3, length3, perAxis, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { add3, cross3, dot3, length3, perAxis, scale3, sub3, unit3, type Vec3, eachAxis } from "@/core/geometry/vector";
 import { eigen3, type Properties } from "@/core/kernel/properties";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { cornersOfNet } from "./net";
@@ -186,7 +186,7 @@ function boxOfFacets({ positions }: Facets): Properties["box"] {
     min[i % 3] = Math.min(min[i % 3]!, v);
     max[i % 3] = Math.max(max[i % 3]!, v);
   });
-  return { min: min as unknown as Vec3, max: max as unknown as Vec3 };
+  return { min: eachAxis((axis) => min[axis]!), max: eachAxis((axis) => max[axis]!) };
 }
 const boxMiddle = (body: Facets): Vec3 => {
   const { min, max } = boxOfFacets(body);

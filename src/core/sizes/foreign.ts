@@ -1,5 +1,5 @@
 import { footOn, type Line } from "@/core/geometry/line";
-import { add3, anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { add3, anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3, vec3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Surface } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
@@ -246,7 +246,7 @@ class ForeignBody {
       const { along } = axisOf(axes[0]![0]!.carrier)!;
       const foot = (axis: readonly Surface[]) => footOn([0, 0, 0], { at: axisOf(axis[0]!.carrier)!.at, along });
       const middle = scale3(
-        axes.map(foot).reduce((sum, p) => add3(sum, p), [0, 0, 0] as Vec3),
+        axes.map(foot).reduce((sum, p) => add3(sum, p), vec3(0, 0, 0)),
         1 / axes.length,
       );
       const arms = axes.map((axis) => sub3(foot(axis), middle));

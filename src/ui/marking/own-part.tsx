@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useState } from "react";
 import type { Mesh } from "@/core/kernel/mesh";
-import { add3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { add3, length3, scale3, sub3, unit3, type Vec3, vec3 } from "@/core/geometry/vector";
 import type { ShownMark } from "@/core/grade/shows";
 import type { ShownPlace } from "@/server/marking/results";
 import { Camera, type Look } from "../bench/view/camera";
@@ -89,7 +89,7 @@ function lookAt(mesh: Mesh, at: Vec3): Look {
   const middle = scale3(add3(low, high), 0.5);
   const out = sub3(at, middle);
   const flat: Vec3 = [out[0], out[1], 0];
-  const way = length3(flat) > 0 ? unit3(flat) : ([0, -1, 0] as Vec3);
+  const way = length3(flat) > 0 ? unit3(flat) : vec3(0, -1, 0);
   const toViewer = unit3(add3(way, [0.35, -0.45, 0.75]));
   return { toViewer, right: unit3([-toViewer[1], toViewer[0], 0]) };
 }

@@ -1,4 +1,4 @@
-import type { Vec3 } from "@/core/geometry/vector";
+import { type Vec3, vec3 } from "@/core/geometry/vector";
 import { drivingNumbers, withSketchesDefined, type DrivingNumber } from "@/core/sizes/numbers";
 import { generalFor } from "@/core/sizes/general";
 import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
@@ -146,9 +146,9 @@ export function builtFrom(
   const measured = (what: CheckedFigure["what"]) =>
     (evidence?.figures ?? []).filter((f) => f.what === what).map((f) => f.measured);
   const [area] = measured("surface area");
-  const moments = measured("principal moment");
-  if (area === undefined || moments.length !== 3) return undefined;
-  const part: Signature = { area, moments: moments as unknown as Vec3 };
+  const [first, second, third] = measured("principal moment");
+  if (area === undefined || first === undefined || second === undefined || third === undefined) return undefined;
+  const part: Signature = { area, moments: vec3(first, second, third) };
   if (isAlike(part, own, COPIED)) return undefined;
   const found = others.findIndex((o) => isAlike(part, o, COPIED));
   return found < 0 ? undefined : found;

@@ -1,4 +1,4 @@
-import { cross3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { cross3, length3, sub3, type Vec3, eachAxis } from "@/core/geometry/vector";
 import { cornersOfNet } from "@/core/measure/net";
 
 /** A place on a net: which triangle, and how much of its area it stands for. */
@@ -35,7 +35,7 @@ export function samplesOf(net: AnyNet, about: number): Sample[] {
       let u = count === 1 ? 1 / 3 : ((i + 1) * R1) % 1,
         v = count === 1 ? 1 / 3 : ((i + 1) * R2) % 1;
       if (u + v > 1) [u, v] = [1 - u, 1 - v];
-      const at = [0, 1, 2].map((x) => a[x]! + u * (b[x]! - a[x]!) + v * (c[x]! - a[x]!)) as unknown as Vec3;
+      const at = eachAxis((x) => a[x]! + u * (b[x]! - a[x]!) + v * (c[x]! - a[x]!));
       return { at, triangle: k, area: area / count };
     });
   });

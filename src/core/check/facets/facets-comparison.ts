@@ -1,5 +1,5 @@
 import { IDENTITY, move, type Rigid } from "@/core/geometry/rigid";
-import { dot3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { dot3, sub3, type Vec3, map3 } from "@/core/geometry/vector";
 import { meshOf } from "@/core/kernel/mesh";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { mapped, type FacetBody } from "@/core/measure/facet-body";
@@ -51,7 +51,7 @@ export function compareFacets(kernel: Kernel, reference: Reference, body: FacetB
   if (isThere(deviation)) return found("same", deviation);
   const scale = Math.cbrt(body.properties.volume / reference.properties.volume);
   if (Math.abs(scale - 1) > FACETS_SCALE) {
-    const b = mapped(body, (p) => p.map((v) => v / scale) as unknown as Vec3, 1 / scale);
+    const b = mapped(body, (p) => map3(p, (v) => v / scale), 1 / scale);
     const d = measure(b, placeFacets(target, b).motion);
     // facets leave the volume open, so the scale is not exact either
     if (d.most < FACETS_LIE * size) return found("scaled", d, nearInches(scale));

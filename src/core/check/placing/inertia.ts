@@ -1,15 +1,17 @@
 import type { Rigid } from "@/core/geometry/rigid";
-import { dot3, type Vec3 } from "@/core/geometry/vector";
+import { dot3, eachAxis, type Vec3 } from "@/core/geometry/vector";
 import type { Properties } from "@/core/kernel/properties";
 import { SAME_INERTIA } from "../tolerance";
 
 type Tensor = Properties["tensor"];
 
+const eachAxis3 = (by: (axis: 0 | 1 | 2) => Vec3): Tensor => [by(0), by(1), by(2)];
+
 /** A tensor in a turned frame: R J Rᵀ. */
 function turned(j: Tensor, rows: Rigid["rows"]): Tensor {
   // J is symmetric: its rows are its columns
-  const half = rows.map((r) => j.map((column) => dot3(r, column)) as unknown as Vec3);
-  return half.map((r) => rows.map((s) => dot3(r, s)) as unknown as Vec3) as unknown as Tensor;
+  const half = eachAxis3((i) => eachAxis((k) => dot3(rows[i], j[k])));
+  return eachAxis3((i) => eachAxis((k) => dot3(half[i], rows[k])));
 }
 
 /** Mirrored in the plane x = 0: its products with x change sign. */

@@ -1,6 +1,17 @@
 import { ROUNDING } from "@/core/geometry/tolerance";
 import { IDENTITY, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
-import { anyAcross, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import {
+  anyAcross,
+  cross3,
+  distance3,
+  dot3,
+  length3,
+  scale3,
+  sub3,
+  unit3,
+  type Vec3,
+  map3,
+} from "@/core/geometry/vector";
 import { footOn, type Line } from "@/core/geometry/line";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
@@ -179,7 +190,7 @@ export function placeOn(
     const fallback = sub3(middle, areaCentre(turned));
     let top = 0;
     for (const raw of shifts(wishes(reference, turned, directions, size), fallback, branches)) {
-      const shift = raw.map((v) => (Math.abs(v) < ROUNDING * size ? 0 : v)) as unknown as Vec3;
+      const shift = map3(raw, (v) => (Math.abs(v) < ROUNDING * size ? 0 : v));
       const matching = matchFaces(
         reference,
         turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift })),

@@ -1,6 +1,6 @@
 import { IDENTITY, move, rotationBetween, snapRows, type Rigid } from "@/core/geometry/rigid";
 import { ROUNDING } from "@/core/geometry/tolerance";
-import { anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3, map3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, sameFace, type Matching } from "./match";
@@ -138,7 +138,7 @@ export function placeWhole(
   let tried = 0;
   const attempt = (from: number, rows: Rigid["rows"]): Placement | undefined => {
     const turned = move({ rows, shift: [0, 0, 0] }, submission[from]!.centre);
-    const shift = sub3(at, turned).map((v) => (Math.abs(v) < ROUNDING * size ? 0 : v)) as unknown as Vec3;
+    const shift = map3(sub3(at, turned), (v) => (Math.abs(v) < ROUNDING * size ? 0 : v));
     const motion = { rows, shift };
     if (tried++ > MOST_TRIED || !fits(motion) || !witness(motion)) return undefined;
     const matching = matchFaces(

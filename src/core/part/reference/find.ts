@@ -1,5 +1,5 @@
 import { isMarked, parseEdge } from "@/core/naming/names";
-import { distance3, scale3, add3, type Vec3 } from "@/core/geometry/vector";
+import { distance3, scale3, add3, type Vec3, vec3 } from "@/core/geometry/vector";
 import { modelOver } from "@/core/kernel/model";
 import type { Topology } from "@/core/kernel/topology";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -25,7 +25,7 @@ interface Candidate {
 const middleOf = (at: Ref["at"]): Vec3 | undefined =>
   at?.length
     ? scale3(
-        (at as Vec3[]).reduce((s, p) => add3(s, p), [0, 0, 0] as Vec3),
+        (at as Vec3[]).reduce((s, p) => add3(s, p), vec3(0, 0, 0)),
         1 / at.length,
       )
     : undefined;

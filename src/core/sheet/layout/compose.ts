@@ -1,4 +1,4 @@
-import type { Vec2 } from "@/core/geometry/vector";
+import { type Vec2, eachAxis2 } from "@/core/geometry/vector";
 import type { Size } from "@/core/sizes/size";
 import { arrange, between, UNREADABLE } from "../sizes/arrange";
 import { kept } from "../sizes/candidates";
@@ -182,11 +182,11 @@ function freeMiddle(
       }
   }
   const place = largestFree(room, taken) ?? room;
-  return ([0, 1] as const).map((i) => {
+  return eachAxis2((i) => {
     const middle = (place.min[i] + place.max[i] - zero.min[i] - zero.max[i]) / 2;
     // over another view rather than off the paper
     return Math.max(room.min[i] - zero.min[i], Math.min(room.max[i] - zero.max[i], middle));
-  }) as unknown as Vec2;
+  });
 }
 const isUprightPath = (path: readonly Vec2[]): boolean => {
   const [a, b] = [path[0]!, path[path.length - 1]!];

@@ -1,4 +1,4 @@
-import { cross3, dot3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { cross3, dot3, unit3, type Vec2, type Vec3, eachAxis2 } from "@/core/geometry/vector";
 import { sceneOf, type Gaze } from "@/core/kernel/scene";
 import { isEmpty } from "@/core/kernel/boolean";
 import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
@@ -121,13 +121,13 @@ export const drawnGaps = ({ breaks = [] }: Pick<ViewPlan, "breaks">): readonly B
 
 function closedUp(breaks: readonly Break[] | undefined, p: Vec2): Vec2 {
   if (!breaks?.length) return p;
-  return ([0, 1] as const).map((i) => {
+  return eachAxis2((i) => {
     const own = breaks.filter((b) => b.along === (i === 0 ? "x" : "y"));
     return own.reduce((at, b) => {
       const within = Math.min(Math.max(p[i] - b.from, 0), b.to - b.from);
       return at - within * (1 - GAP_KEPT);
     }, p[i]);
-  }) as unknown as Vec2;
+  });
 }
 
 const isLeftOut = (breaks: readonly Break[], p: Vec2): boolean =>

@@ -4,7 +4,7 @@ import { frameOf } from "@/core/part/steps/sketch/schema";
 import { extentOf } from "@/core/sketch/profile";
 import { faceFrame, normalOf, toSpace, type Frame } from "@/core/geometry/frame";
 import { footOn, turnedPoint } from "@/core/geometry/line";
-import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import { add3, cross3, distance3, dot3, length3, scale3, sub3, unit3, type Vec3, vec3 } from "@/core/geometry/vector";
 import { normalAt } from "@/core/kernel/carrier";
 import type { Model } from "@/core/kernel/model";
 import { parameterNames } from "@/core/part/parameters";
@@ -138,7 +138,7 @@ function edgeHandles(
   if (first === undefined || !under || value === undefined) return [];
   const e = under.edges[first]!,
     foot = midway(e.points);
-  const out = e.faces.map((f) => normalAt(under.faces[f]!.carrier, foot) ?? ([0, 0, 0] as Vec3)).reduce(add3);
+  const out = e.faces.map((f) => normalAt(under.faces[f]!.carrier, foot) ?? vec3(0, 0, 0)).reduce(add3);
   return length3(out) < COINCIDENT ? [] : [{ name, foot, along: unit3(out), value, quantity: "length", per: 1, put }];
 }
 

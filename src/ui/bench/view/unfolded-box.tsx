@@ -1,7 +1,7 @@
 "use client";
 
 import { UNSEEN } from "../tolerance";
-import { unit3, type Vec3 } from "@/core/geometry/vector";
+import { unit3, vec3 } from "@/core/geometry/vector";
 import type { Camera, Look } from "./camera";
 
 type Six = "front" | "back" | "left" | "right" | "top" | "under";
@@ -17,7 +17,7 @@ export const LOOKS: Record<Six, Look> = {
 
 const corner = (x: number, y: number, z: number): Look => ({
   toViewer: unit3([x, y, z]),
-  right: unit3([-y, x, 0] as Vec3),
+  right: unit3(vec3(-y, x, 0)),
 });
 /** The six views laid out as the Sheet's projection lays them out, with the eight corners around. */
 export function UnfoldedBox({

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { findingWord } from "@/core/check/findings/finding";
 import type { ReportPicture } from "@/core/check/check";
 import type { ShapeEvidence } from "@/core/check/kinds/shape/kind";
-import { add3, distance3, dot3, scale3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { add3, distance3, dot3, scale3, sub3, type Vec2, type Vec3, eachAxis } from "@/core/geometry/vector";
 import { percentText, volumeText } from "@/core/units/amounts";
 import type { LengthUnit } from "@/core/units/quantity";
 import type { Camera } from "../../bench/view/camera";
@@ -135,8 +135,8 @@ function layersOf(
     ];
   if (look === "section") {
     const { low, high } = boxOfMesh(reference);
-    const normal = [0, 1, 2].map((i) => (i === section.axis ? NEAR[section.axis] : 0)) as unknown as Vec3;
-    const at = [0, 1, 2].map((i) => low[i]! + (high[i]! - low[i]!) * section.share) as unknown as Vec3;
+    const normal = eachAxis((i) => (i === section.axis ? NEAR[section.axis] : 0));
+    const at = eachAxis((i) => low[i]! + (high[i]! - low[i]!) * section.share);
     const cut = { at, normal };
     return [
       { mesh: own, style: "model", cut, hatch: true },

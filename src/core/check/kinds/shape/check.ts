@@ -3,7 +3,7 @@ import { boxOf } from "@/core/kernel/properties";
 import { faceShapes, type Solid } from "@/core/kernel/solid";
 import type { Face } from "@/core/kernel/faces";
 import { move } from "@/core/geometry/rigid";
-import type { Vec3 } from "@/core/geometry/vector";
+import { type Vec3, eachAxis } from "@/core/geometry/vector";
 import type { Surface } from "@/core/measure/surfaces";
 import { bodyOf } from "@/core/sizes/body";
 import { featuresOf } from "@/core/sizes/features";
@@ -164,8 +164,8 @@ function boxesOf(kernel: CheckContext["kernel"], solid: Solid, faces: readonly S
   return faces.flatMap((f) => f.pieces.map((i) => boxOf(kernel, shapes[i]!)));
 }
 const joinedBox = (a: Box, b: Box): Box => ({
-  min: [0, 1, 2].map((i) => Math.min(a.min[i]!, b.min[i]!)) as unknown as Vec3,
-  max: [0, 1, 2].map((i) => Math.max(a.max[i]!, b.max[i]!)) as unknown as Vec3,
+  min: eachAxis((i) => Math.min(a.min[i]!, b.min[i]!)),
+  max: eachAxis((i) => Math.max(a.max[i]!, b.max[i]!)),
 });
 
 /** The submission's things by name, where they lie on the reference; only asked for where it has something more. */

@@ -2,7 +2,7 @@ import { SAME_WAY } from "@/core/geometry/tolerance";
 import { turnedVector } from "@/core/geometry/line";
 import { snapRows, type Rigid } from "@/core/geometry/rigid";
 import { TURN } from "@/core/geometry/segment";
-import { add3, perAxis, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { add3, perAxis, scale3, sub3, type Vec3, vec3 } from "@/core/geometry/vector";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { directionOf, lineOf } from "../../reference/resolve";
 import { repeat, type Image } from "../repeat";
@@ -32,7 +32,7 @@ function imagesOf(context: BuildContext, step: PatternStep): Outcome<Image[]> {
     images: Image[] = [];
   if (way.kind === "rows") {
     const a = shiftOf(context, way.first),
-      b = way.second ? shiftOf(context, way.second) : done([0, 0, 0] as Vec3);
+      b = way.second ? shiftOf(context, way.second) : done(vec3(0, 0, 0));
     if (!a.ok) return a;
     if (!b.ok) return b;
     for (let j = 0; j < (way.second?.count ?? 1); j++)

@@ -1,4 +1,4 @@
-import type { Vec3 } from "@/core/geometry/vector";
+import { vec3, type Vec3 } from "@/core/geometry/vector";
 import { readQuantity } from "@/core/units/quantity";
 import { done, type Outcome } from "@/core/units/refusal";
 import { placeOf } from "../../reference/resolve";
@@ -13,7 +13,7 @@ function placeBy(context: BuildContext, { by }: PointStep): Outcome<Vec3> {
     if (!r.ok) return r;
     at.push(r.value);
   }
-  return done(at as unknown as Vec3);
+  return done(vec3(at[0]!, at[1]!, at[2]!));
 }
 
 export const buildPoint: Build<PointStep> = (context, step) => {
