@@ -1,5 +1,6 @@
 import type { Vec2 } from "@/core/geometry/vector";
 import type { Drawing, Group, Mark, Measured, Pen } from "./drawing";
+import { DxfLines } from "./dxf-lines";
 import { printable } from "@/core/units/text";
 
 /** Layers by kind of line: name, colour number, line type. */
@@ -24,139 +25,126 @@ const WHOLE = 1 / 1_000_000;
 
 /** A drawing as an ASCII DXF file (R12), mm, y upwards from the lower left corner of the paper. */
 export function dxfOf(drawing: Drawing): string {
-  const out: string[] = [];
-  const put = (code: number, value: string | number) =>
-    out.push(String(code), typeof value === "number" ? String(Math.round(value * 1e6) / 1e6) : value);
-  const place = (code: number, [x, y]: Vec2) => {
-    put(code, x);
-    put(code + 10, drawing.height - y);
-    put(code + 20, 0);
-  };
-  const entity = (kind: string, layer: keyof typeof LAYERS) => {
-    put(0, kind);
-    put(8, LAYERS[layer][0]);
-  };
-  const line = (layer: keyof typeof LAYERS, a: Vec2, b: Vec2) => {
-    entity("LINE", layer);
-    place(10, a);
-    place(11, b);
-  };
-  const mark = (m: Mark): void => {
-    switch (m.mark) {
-      case "line":
-        return line(m.pen, m.a, m.b);
-      case "path": {
-        const points = m.isClosed ? [...m.points, m.points[0]!] : m.points;
-        return points.slice(1).forEach((p, i) => line(m.pen, points[i]!, p));
-      }
-      case "arc": {
-        const isWhole = m.to - m.from > TURN - WHOLE;
-        entity(isWhole ? "CIRCLE" : "ARC", m.pen);
-        place(10, m.centre);
-        put(40, m.radius);
-        if (isWhole) return;
-        put(50, (m.from * 360) / TURN);
-        put(51, (m.to * 360) / TURN);
-        return;
-      }
-      case "light":
-        return;
-      case "fill": {
-        const [a, b, c = b] = m.points as [Vec2, Vec2, Vec2?];
-        entity("SOLID", "arrow");
-        [a, b, c, c].forEach((p, i) => place(10 + i, p!));
-        return;
-      }
-      case "text":
-        entity("TEXT", "text");
-        place(10, m.at);
-        put(40, m.height);
-        put(1, asDxf(m.text));
-        if (m.turn) put(50, m.turn);
-        if (m.anchor === "start") return;
-        put(72, m.anchor === "middle" ? 1 : 2);
-        place(11, m.at);
-    }
-  };
-  /** A dimension as such: its lines stand in a block of its own. */
-  const dimension = (g: Group, measured: Measured, name: string) => {
-    const text = g.marks.find((k) => k.mark === "text");
-    entity("DIMENSION", "thin");
-    put(2, name);
-    place(10, measured.on);
-    place(11, text?.mark === "text" ? text.at : measured.on);
-    put(70, measured.kind === "straight" ? 0 : 5);
-    put(1, text?.mark === "text" ? asDxf(text.text) : "");
-    place(13, measured.from);
-    place(14, measured.to);
-    if (measured.kind === "straight") put(50, measured.turn);
-    else place(15, measured.vertex);
-  };
-  const table = (name: string, rows: readonly (() => void)[]) => {
-    put(0, "TABLE");
-    put(2, name);
-    put(70, rows.length);
-    for (const row of rows) row();
-    put(0, "ENDTAB");
-  };
-  put(0, "SECTION");
-  put(2, "HEADER");
-  put(9, "$ACADVER");
-  put(1, "AC1009");
-  put(0, "ENDSEC");
-  put(0, "SECTION");
-  put(2, "TABLES");
-  table(
-    "LTYPE",
-    TYPES.map(([name, look, dashes]) => () => {
-      put(0, "LTYPE");
-      put(2, name);
-      put(70, 0);
-      put(3, look);
-      put(72, 65);
-      put(73, dashes.length);
-      put(
-        40,
-        dashes.reduce<number>((s, d) => s + Math.abs(d), 0),
-      );
-      for (const d of dashes) put(49, d);
-    }),
+  const file = new DxfLines(
+    (n) => String(Math.round(n * 1e6) / 1e6),
+    ([x, y]) => [x, drawing.height - y],
   );
-  const layers = new Map(Object.values(LAYERS).map((l) => [l[0], l]));
-  table(
-    "LAYER",
-    [...layers.values()].map(([name, colour, type]) => () => {
-      put(0, "LAYER");
-      put(2, name);
-      put(70, 0);
-      put(62, colour);
-      put(6, type);
-    }),
-  );
-  put(0, "ENDSEC");
   const dimensions = drawing.groups.flatMap((g, i) => (g.measures ? [{ g, m: g.measures, name: `*D${i}` }] : []));
-  put(0, "SECTION");
-  put(2, "BLOCKS");
-  for (const { g: group, name } of dimensions) {
-    put(0, "BLOCK");
-    put(8, "0");
-    put(2, name);
-    put(70, 1);
-    put(10, 0);
-    put(20, 0);
-    put(30, 0);
-    group.marks.forEach(mark);
-    put(0, "ENDBLK");
-    put(8, "0");
+  file.section("HEADER", () => {
+    file.put(9, "$ACADVER");
+    file.put(1, "AC1009");
+  });
+  file.section("TABLES", () => putTables(file));
+  // a dimension is one as such: its lines stand in a block of its own
+  file.section("BLOCKS", () => {
+    for (const { g: group, name } of dimensions) putBlock(file, group, name);
+  });
+  file.section("ENTITIES", () => {
+    for (const g of drawing.groups) if (!g.measures) for (const m of g.marks) putMark(file, m);
+    for (const { g, m, name } of dimensions) putDimension(file, g, m, name);
+  });
+  return file.text("\n");
+}
+
+function putTables(file: DxfLines): void {
+  file.table("LTYPE", TYPES, ([name, look, dashes]) => {
+    file.put(0, "LTYPE");
+    file.put(2, name);
+    file.put(70, 0);
+    file.put(3, look);
+    file.put(72, 65);
+    file.put(73, dashes.length);
+    const whole = dashes.reduce<number>((sum, dash) => sum + Math.abs(dash), 0);
+    file.put(40, whole);
+    for (const dash of dashes) file.put(49, dash);
+  });
+  const layers = new Map(Object.values(LAYERS).map((l) => [l[0], l]));
+  file.table("LAYER", [...layers.values()], ([name, colour, type]) => {
+    file.put(0, "LAYER");
+    file.put(2, name);
+    file.put(70, 0);
+    file.put(62, colour);
+    file.put(6, type);
+  });
+}
+
+function putBlock(file: DxfLines, group: Group, name: string): void {
+  file.put(0, "BLOCK");
+  file.put(8, "0");
+  file.put(2, name);
+  file.put(70, 1);
+  for (const code of [10, 20, 30]) file.put(code, 0);
+  for (const m of group.marks) putMark(file, m);
+  file.put(0, "ENDBLK");
+  file.put(8, "0");
+}
+
+function begin(file: DxfLines, kind: string, layer: keyof typeof LAYERS): void {
+  file.put(0, kind);
+  file.put(8, LAYERS[layer][0]);
+}
+
+function putLine(file: DxfLines, layer: keyof typeof LAYERS, from: Vec2, to: Vec2): void {
+  begin(file, "LINE", layer);
+  file.place(10, from);
+  file.place(11, to);
+}
+
+function putMark(file: DxfLines, m: Mark): void {
+  switch (m.mark) {
+    case "line":
+      return putLine(file, m.pen, m.a, m.b);
+    case "path": {
+      const points = m.isClosed ? [...m.points, m.points[0]!] : m.points;
+      return points.slice(1).forEach((p, i) => putLine(file, m.pen, points[i]!, p));
+    }
+    case "arc":
+      return putArc(file, m);
+    case "light":
+      return;
+    case "fill": {
+      const [a, b, c = b] = m.points as [Vec2, Vec2, Vec2?];
+      begin(file, "SOLID", "arrow");
+      return [a, b, c, c].forEach((p, i) => file.place(10 + i, p));
+    }
+    case "text":
+      return putText(file, m);
   }
-  put(0, "ENDSEC");
-  put(0, "SECTION");
-  put(2, "ENTITIES");
-  for (const g of drawing.groups) if (!g.measures) g.marks.forEach(mark);
-  for (const { g, m, name } of dimensions) dimension(g, m, name);
-  put(0, "ENDSEC");
-  put(0, "EOF");
-  return `${out.join("\n")}\n`;
+}
+
+function putArc(file: DxfLines, arc: Extract<Mark, { mark: "arc" }>): void {
+  const isWhole = arc.to - arc.from > TURN - WHOLE;
+  begin(file, isWhole ? "CIRCLE" : "ARC", arc.pen);
+  file.place(10, arc.centre);
+  file.put(40, arc.radius);
+  if (isWhole) return;
+  file.put(50, (arc.from * 360) / TURN);
+  file.put(51, (arc.to * 360) / TURN);
+}
+
+function putText(file: DxfLines, { at, height, text, turn, anchor }: Extract<Mark, { mark: "text" }>): void {
+  begin(file, "TEXT", "text");
+  file.place(10, at);
+  file.put(40, height);
+  file.put(1, asDxf(text));
+  if (turn) file.put(50, turn);
+  if (anchor === "start") return;
+  file.put(72, anchor === "middle" ? 1 : 2);
+  file.place(11, at);
+}
+
+function putDimension(file: DxfLines, group: Group, measured: Measured, name: string): void {
+  const text = group.marks.find((k) => k.mark === "text");
+  begin(file, "DIMENSION", "thin");
+  file.put(2, name);
+  file.place(10, measured.on);
+  file.place(11, text?.mark === "text" ? text.at : measured.on);
+  file.put(70, measured.kind === "straight" ? 0 : 5);
+  file.put(1, text?.mark === "text" ? asDxf(text.text) : "");
+  file.place(13, measured.from);
+  file.place(14, measured.to);
+  if (measured.kind === "straight") file.put(50, measured.turn);
+  else file.place(15, measured.vertex);
 }
 
 /** R12 holds no letters beyond ASCII: its own codes for three signs, the rest by number. */

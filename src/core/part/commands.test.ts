@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { tripodFoot, vaneArm } from "@/demo/parts";
-import { apply, readCommand, record, redo, startHistory, undo, type History, type PartCommand } from "./commands";
+import { record, redo, startHistory, undo, type History } from "@/core/units/history";
+import { apply, readCommand, type PartCommand } from "./commands";
 import { readPart, type PartDocument } from "./document";
 
 const foot = tripodFoot();
@@ -29,7 +30,7 @@ describe("commands on a part", () => {
   it("undo and redo go all the way back and forth", () => {
     fc.assert(
       fc.property(fc.array(fc.constantFrom("change", "undo", "redo"), { maxLength: 60 }), (moves) => {
-        let h: History = startHistory(foot);
+        let h: History<PartDocument> = startHistory(foot);
         const seen: PartDocument[] = [foot];
         let n = 0;
         for (const m of moves) {

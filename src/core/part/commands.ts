@@ -74,86 +74,89 @@ export function withParameters(document: PartDocument): Outcome<PartDocument> {
   });
 }
 
-function change(document: PartDocument, command: PartCommand): Outcome<PartDocument> {
-  const { steps } = document;
-  const find = (id: string) => steps.find((s) => s.id === id);
-  const titled = (id: string) => titleOf(find(id)!);
-  const replace = (step: Step): PartDocument => ({
-    ...document,
-    steps: steps.map((s) => (s.id === step.id ? step : s)),
-  });
-  switch (command.do) {
-    case "add-step": {
-      const at = Math.min(command.at ?? steps.length, steps.length);
-      return done({ ...document, steps: [...steps.slice(0, at), command.step, ...steps.slice(at)] });
-    }
-    case "change-step":
-      return find(command.step.id)
-        ? done(replace(command.step))
-        : refuse("not-found", `There is no step ${command.step.id}.`);
-    case "suppress-step": {
-      const step = find(command.id);
-      if (!step) return refuse("not-found", `There is no step ${command.id}.`);
-      const { suppressed: _, ...rest } = step;
-      return done(replace((command.on ? { ...rest, suppressed: true } : rest) as Step));
-    }
-    case "delete-step": {
-      const needing = steps.filter((s) => usesOf(s).includes(command.id));
-      if (needing.length)
-        return refuse(
-          "in-use",
-          `${needing.map((s) => titled(s.id)).join(" and ")} stand${needing.length > 1 ? "" : "s"} on this ` +
-            `step. Delete ${needing.length > 1 ? "them" : "that"} first.`,
-          needing.map((s) => s.id),
-        );
-      return done({ ...document, steps: steps.filter((s) => s.id !== command.id) });
-    }
-    case "move-step": {
-      const step = find(command.id);
-      if (!step) return refuse("not-found", `There is no step ${command.id}.`);
-      const rest = steps.filter((s) => s !== step),
-        at = Math.min(command.to, rest.length);
-      const before = new Set(rest.slice(0, at).map((s) => s.id));
-      const missing = usesOf(step).find((id) => !before.has(id));
-      if (missing)
-        return refuse("order", `${titled(step.id)} stands on ${titled(missing)} and must come after it.`, [missing]);
-      const needing = rest.slice(0, at).find((s) => usesOf(s).includes(step.id));
-      if (needing)
-        return refuse("order", `${titled(needing.id)} stands on ${titled(step.id)} and must come after it.`, [
-          needing.id,
-        ]);
-      return done({ ...document, steps: [...rest.slice(0, at), step, ...rest.slice(at)] });
-    }
-    case "name-step": {
-      const step = find(command.id);
-      if (!step) return refuse("not-found", `There is no step ${command.id}.`);
-      const { name: _, ...rest } = step,
-        name = command.name.trim();
-      return done(replace((name ? { ...rest, name } : rest) as Step));
-    }
-    case "parameters": {
-      const { parameters: _, ...rest } = document;
-      return done(command.parameters.length ? { ...rest, parameters: command.parameters } : rest);
-    }
-    case "colours": {
-      const { colours: _, ...rest } = document;
-      return done(command.colours ? { ...rest, colours: command.colours } : rest);
-    }
-    case "units":
-      return inOtherUnits(document, command.units);
-    case "sketch": {
-      const step = find(command.step);
-      if (step?.kind !== "sketch") return refuse("not-found", `There is no sketch ${command.step}.`);
-      const r = applyToSketch(step.sketch, command.command, document.units, command.redraw);
-      return r.ok ? done(replace({ ...step, sketch: r.value }), r.notice) : r;
-    }
-    case "describe":
-      return done({
-        ...document,
-        ...(command.name !== undefined && { name: command.name }),
-        ...(command.material && { material: command.material }),
-      });
-  }
+type Of<K extends PartCommand["do"]> = Extract<PartCommand, { do: K }>;
+/** What each command makes of a part. */
+type Changes = {
+  readonly [K in PartCommand["do"]]: (document: PartDocument, command: Of<K>) => Outcome<PartDocument>;
+};
+
+const found = ({ steps }: PartDocument, id: string): Step | undefined => steps.find((s) => s.id === id);
+const titled = (document: PartDocument, id: string): string => titleOf(found(document, id)!);
+const noStep = (id: string) => refuse("not-found", `There is no step ${id}.`);
+const withStep = (document: PartDocument, step: Step): PartDocument => ({
+  ...document,
+  steps: document.steps.map((s) => (s.id === step.id ? step : s)),
+});
+
+const CHANGES: Changes = {
+  "add-step": (document, { step, at }) => {
+    const { steps } = document,
+      place = Math.min(at ?? steps.length, steps.length);
+    return done({ ...document, steps: [...steps.slice(0, place), step, ...steps.slice(place)] });
+  },
+  "change-step": (document, { step }) => (found(document, step.id) ? done(withStep(document, step)) : noStep(step.id)),
+  "suppress-step": (document, { id, on }) => {
+    const step = found(document, id);
+    if (!step) return noStep(id);
+    const { suppressed: _, ...rest } = step;
+    return done(withStep(document, (on ? { ...rest, suppressed: true } : rest) as Step));
+  },
+  "delete-step": deleteStep,
+  "move-step": moveStep,
+  "name-step": (document, { id, name: typed }) => {
+    const step = found(document, id);
+    if (!step) return noStep(id);
+    const { name: _, ...rest } = step,
+      name = typed.trim();
+    return done(withStep(document, (name ? { ...rest, name } : rest) as Step));
+  },
+  parameters: (document, { parameters }) => {
+    const { parameters: _, ...rest } = document;
+    return done(parameters.length ? { ...rest, parameters } : rest);
+  },
+  colours: (document, { colours }) => {
+    const { colours: _, ...rest } = document;
+    return done(colours ? { ...rest, colours } : rest);
+  },
+  units: (document, { units }) => inOtherUnits(document, units),
+  sketch: (document, { step: id, command, redraw }) => {
+    const step = found(document, id);
+    if (step?.kind !== "sketch") return refuse("not-found", `There is no sketch ${id}.`);
+    const r = applyToSketch(step.sketch, command, document.units, redraw);
+    return r.ok ? done(withStep(document, { ...step, sketch: r.value }), r.notice) : r;
+  },
+  describe: (document, { name, material }) =>
+    done({ ...document, ...(name !== undefined && { name }), ...(material && { material }) }),
+};
+
+function change<K extends PartCommand["do"]>(document: PartDocument, command: Of<K>): Outcome<PartDocument> {
+  return (CHANGES[command.do as K] as Changes[K])(document, command);
+}
+
+function deleteStep(document: PartDocument, { id }: Of<"delete-step">): Outcome<PartDocument> {
+  const needing = document.steps.filter((s) => usesOf(s).includes(id));
+  const [are, them] = needing.length > 1 ? ["stand", "them"] : ["stands", "that"];
+  if (needing.length)
+    return refuse(
+      "in-use",
+      `${needing.map((s) => titled(document, s.id)).join(" and ")} ${are} on this step. Delete ${them} first.`,
+      needing.map((s) => s.id),
+    );
+  return done({ ...document, steps: document.steps.filter((s) => s.id !== id) });
+}
+
+function moveStep(document: PartDocument, { id, to }: Of<"move-step">): Outcome<PartDocument> {
+  const step = found(document, id);
+  if (!step) return noStep(id);
+  const rest = document.steps.filter((s) => s !== step),
+    at = Math.min(to, rest.length);
+  const after = (upper: string, lower: string) => `${titled(document, upper)} stands on ${titled(document, lower)}`;
+  const before = new Set(rest.slice(0, at).map((s) => s.id));
+  const missing = usesOf(step).find((used) => !before.has(used));
+  if (missing) return refuse("order", `${after(id, missing)} and must come after it.`, [missing]);
+  const needing = rest.slice(0, at).find((s) => usesOf(s).includes(id));
+  if (needing) return refuse("order", `${after(needing.id, id)} and must come after it.`, [needing.id]);
+  return done({ ...document, steps: [...rest.slice(0, at), step, ...rest.slice(at)] });
 }
 
 /** Reads a command from untrusted data. */
@@ -161,20 +164,3 @@ export function readCommand(data: unknown): Outcome<PartCommand> {
   const r = PartCommandSchema.safeParse(data);
   return r.success ? done(r.data) : refuse("bad-command", issueSentence("The command", r.error));
 }
-
-/** The documents before and after; without limit. */
-export interface History {
-  readonly past: readonly PartDocument[];
-  readonly present: PartDocument;
-  readonly future: readonly PartDocument[];
-}
-
-export const startHistory = (present: PartDocument): History => ({ past: [], present, future: [] });
-export const record = (h: History, present: PartDocument): History =>
-  present === h.present ? h : { past: [...h.past, h.present], present, future: [] };
-export const undo = (h: History): History =>
-  h.past.length
-    ? { past: h.past.slice(0, -1), present: h.past[h.past.length - 1]!, future: [h.present, ...h.future] }
-    : h;
-export const redo = (h: History): History =>
-  h.future.length ? { past: [...h.past, h.present], present: h.future[0]!, future: h.future.slice(1) } : h;

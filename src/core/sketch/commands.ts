@@ -32,132 +32,114 @@ export function applyToSketch(
   return done((r.refusal as NotFromHere).elsewhere, "The sketch was drawn anew so that everything fits.");
 }
 
-function changed(sketch: Sketch, command: SketchCommand, unit: LengthUnit): Outcome<Sketch> {
-  switch (command.do) {
-    case "draw":
-      return settle(
-        {
-          ...sketch,
-          curves: [...sketch.curves, ...command.curves],
-          constraints: [...sketch.constraints, ...command.constraints],
-          dimensions: [...sketch.dimensions, ...(command.dimensions ?? [])],
-          ...(command.groups && { groups: [...(sketch.groups ?? []), ...command.groups] }),
-        },
-        unit,
-      );
-    case "constrain":
-      return constrain(sketch, command, unit);
-    case "pin": {
-      const ids = idsFor(sketch);
-      return settle(
-        {
-          ...sketch,
-          constraints: [...sketch.constraints, ...command.constraints.map((c) => ({ id: ids("k"), ...c }))],
-          dimensions: [...sketch.dimensions, ...command.dimensions.map((d) => ({ id: ids("m"), ...d }))],
-        },
-        unit,
-      );
-    }
-    case "dimension":
-      return dimension(sketch, command, unit);
-    case "resize": {
-      const d = sketch.dimensions.find((x) => x.id === command.id);
-      if (!d) return refuse("not-found", `There is no dimension ${command.id}.`);
-      if (d.reference) return refuse("reference", "A reference dimension only measures. Let it drive first.", [d.id]);
-      return settle(
-        { ...sketch, dimensions: sketch.dimensions.map((x) => (x === d ? { ...x, value: command.value } : x)) },
-        unit,
-      );
-    }
-    case "resize-all": {
-      const values = new Map(command.sizes.map((x) => [x.id, x.value]));
-      return settle(
-        {
-          ...sketch,
-          dimensions: sketch.dimensions.map((d) =>
-            values.has(d.id) && !d.reference ? { ...d, value: values.get(d.id)! } : d,
-          ),
-        },
-        unit,
-      );
-    }
-    case "name":
-      return rename(sketch, command.id, command.name.trim(), unit);
-    case "retype":
-      return retype(sketch, command, unit);
-    case "place":
-      return done({
+/** What each command makes of a sketch. */
+type Changes = {
+  readonly [K in SketchCommand["do"]]: (
+    sketch: Sketch,
+    command: Extract<SketchCommand, { do: K }>,
+    unit: LengthUnit,
+  ) => Outcome<Sketch>;
+};
+
+const CHANGES: Changes = {
+  draw: (sketch, { curves, constraints, dimensions = [], groups }, unit) =>
+    settle(
+      {
         ...sketch,
-        dimensions: sketch.dimensions.map((x) => (x.id === command.id ? { ...x, at: command.at } : x)),
-      });
-    case "drive":
-      return settle(
-        {
-          ...sketch,
-          dimensions: sketch.dimensions.map((x) => (x.id === command.id ? withReference(x, command.reference) : x)),
-        },
-        unit,
-      );
-    case "construction":
-      return done({
-        ...sketch,
-        curves: sketch.curves.map((c) => (command.ids.includes(c.id) ? withConstruction(c, command.on) : c)),
-      });
-    case "drag": {
-      const moved = new Map(command.curves.map((c) => [c.id, c]));
-      return settle({ ...sketch, curves: sketch.curves.map((c) => moved.get(c.id) ?? c) }, unit);
-    }
-    case "delete":
-      return remove(sketch, command.ids, unit);
-    case "trim":
-      return settled(trim(sketch, command.id, command.near), unit);
-    case "extend":
-      return settled(extend(sketch, command.id, command.near), unit);
-    case "split":
-      return settled(split(sketch, command.id, command.near), unit);
-    case "corner": {
-      const size = positive(sketch, command.value, unit);
-      return size.ok ? settled(corner(sketch, command.kind, command.corners, size.value, command.value), unit) : size;
-    }
-    case "offset": {
-      const size = positive(sketch, command.value, unit);
-      return size.ok
-        ? settled(offset(sketch, command.id, command.left ? size.value : -size.value, command.value), unit)
-        : size;
-    }
-    case "mirror":
-      return settled(mirror(sketch, command.curves, command.about), unit);
-    case "linear-pattern":
-      return settled(linearPattern(sketch, command.curves, command.count, command.step), unit);
-    case "circular-pattern":
-      return settled(circularPattern(sketch, command.curves, command.count, command.about, command.angle), unit);
-    case "polygon":
-      return settled(polygonOn(sketch, command.circle, command.count, command.outside, command.turn), unit);
-    case "regroup":
-      return settled(regroup(sketch, command.id, command.count, command.angle), unit);
-    case "transform": {
-      const { about, turn, scale, by } = command;
-      return settled(
-        transform(
-          sketch,
-          command.curves,
-          {
-            ...(about && { about }),
-            ...(turn !== undefined && { turn: (turn * Math.PI) / 180 }),
-            ...(scale !== undefined && { scale }),
-            ...(by && { by }),
-          },
-          command.copy ?? false,
-          unit,
-        ),
-        unit,
-      );
-    }
-    case "paste":
-      return settled(paste(sketch, command.clip, command.by), unit);
-    case "move-plane":
-      return done({ ...sketch, plane: command.plane });
-  }
+        curves: [...sketch.curves, ...curves],
+        constraints: [...sketch.constraints, ...constraints],
+        dimensions: [...sketch.dimensions, ...dimensions],
+        ...(groups && { groups: [...(sketch.groups ?? []), ...groups] }),
+      },
+      unit,
+    ),
+  constrain,
+  pin,
+  dimension,
+  resize,
+  "resize-all": resizeAll,
+  name: (sketch, { id, name }, unit) => rename(sketch, id, name.trim(), unit),
+  retype,
+  place: (sketch, { id, at }) =>
+    done({ ...sketch, dimensions: sketch.dimensions.map((d) => (d.id === id ? { ...d, at } : d)) }),
+  drive: (sketch, { id, reference }, unit) =>
+    settle(
+      { ...sketch, dimensions: sketch.dimensions.map((d) => (d.id === id ? withReference(d, reference) : d)) },
+      unit,
+    ),
+  construction: (sketch, { ids, on }) =>
+    done({ ...sketch, curves: sketch.curves.map((c) => (ids.includes(c.id) ? withConstruction(c, on) : c)) }),
+  drag: (sketch, { curves }, unit) => {
+    const moved = new Map(curves.map((c) => [c.id, c]));
+    return settle({ ...sketch, curves: sketch.curves.map((c) => moved.get(c.id) ?? c) }, unit);
+  },
+  delete: (sketch, { ids }, unit) => remove(sketch, ids, unit),
+  trim: (sketch, { id, near }, unit) => settled(trim(sketch, id, near), unit),
+  extend: (sketch, { id, near }, unit) => settled(extend(sketch, id, near), unit),
+  split: (sketch, { id, near }, unit) => settled(split(sketch, id, near), unit),
+  corner: (sketch, { value, kind, corners }, unit) => {
+    const size = positive(sketch, value, unit);
+    return size.ok ? settled(corner(sketch, kind, corners, size.value, value), unit) : size;
+  },
+  offset: (sketch, { value, id, left }, unit) => {
+    const size = positive(sketch, value, unit);
+    return size.ok ? settled(offset(sketch, id, left ? size.value : -size.value, value), unit) : size;
+  },
+  mirror: (sketch, { curves, about }, unit) => settled(mirror(sketch, curves, about), unit),
+  "linear-pattern": (sketch, { curves, count, step }, unit) =>
+    settled(linearPattern(sketch, curves, count, step), unit),
+  "circular-pattern": (sketch, { curves, count, about, angle }, unit) =>
+    settled(circularPattern(sketch, curves, count, about, angle), unit),
+  polygon: (sketch, { circle, count, outside, turn }, unit) =>
+    settled(polygonOn(sketch, circle, count, outside, turn), unit),
+  regroup: (sketch, { id, count, angle }, unit) => settled(regroup(sketch, id, count, angle), unit),
+  transform: (sketch, { curves, about, turn, scale, by, copy = false }, unit) => {
+    const motion = {
+      ...(about && { about }),
+      ...(turn !== undefined && { turn: (turn * Math.PI) / 180 }),
+      ...(scale !== undefined && { scale }),
+      ...(by && { by }),
+    };
+    return settled(transform(sketch, curves, motion, copy, unit), unit);
+  },
+  paste: (sketch, { clip, by }, unit) => settled(paste(sketch, clip, by), unit),
+  "move-plane": (sketch, { plane }) => done({ ...sketch, plane }),
+};
+
+function changed<K extends SketchCommand["do"]>(
+  sketch: Sketch,
+  command: Extract<SketchCommand, { do: K }>,
+  unit: LengthUnit,
+): Outcome<Sketch> {
+  return (CHANGES[command.do as K] as Changes[K])(sketch, command, unit);
+}
+
+type Of<K extends SketchCommand["do"]> = Extract<SketchCommand, { do: K }>;
+
+function pin(sketch: Sketch, { constraints, dimensions }: Of<"pin">, unit: LengthUnit): Outcome<Sketch> {
+  const ids = idsFor(sketch);
+  return settle(
+    {
+      ...sketch,
+      constraints: [...sketch.constraints, ...constraints.map((c) => ({ id: ids("k"), ...c }))],
+      dimensions: [...sketch.dimensions, ...dimensions.map((d) => ({ id: ids("m"), ...d }))],
+    },
+    unit,
+  );
+}
+
+function resize(sketch: Sketch, { id, value }: Of<"resize">, unit: LengthUnit): Outcome<Sketch> {
+  const found = sketch.dimensions.find((d) => d.id === id);
+  if (!found) return refuse("not-found", `There is no dimension ${id}.`);
+  if (found.reference) return refuse("reference", "A reference dimension only measures. Let it drive first.", [id]);
+  return settle({ ...sketch, dimensions: sketch.dimensions.map((d) => (d === found ? { ...d, value } : d)) }, unit);
+}
+
+function resizeAll(sketch: Sketch, { sizes }: Of<"resize-all">, unit: LengthUnit): Outcome<Sketch> {
+  const values = new Map(sizes.map((size) => [size.id, size.value]));
+  const resized = (d: Dimension): Dimension =>
+    values.has(d.id) && !d.reference ? { ...d, value: values.get(d.id)! } : d;
+  return settle({ ...sketch, dimensions: sketch.dimensions.map(resized) }, unit);
 }
 
 /** A length as typed, greater than 0, mm; other sizes of the sketch may be named. */

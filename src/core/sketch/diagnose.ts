@@ -81,20 +81,7 @@ export function diagnose(relations: readonly Relation[], { system, sketch: solve
     if (dimensions.has(id)) surplus.add(id);
     else agreeing.add(id);
   }
-  const moving = (slot: number) => moves.get(root[slot]!);
-  const loose: string[] = [],
-    ways: Way[] = [],
-    looseRadii: string[] = [];
-  for (const c of moves.size ? solved.curves : []) {
-    const s = slotOf.get(c.id)!;
-    const kind = curveKind(c);
-    if (kind.numbers(c).some((_, i) => moving(s + i))) loose.push(c.id);
-    if (kind.radius !== undefined && moving(s + kind.radius)) looseRadii.push(c.id);
-    pointsOf(c).forEach((point, k) => {
-      const way = wayOf(moving(s + 2 * k), moving(s + 2 * k + 1), freedoms);
-      if (way) ways.push({ point, along: way });
-    });
-  }
+  const told = looseIn(solved, system, moves, freedoms);
   const holds = (c: Curve, slots: ReadonlySet<number>) =>
     curveKind(c)
       .numbers(c)
@@ -108,13 +95,35 @@ export function diagnose(relations: readonly Relation[], { system, sketch: solve
     sketch: solved,
     freedoms,
     clusters: parts,
-    loose,
-    ways,
-    looseRadii,
+    ...told,
     agreeing: [...agreeing],
     surplus: [...surplus],
     conflict: [],
   };
+}
+
+/** Curves, points and radii that some motion moves, and which way. @param moves of each slot, motion by motion */
+function looseIn(
+  sketch: Sketch,
+  { root, slotOf }: System,
+  moves: ReadonlyMap<number, number[]>,
+  freedoms: number,
+): Pick<Diagnosis, "loose" | "ways" | "looseRadii"> {
+  const moving = (slot: number) => moves.get(root[slot]!);
+  const loose: string[] = [],
+    ways: Way[] = [],
+    looseRadii: string[] = [];
+  for (const c of moves.size ? sketch.curves : []) {
+    const s = slotOf.get(c.id)!;
+    const kind = curveKind(c);
+    if (kind.numbers(c).some((_, i) => moving(s + i))) loose.push(c.id);
+    if (kind.radius !== undefined && moving(s + kind.radius)) looseRadii.push(c.id);
+    pointsOf(c).forEach((point, k) => {
+      const way = wayOf(moving(s + 2 * k), moving(s + 2 * k + 1), freedoms);
+      if (way) ways.push({ point, along: way });
+    });
+  }
+  return { loose, ways, looseRadii };
 }
 
 /** An end of a centre line that nothing else holds on to: its slots, and which way its line runs. */

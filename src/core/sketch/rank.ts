@@ -87,9 +87,15 @@ export function rankOf(p: Prepared, values: Float64Array, order: readonly number
       inWork[c] = 0;
     }
   }
+  return { dependent, motions: nullVectors(pivots, pivotOf) };
+}
+
+/** Motions of unit length that no row stops: one for each column without a pivot. */
+function nullVectors(pivots: readonly Row[], pivotOf: Int32Array): Float64Array[] {
+  const n = pivotOf.length;
   const free: number[] = [];
   for (let c = 0; c < n; c++) if (pivotOf[c]! < 0) free.push(c);
-  const motions = free.map((f) => {
+  return free.map((f) => {
     const v = new Float64Array(n);
     v[f] = 1;
     for (let q = pivots.length - 1; q >= 0; q--) {
@@ -101,7 +107,6 @@ export function rankOf(p: Prepared, values: Float64Array, order: readonly number
     const size = Math.hypot(...v);
     return v.map((c) => (Math.abs(c / size) < MOVES ? 0 : c / size));
   });
-  return { dependent, motions };
 }
 
 function pushHeap(heap: number[], v: number): void {

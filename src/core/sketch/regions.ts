@@ -86,30 +86,52 @@ export function isInside(loop: readonly Segment[], p: Vec2): boolean {
 
 /** Finds the closed regions of a solved sketch, with holes and nesting, and the ends that leave it open. */
 export function findRegions(sketch: Sketch): Regions {
-  const segments = splitAtMeetings(sketch.curves.filter((c) => !c.construction));
-  const vertices: Vec2[] = [];
-  const grid = new Map<string, number[]>();
-  const cell = JOIN * 4;
-  const vertex = (p: Vec2): number => {
+  const { halves: drawn, vertices, overlaps } = halvesOf(sketch);
+  const { halves, gaps } = withoutDangling(drawn, vertices);
+  const { faces, rims } = walked(halves);
+  const area = new Map(faces.map((f) => [f, loopArea(f.loop)]));
+  const parent = hungIn(faces, rims, area);
+  const depth = (c: number): number => (parent.get(c) ? depth(parent.get(c)!.component) + 1 : 0);
+  const found = faces.map((f) => {
+    const holes = rims.filter((r) => parent.get(r.component) === f).map((r) => r.loop);
+    const whole = area.get(f)! + holes.reduce((sum, h) => sum + loopArea(h), 0);
+    return { region: { outer: f.loop, holes, depth: depth(f.component), area: whole }, loop: f.halves };
+  });
+  const gapsTold = gaps.map((g) => ({ ...g, ...nearestOther(g, gaps) }));
+  return { regions: withNames(found), overlaps, gaps: gapsTold };
+}
+
+/** Numbers places: those that lie together have one number. */
+class Vertices {
+  readonly places: Vec2[] = [];
+  private readonly grid = new Map<string, number[]>();
+
+  of(p: Vec2): number {
+    const cell = JOIN * 4;
     const gx = Math.floor(p[0] / cell),
       gy = Math.floor(p[1] / cell);
     for (let i = -1; i <= 1; i++)
       for (let j = -1; j <= 1; j++)
-        for (const v of grid.get(`${gx + i},${gy + j}`) ?? []) if (distance2(vertices[v]!, p) <= JOIN) return v;
-    const v = vertices.push(p) - 1;
-    const key = `${gx},${gy}`;
-    grid.set(key, [...(grid.get(key) ?? []), v]);
-    return v;
-  };
-  let halves: Half[] = [];
+        for (const v of this.grid.get(`${gx + i},${gy + j}`) ?? []) if (distance2(this.places[v]!, p) <= JOIN) return v;
+    const made = this.places.push(p) - 1,
+      key = `${gx},${gy}`;
+    this.grid.set(key, [...(this.grid.get(key) ?? []), made]);
+    return made;
+  }
+}
+
+/** Every stretch between meetings, once in each direction; a stretch drawn twice counts once and is told. */
+function halvesOf(sketch: Sketch): { halves: Half[]; vertices: readonly Vec2[]; overlaps: Overlap[] } {
+  const segments = splitAtMeetings(sketch.curves.filter((c) => !c.construction));
+  const vertices = new Vertices();
+  const halves: Half[] = [],
+    overlaps: Overlap[] = [];
   const known = new Map<string, { middle: Vec2; curve: string }[]>();
-  const overlaps: Overlap[] = [];
   const closed = new Set(sketch.curves.filter((c) => c.kind === "circle" || c.kind === "ellipse").map((c) => c.id));
   for (const [order, segment] of segments.entries()) {
-    const from = vertex(segmentStart(segment)),
-      to = vertex(segmentEnd(segment));
+    const from = vertices.of(segmentStart(segment)),
+      to = vertices.of(segmentEnd(segment));
     if (segment.kind === "line" && from === to) continue;
-    // a stretch drawn twice counts once
     const middle = segmentMiddle(segment),
       key = `${Math.min(from, to)}-${Math.max(from, to)}`;
     const twins = known.get(key) ?? [];
@@ -120,51 +142,45 @@ export function findRegions(sketch: Sketch): Regions {
     }
     known.set(key, [...twins, { middle, curve: segment.curve }]);
     const shared = { order, closed: closed.has(segment.curve) };
-    const a = { ...shared, segment, from, to, forward: true } as Half,
-      b = { ...shared, segment: reversed(segment), from: to, to: from, forward: false } as Half;
-    a.twin = b;
-    b.twin = a;
-    halves.push(a, b);
+    const there = { ...shared, segment, from, to, forward: true } as Half,
+      back = { ...shared, segment: reversed(segment), from: to, to: from, forward: false } as Half;
+    there.twin = back;
+    back.twin = there;
+    halves.push(there, back);
   }
-  // take off dangling ends until only closed chains are left
+  return { halves, vertices: vertices.places, overlaps };
+}
+
+/** Takes off dangling ends until only closed chains are left; the first of them are told as gaps. */
+function withoutDangling(drawn: readonly Half[], vertices: readonly Vec2[]): { halves: Half[]; gaps: Gap[] } {
+  let halves = [...drawn];
   const gaps: Gap[] = [];
   for (;;) {
     const degree = new Map<number, number>();
     for (const h of halves) degree.set(h.from, (degree.get(h.from) ?? 0) + 1);
-    const dead = new Set(halves.filter((h) => degree.get(h.from) === 1).flatMap((h) => [h, h.twin]));
-    if (!dead.size) break;
-    if (!gaps.length)
-      for (const h of halves)
-        if (degree.get(h.from) === 1) gaps.push({ curve: h.segment.curve, at: vertices[h.from]! });
+    const loose = halves.filter((h) => degree.get(h.from) === 1);
+    if (!loose.length) return { halves, gaps };
+    if (!gaps.length) gaps.push(...loose.map((h) => ({ curve: h.segment.curve, at: vertices[h.from]! })));
+    const dead = new Set(loose.flatMap((h) => [h, h.twin]));
     halves = halves.filter((h) => !dead.has(h));
   }
+}
 
+/** A closed walk along half edges, and which connected drawing it belongs to. */
+interface Walk {
+  readonly loop: Segment[];
+  readonly halves: Half[];
+  readonly component: number;
+}
+
+/** Every face at the left of half edges, and the rims around connected drawings. */
+function walked(halves: readonly Half[]): { faces: Walk[]; rims: Walk[] } {
   const out = new Map<number, Half[]>();
   for (const h of halves) out.set(h.from, [...(out.get(h.from) ?? []), h]);
-  const heading = new Map(halves.map((h) => [h, headingAt(h.segment, 0)]));
-  for (const fan of out.values()) {
-    fan.sort((a, b) => {
-      const [ta, ca] = heading.get(a)!,
-        [tb, cb] = heading.get(b)!;
-      return Math.abs(ta - tb) > SAME_WAY ? ta - tb : ca - cb;
-    });
-    // the face at the left of an incoming half edge goes on with the one before its twin, clockwise
-    fan.forEach((h, i) => (h.twin.next = fan[(i + fan.length - 1) % fan.length]!));
-  }
-  const faces: { loop: Segment[]; halves: Half[]; component: number }[] = [];
-  const rims: typeof faces = [];
-  const component = new Map<number, number>();
-  const mark = (v: number, c: number) => {
-    const stack = [v];
-    while (stack.length) {
-      const u = stack.pop()!;
-      if (component.has(u)) continue;
-      component.set(u, c);
-      for (const h of out.get(u) ?? []) stack.push(h.to);
-    }
-  };
-  let components = 0;
-  for (const v of out.keys()) if (!component.has(v)) mark(v, components++);
+  joinFans(halves, out);
+  const component = componentsOf(out);
+  const faces: Walk[] = [],
+    rims: Walk[] = [];
   for (const h of halves) {
     if (h.seen) continue;
     const around: Half[] = [];
@@ -175,31 +191,62 @@ export function findRegions(sketch: Sketch): Regions {
     const loop = around.map((e) => e.segment);
     (loopArea(loop) > 0 ? faces : rims).push({ loop, halves: around, component: component.get(h.from)! });
   }
-  // each component hangs in the smallest face of another that contains it
-  const area = new Map(faces.map((f) => [f, loopArea(f.loop)]));
+  return { faces, rims };
+}
+
+/** The face at the left of an incoming half edge goes on with the one before its twin, clockwise. */
+function joinFans(halves: readonly Half[], out: ReadonlyMap<number, Half[]>): void {
+  const heading = new Map(halves.map((h) => [h, headingAt(h.segment, 0)]));
+  for (const fan of out.values()) {
+    fan.sort((a, b) => {
+      const [ta, ca] = heading.get(a)!,
+        [tb, cb] = heading.get(b)!;
+      return Math.abs(ta - tb) > SAME_WAY ? ta - tb : ca - cb;
+    });
+    fan.forEach((h, i) => (h.twin.next = fan[(i + fan.length - 1) % fan.length]!));
+  }
+}
+
+/** Which connected drawing each vertex belongs to. */
+function componentsOf(out: ReadonlyMap<number, readonly Half[]>): ReadonlyMap<number, number> {
+  const component = new Map<number, number>();
+  let count = 0;
+  for (const first of out.keys()) {
+    if (component.has(first)) continue;
+    const stack = [first];
+    while (stack.length) {
+      const vertex = stack.pop()!;
+      if (component.has(vertex)) continue;
+      component.set(vertex, count);
+      for (const h of out.get(vertex) ?? []) stack.push(h.to);
+    }
+    count++;
+  }
+  return component;
+}
+
+/** Each connected drawing hangs in the smallest face of another that contains it. */
+function hungIn(
+  faces: readonly Walk[],
+  rims: readonly Walk[],
+  area: ReadonlyMap<Walk, number>,
+): ReadonlyMap<number, Walk | undefined> {
   const boxes = new Map(faces.map((f) => [f, loopBox(f.loop)]));
   // sampling an outline is dear; of many thousand pairs nearly all are told apart by their boxes
-  const isNear = (f: (typeof faces)[number], [x, y]: Vec2) => {
-    const [low, high] = boxes.get(f)!;
+  const isNear = (face: Walk, [x, y]: Vec2) => {
+    const [low, high] = boxes.get(face)!;
     return low[0] <= x && x <= high[0] && low[1] <= y && y <= high[1];
   };
-  const parent = new Map<number, (typeof faces)[number] | undefined>();
+  const parent = new Map<number, Walk | undefined>();
   for (const rim of rims) {
-    const p = segmentStart(rim.loop[0]!),
+    const at = segmentStart(rim.loop[0]!),
       own = -loopArea(rim.loop);
     const around = faces.filter(
-      (f) => f.component !== rim.component && area.get(f)! > own && isNear(f, p) && isInside(f.loop, p),
+      (f) => f.component !== rim.component && area.get(f)! > own && isNear(f, at) && isInside(f.loop, at),
     );
     parent.set(rim.component, around.sort((a, b) => area.get(a)! - area.get(b)!)[0]);
   }
-  const depth = (c: number): number => (parent.get(c) ? depth(parent.get(c)!.component) + 1 : 0);
-  const found = faces.map((f) => {
-    const holes = rims.filter((r) => parent.get(r.component) === f).map((r) => r.loop);
-    const whole = area.get(f)! + holes.reduce((sum, h) => sum + loopArea(h), 0);
-    return { region: { outer: f.loop, holes, depth: depth(f.component), area: whole }, loop: f.halves };
-  });
-  const gapsTold = gaps.map((g) => ({ ...g, ...nearestOther(g, gaps) }));
-  return { regions: withNames(found), overlaps, gaps: gapsTold };
+  return parent;
 }
 
 /** Names regions by their curves and sides, and sorts them by name. */

@@ -2,9 +2,8 @@ import type { Equation, Options, Slots } from "./constraints/kind";
 import { KINDS } from "./constraints/registry";
 import { COLLAPSED } from "./tolerance";
 import { curveKind } from "./curves/registry";
-import type { Spline } from "./curves/schema";
-import { knotsOf } from "./curves/spline";
-import { entityOf, isDimension, takenApart, quantityOf, type Curve, type Relation, type Sketch } from "./sketch";
+import { counting, Numbers } from "./numbers";
+import { isDimension, quantityOf, type Curve, type Relation, type Sketch } from "./sketch";
 
 /** An equation with the relation it comes from and slots already replaced by their representatives. */
 export interface BoundEquation {
@@ -34,9 +33,6 @@ export interface System {
   readonly scale: number;
 }
 
-/** Slots of the origin and of the ends of the two axes. */
-const FIXED = 6;
-
 /**
  * Builds the numbers of a sketch from the given relations (those of the sketch, or some of them).
  * The sketch must have passed referenceFault.
@@ -46,159 +42,24 @@ export function buildSystem(
   relations: readonly Relation[],
   sizes: ReadonlyMap<string, number>,
 ): System {
-  const slotOf = new Map<string, number>();
-  const curves = new Map<string, Curve>();
-  const values: number[] = [0, 0, 1, 0, 0, 1];
-  const pointNames = new Map<string, readonly string[]>();
-  let extent = 0;
-  for (const c of sketch.curves) {
-    const kind = curveKind(c);
-    slotOf.set(c.id, values.length);
-    curves.set(c.id, c);
-    pointNames.set(c.id, kind.points(c));
-    for (const v of kind.numbers(c)) {
-      values.push(v);
-      extent = Math.max(extent, Math.abs(v));
-    }
-  }
-  for (const r of relations)
-    if (isDimension(r) && quantityOf(r) === "length") extent = Math.max(extent, sizes.get(r.id) ?? 0);
-  const scale = extent || 1;
-  let x = Float64Array.from(values);
-
-  let root = counting(values.length);
-  let constant = new Uint8Array(values.length);
-  // origin 0,0; the axes run from it to 1,0 and 0,1
-  constant.fill(1, 0, FIXED);
-  // pictures of the part stand where the part puts them
-  for (const c of sketch.curves)
-    if (c.projected) constant.fill(1, slotOf.get(c.id), slotOf.get(c.id)! + curveKind(c).numbers(c).length);
-  const find = (i: number): number => {
-    while (root[i] !== i) i = root[i] = root[root[i]!]!;
-    return i;
-  };
-  const same = (a: number, b: number) =>
-    find(a) === find(b) || (constant[find(a)] === 1 && constant[find(b)] === 1 && x[find(a)] === x[find(b)]);
-  const held: readonly (readonly [string, string])[] = relations
-    .filter((r) => r.kind === "point-on-curve")
-    .map((r) => [r.of[0]!, r.of[1]!]);
-  const points = new Map<string, readonly [number, number]>([["origin", [0, 1]]]);
-  const slots: Slots = {
-    scale,
-    same,
-    point(ref) {
-      const known = points.get(ref);
-      if (known) return known;
-      const [id, part] = takenApart(ref),
-        at = slotOf.get(id)!;
-      const k = part === undefined ? 0 : pointNames.get(id)!.indexOf(part);
-      const place = [at + 2 * k, at + 2 * k + 1] as const;
-      points.set(ref, place);
-      return place;
-    },
-    line(ref) {
-      if (ref === "x-axis") return [0, 1, 2, 3];
-      if (ref === "y-axis") return [0, 1, 4, 5];
-      const at = slotOf.get(ref)!;
-      return [at, at + 1, at + 2, at + 3];
-    },
-    centre(ref) {
-      const at = slotOf.get(ref)! + 2 * pointNames.get(ref)!.indexOf("centre");
-      return [at, at + 1];
-    },
-    radius: (ref) => slotOf.get(ref)! + curveKind(curves.get(ref)!).radius!,
-    all(ref) {
-      const at = slotOf.get(ref)!,
-        c = curves.get(ref)!;
-      return Array.from({ length: curveKind(c).numbers(c).length }, (_, i) => at + i);
-    },
-    type: (ref) =>
-      ref === "origin" || ref.includes(".") ? "point" : ref.endsWith("-axis") ? "line" : entityOf(curves.get(ref)!),
-    ends: (ref) => (pointNames.get(ref)?.includes("end") ? [`${ref}.start`, `${ref}.end`] : []),
-    spline(ref) {
-      const c = curves.get(ref) as Spline;
-      return { knots: knotsOf(c), start: c.startHandle !== undefined, end: c.endHandle !== undefined };
-    },
-    isOn(point, curve) {
-      const p = slots.point(point);
-      const is = (ref: string) => {
-        const q = slots.point(ref);
-        return same(p[0], q[0]) && same(p[1], q[1]);
-      };
-      return slots.ends(curve).some(is) || held.some(([ref, on]) => on === curve && is(ref));
-    },
-  };
-
-  const agreeing: string[] = [];
-  const broken: string[] = [];
-  for (const r of relations) {
-    if (r.kind !== "fixed") continue;
-    const ref = r.of[0]!;
-    const type = slots.type(ref);
-    const tied = type === "point" ? slots.point(ref) : type === "line" ? slots.line(ref) : slots.all(ref);
-    if (tied.every((s) => constant[s])) agreeing.push(r.id);
-    for (const s of tied) constant[s] = 1;
-  }
-  // merged values start from the mean of what was drawn
-  const weight = new Float64Array(x.length).fill(1);
-  for (const late of [false, true])
-    for (const r of relations) {
-      const kind = KINDS[r.kind];
-      if (!kind.merge || (kind.mergesLate ?? false) !== late) continue;
-      const pairs = kind.merge(slots, r.of);
-      let fresh = false;
-      for (const [a, b] of pairs) {
-        const p = find(a),
-          q = find(b);
-        if (slots.same(p, q)) continue;
-        fresh = true;
-        if (constant[p] && constant[q]) {
-          if (Math.abs(x[p]! - x[q]!) > COLLAPSED * scale) broken.push(r.id);
-          continue;
-        }
-        const [keep, lose] = constant[p] || (!constant[q] && p < q) ? [p, q] : [q, p];
-        if (!constant[keep])
-          x[keep] = (x[keep]! * weight[keep]! + x[lose]! * weight[lose]!) / (weight[keep]! + weight[lose]!);
-        weight[keep]! += weight[lose]!;
-        root[lose] = keep;
-      }
-      if (pairs.length && !fresh) agreeing.push(r.id);
-    }
-  // unknowns that relations bring along stand after those of the curves
-  const extraOf = new Map<string, number>();
-  const extras: number[] = [];
-  let merged: Float64Array | undefined;
-  for (const r of relations) {
-    const { extra } = KINDS[r.kind];
-    if (!extra) continue;
-    const own = extra(slots, r.of, (merged ??= x.map((_, i) => x[find(i)]!)));
-    if (own.length) extraOf.set(r.id, x.length + extras.length);
-    extras.push(...own);
-  }
-  if (extras.length) {
-    const n = x.length;
-    x = Float64Array.from([...x, ...extras]);
-    const [before, fixed] = [root, constant];
-    root = counting(x.length);
-    root.set(before);
-    constant = new Uint8Array(n + extras.length);
-    constant.set(fixed);
-  }
-  for (let i = 0; i < x.length; i++) {
-    root[i] = find(i);
-    x[i] = x[root[i]!]!;
-  }
-  for (const c of sketch.curves) {
-    if (c.kind !== "line") continue;
-    const at = slotOf.get(c.id)!;
-    const [a, b, d, e] = [root[at]!, root[at + 1]!, root[at + 2]!, root[at + 3]!];
-    if (slots.same(a, d) && slots.same(b, e)) broken.push(c.id);
-    else spread(x, constant, [a, b, d, e], slots.same(a, d), c);
-  }
-
+  const lengths = relations.flatMap((r) =>
+    isDimension(r) && quantityOf(r) === "length" ? (sizes.get(r.id) ?? 0) : [],
+  );
+  const numbers = new Numbers(
+    sketch,
+    lengths.reduce((most, length) => Math.max(most, length), 0),
+  );
+  const held = relations.flatMap((r) => (r.kind === "point-on-curve" ? [[r.of[0]!, r.of[1]!] as const] : []));
+  const slots = numbers.slots(held);
+  const told: Told = { agreeing: [], broken: [] };
+  fix(numbers, slots, relations, told);
+  mergeAll(numbers, slots, relations, told);
+  const extraOf = withExtras(numbers, slots, relations);
+  layOut(numbers, sketch, told);
+  const { x, constant, root, slotOf, scale } = numbers;
   const equations: BoundEquation[] = [];
   const bind = (relation: string, e: Equation) =>
-    equations.push({ relation, slots: e.slots.map((s) => root[s]!), evaluate: e.evaluate, g: e.slots.map(() => 0.5) });
+    equations.push({ relation, slots: e.slots.map((i) => root[i]!), evaluate: e.evaluate, g: e.slots.map(() => 0.5) });
   for (const c of sketch.curves) for (const e of curveKind(c).own?.(slotOf.get(c.id)!, c) ?? []) bind(c.id, e);
   const ownCount = equations.length;
   for (const r of relations) {
@@ -207,14 +68,68 @@ export function buildSystem(
     const options: Options = { ...optionsOf(r), ...(extraOf.has(r.id) && { extra: extraOf.get(r.id)! }) };
     for (const e of kind.equations(slots, r.of, sizes.get(r.id) ?? 0, x, options)) bind(r.id, e);
   }
-  return { slots, x, constant, root, equations, ownCount, agreeing, broken, slotOf, scale };
+  return { slots, x, constant, root, equations, ownCount, ...told, slotOf, scale };
 }
 
-/** 0, 1, 2 … */
-function counting(n: number): Int32Array {
-  const list = new Int32Array(n);
-  for (let i = 0; i < n; i++) list[i] = i;
-  return list;
+/** Relations that change nothing, and those that cannot hold. */
+interface Told {
+  readonly agreeing: string[];
+  readonly broken: string[];
+}
+
+function fix({ constant }: Numbers, slots: Slots, relations: readonly Relation[], { agreeing }: Told): void {
+  for (const r of relations) {
+    if (r.kind !== "fixed") continue;
+    const ref = r.of[0]!;
+    const type = slots.type(ref);
+    const tied = type === "point" ? slots.point(ref) : type === "line" ? slots.line(ref) : slots.all(ref);
+    if (tied.every((i) => constant[i])) agreeing.push(r.id);
+    for (const i of tied) constant[i] = 1;
+  }
+}
+
+function mergeAll(numbers: Numbers, slots: Slots, relations: readonly Relation[], { agreeing, broken }: Told): void {
+  for (const late of [false, true])
+    for (const r of relations) {
+      const kind = KINDS[r.kind];
+      if (!kind.merge || (kind.mergesLate ?? false) !== late) continue;
+      const pairs = kind.merge(slots, r.of);
+      let fresh = false;
+      for (const [one, other] of pairs) {
+        if (numbers.same(one, other)) continue;
+        fresh = true;
+        if (numbers.merge(one, other) > COLLAPSED * numbers.scale) broken.push(r.id);
+      }
+      if (pairs.length && !fresh) agreeing.push(r.id);
+    }
+}
+
+/** Unknowns that relations bring along stand after those of the curves. @returns where each relation's begin */
+function withExtras(numbers: Numbers, slots: Slots, relations: readonly Relation[]): ReadonlyMap<string, number> {
+  const extraOf = new Map<string, number>();
+  const extras: number[] = [];
+  let merged: Float64Array | undefined;
+  for (const r of relations) {
+    const { extra } = KINDS[r.kind];
+    if (!extra) continue;
+    const own = extra(slots, r.of, (merged ??= numbers.merged()));
+    if (own.length) extraOf.set(r.id, numbers.x.length + extras.length);
+    extras.push(...own);
+  }
+  numbers.close(extras);
+  return extraOf;
+}
+
+/** No line may begin without a length: one whose ends are one cannot hold. */
+function layOut(numbers: Numbers, sketch: Sketch, { broken }: Told): void {
+  const { x, constant, root, slotOf } = numbers;
+  for (const c of sketch.curves) {
+    if (c.kind !== "line") continue;
+    const at = slotOf.get(c.id)!;
+    const [ax, ay, bx, by] = [root[at]!, root[at + 1]!, root[at + 2]!, root[at + 3]!];
+    if (numbers.same(ax, bx) && numbers.same(ay, by)) broken.push(c.id);
+    else spread(x, constant, [ax, ay, bx, by], numbers.same(ax, bx), c);
+  }
 }
 
 /** An upright line told to be level would begin with no length at all: its ends are laid out the other way. */

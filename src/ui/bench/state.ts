@@ -1,4 +1,5 @@
-import type { History, PartCommand } from "@/core/part/commands";
+import type { PartCommand } from "@/core/part/commands";
+import type { History } from "@/core/units/history";
 import type { Step } from "@/core/part/steps/kinds";
 import type { SketchCommand } from "@/core/sketch/command-schema";
 import type { Proposal } from "@/core/sketch/define";
@@ -137,7 +138,7 @@ export class Hand {
 type Typing = { readonly id: string } | { readonly fresh: NewDimension };
 
 export interface BenchState {
-  readonly history: History;
+  readonly history: History<PartDocument>;
   readonly mode: Mode;
   readonly toolName: string;
   readonly selection: readonly string[];

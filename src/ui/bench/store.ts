@@ -1,5 +1,6 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
-import { apply, record, redo, startHistory, undo, type History } from "@/core/part/commands";
+import { apply } from "@/core/part/commands";
+import { record, redo, startHistory, undo, type History } from "@/core/units/history";
 import type { PartDocument } from "@/core/part/document";
 import type { MassUnit } from "@/core/units/amounts";
 import { sketchOf } from "./documents";
@@ -72,7 +73,7 @@ export function createBench({
       if (saver.isReadOnly) set({ message: { kind: "trouble", text: ELSEWHERE, about: [] } });
       return !saver.isReadOnly;
     };
-    const moveTo = (history: History) => {
+    const moveTo = (history: History<PartDocument>) => {
       const before = document();
       if (history.present !== before && !mayChange()) return;
       set({ history });

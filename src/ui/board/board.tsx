@@ -66,8 +66,8 @@ function OpenBoard({ store, heading, leaveTo }: { store: BoardStore; heading: st
 }
 
 function BoardHeader({ store, heading, leaveTo }: { store: BoardStore; heading: string; leaveTo: string }) {
-  const past = store((s) => s.past.length),
-    future = store((s) => s.future.length),
+  const past = store((s) => s.history.past.length),
+    future = store((s) => s.history.future.length),
     saved = store((s) => s.saved);
   const { saver, undo, redo } = store.getState();
   return (

@@ -9,14 +9,13 @@ import { Saver, type SaveState } from "../parts/saver";
 import { BoardClient } from "./client";
 import type { BoardAnswer, BoardQuestion, Drawn } from "./messages";
 import { goesOn, LEAST_PLACES, madeBy, type BoardTool, type Clicked } from "./tools";
+import { record, redo, startHistory, undo, type History } from "@/core/units/history";
 
 export type Chosen = { readonly what: "size" | "view" | "remark"; readonly id: string };
 
 interface BoardState {
   readonly exercise: Exercise;
-  readonly arrangement: Arrangement;
-  readonly past: readonly Arrangement[];
-  readonly future: readonly Arrangement[];
+  readonly history: History<Arrangement>;
   readonly drawn: Drawn | undefined;
   readonly isDrawing: boolean;
   readonly chosen: Chosen | undefined;
@@ -96,16 +95,16 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
 
   /** The arrangement with everything where it stands now: what is changed next changes alone. */
   function standing(): Arrangement {
-    const { arrangement, drawn } = store.getState();
-    return drawn ? frozen(arrangement, drawn.layout, drawn.paper) : arrangement;
+    const { history, drawn } = store.getState();
+    return drawn ? frozen(history.present, drawn.layout, drawn.paper) : history.present;
   }
 
   async function draw(): Promise<void> {
-    const { arrangement } = store.getState();
+    const arrangement = store.getState().history.present;
     store.setState({ isDrawing: true });
     try {
       const answer = await ask({ ask: "draw", arrangement });
-      if (store.getState().arrangement !== arrangement) return;
+      if (store.getState().history.present !== arrangement) return;
       store.setState({ isDrawing: false });
       if ("refused" in answer) return trouble(answer.refused);
       if ("drawn" in answer && answer.drawn) {
@@ -123,13 +122,13 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
   function prove(): void {
     clearTimeout(proofTimer);
     proofTimer = setTimeout(async () => {
-      const { arrangement } = store.getState();
+      const arrangement = store.getState().history.present;
       store.setState({ proving: { done: 0, of: 0 } });
       try {
         const a = await prover.ask({ ask: "prove", arrangement }, (done, of) =>
           store.setState({ proving: { done, of } }),
         );
-        if (store.getState().arrangement !== arrangement) return;
+        if (store.getState().history.present !== arrangement) return;
         store.setState({
           proving: undefined,
           ...("proof" in a && { proof: a.proof, proposed: a.proposed, shows: a.shows }),
@@ -141,9 +140,10 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     }, PROOF_AFTER_MS);
   }
 
-  function moveTo(next: Arrangement, history: Pick<BoardState, "past" | "future">): void {
-    store.setState({ arrangement: next, ...history });
-    saver.save(next);
+  function moveTo(history: History<Arrangement>): void {
+    if (history === store.getState().history) return;
+    store.setState({ history });
+    saver.save(history.present);
     void draw();
   }
 
@@ -162,9 +162,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
 
   const store: BoardStore = create<BoardState>((set, get) => ({
     exercise,
-    arrangement: { sizes: exercise.sizes ?? sizes, sheet: exercise.sheet },
-    past: [],
-    future: [],
+    history: startHistory({ sizes: exercise.sizes ?? sizes, sheet: exercise.sheet }),
     drawn: undefined,
     isDrawing: false,
     chosen: undefined,
@@ -180,27 +178,19 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     saver,
     async open() {
       const left = await saver.takeUp();
-      if (left && left !== "parted") set({ arrangement: left });
+      if (left && left !== "parted") set({ history: startHistory(left) });
       await draw();
     },
     apply(change) {
       if (saver.isReadOnly) return trouble(ELSEWHERE);
-      const before = get().arrangement;
+      const before = get().history.present;
       const r = changed(change.change === "lay-out" ? before : standing(), change);
       if (!r.ok) return trouble(r.refusal.sentence);
       set({ message: undefined });
-      moveTo(r.value, { past: [...get().past, before].slice(-MOST_UNDONE), future: [] });
+      moveTo(record(get().history, r.value, MOST_UNDONE));
     },
-    undo() {
-      const { past, future, arrangement } = get();
-      const last = past[past.length - 1];
-      if (last) moveTo(last, { past: past.slice(0, -1), future: [arrangement, ...future] });
-    },
-    redo() {
-      const { past, future, arrangement } = get();
-      const [next, ...later] = future;
-      if (next) moveTo(next, { past: [...past, arrangement], future: later });
-    },
+    undo: () => moveTo(undo(get().history)),
+    redo: () => moveTo(redo(get().history)),
     show: (shown) => set({ shown }),
     choose: (chosen) => set({ chosen, message: undefined }),
     take: (tool) => set({ tool, places: [], message: undefined, ...(tool !== "move" && { chosen: undefined }) }),
@@ -231,10 +221,10 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       }
     },
     finish() {
-      const { tool, places, drawn, arrangement } = get();
+      const { tool, places, drawn, history } = get();
       if (places.length < LEAST_PLACES[tool] || !drawn) return;
       set({ places: [] });
-      if (tool === "size") return void addSize(places, arrangement.sizes);
+      if (tool === "size") return void addSize(places, history.present.sizes);
       const { layout } = standing().sheet;
       const scale = drawn.views.find((v) => v.key === places[0]!.view)?.scale ?? drawn.layout.scale;
       const change = layout && madeBy(tool, places, layout, scale);

@@ -90,81 +90,108 @@ function oneCorner(
     point = ids("p");
   const share = (s: Segment, end: string) =>
     end.endsWith(".end") ? stretch(s, 0, 1 - setback / segmentLength(s)) : stretch(s, setback / segmentLength(s), 1);
-  const cut = new Map<string, Curve>(
-    [
-      [p, sp],
-      [q, sq],
-    ].map(([end, s]) => {
-      const c = sketch.curves.find((k) => k.id === curveOf(end as string))!;
-      return [c.id, pieceOf(c, share(s as Segment, end as string), c.id)];
+  const cut = new Map(
+    (
+      [
+        [p, sp],
+        [q, sq],
+      ] as const
+    ).map(([end, s]) => {
+      const c = sketch.curves.find((k) => k.id === curveOf(end))!;
+      return [c.id, pieceOf(c, share(s, end), c.id)];
     }),
   );
-  // what hung on the corner hangs on the point that keeps its place; a length there is now taken to the corner
-  const corner = (ref: string) => (ref === p || ref === q ? point : ref);
+  const kept = withoutCorner(sketch, [p, q], point);
+  const curves = sketch.curves.map((c) => cut.get(c.id) ?? c);
+  const placed = { ...sketch, curves };
+  const between: Between = { ends: [p, q], point, from: pointAt(placed, p), to: pointAt(placed, q), value };
+  const onSides = [p, q].map((end): Constraint => ({
+    id: ids("k"),
+    kind: "point-on-curve",
+    of: [point, curveOf(end)],
+  }));
+  const made = kind === "chamfer" ? bevel(between, ids) : rounding(between, arcCentre(at, u, v, turn, size), ids);
+  const mark: Curve = { id: point, kind: "point", at: [at[0], at[1]], construction: true };
+  return done({
+    sketch: {
+      ...kept,
+      curves: [...curves, mark, made.curve],
+      constraints: [...kept.constraints, ...onSides, ...made.ties],
+      dimensions: [...kept.dimensions, ...made.sizes],
+    },
+    dimension: made.sizes[0]!.id,
+  });
+}
+
+/**
+ * What hung on the corner hangs on the point that keeps its place; a length there is now taken to the corner, and equal
+ * lengths, which spoke of whole sides, go.
+ */
+function withoutCorner(sketch: Sketch, [p, q]: readonly [string, string], point: string): Sketch {
   const touching = [curveOf(p), curveOf(q)];
   const isJoin = (r: Relation) => r.kind === "coincident" && r.of.includes(p) && r.of.includes(q);
   const kept = rewired({ ...sketch, constraints: sketch.constraints.filter((r) => !isJoin(r)) }, (ref) =>
-    corner(ref),
+    ref === p || ref === q ? point : ref,
   ).sketch;
   const far = (id: string) => ((curveOf(p) === id ? p : q).endsWith(".end") ? `${id}.start` : `${id}.end`);
   const dimensions = kept.dimensions.map((d): Dimension =>
     d.kind === "length" && touching.includes(d.of[0]!) ? { ...d, kind: "distance", of: [far(d.of[0]!), point] } : d,
   );
-  // equal lengths spoke of whole sides
-  const constraints = kept.constraints.filter(
-    (r) => !(r.kind === "equal" && r.of.some((o) => touching.includes(o) && typeOf(sketch, o) === "line")),
-  );
-  const curves = sketch.curves.map((c) => cut.get(c.id) ?? c);
-  const placed = { ...sketch, curves };
-  const a = pointAt(placed, p),
-    b = pointAt(placed, q);
-  const tie = (k: Constraint["kind"], ...of: string[]): Constraint => ({ id: ids("k"), kind: k, of });
-  const dimension = ids("m");
-  const made: Curve[] = [{ id: point, kind: "point", at: [at[0], at[1]], construction: true }];
-  const ties = [tie("point-on-curve", point, curveOf(p)), tie("point-on-curve", point, curveOf(q))];
-  const sizes: Dimension[] = [];
-  if (kind === "fillet") {
-    const d = size / Math.sin(turn / 2),
-      w = Math.hypot(u[0] + v[0], u[1] + v[1]);
-    const centre: [number, number] = [at[0] + ((u[0] + v[0]) / w) * d, at[1] + ((u[1] + v[1]) / w) * d];
-    // the arc runs counter-clockwise the short way
-    const ccw = (a[0] - centre[0]) * (b[1] - centre[1]) - (a[1] - centre[1]) * (b[0] - centre[0]) > 0;
-    const arc: Arc = {
-      id: ids("a"),
-      kind: "arc",
-      centre,
-      start: [...(ccw ? a : b)] as [number, number],
-      end: [...(ccw ? b : a)] as [number, number],
-    };
-    made.push(arc);
-    ties.push(
+  const isOfSide = (r: Relation) =>
+    r.kind === "equal" && r.of.some((o) => touching.includes(o) && typeOf(sketch, o) === "line");
+  return { ...kept, constraints: kept.constraints.filter((r) => !isOfSide(r)), dimensions };
+}
+
+/** Two sides that were cut back, and the point where their corner was. */
+interface Between {
+  readonly ends: readonly [string, string];
+  readonly point: string;
+  readonly from: Vec2;
+  readonly to: Vec2;
+  readonly value: number | string;
+}
+interface Joined {
+  readonly curve: Curve;
+  readonly ties: readonly Constraint[];
+  readonly sizes: readonly Dimension[];
+}
+type Ids = ReturnType<typeof idsFor>;
+
+/** Centre of the arc that touches both sides: on the bisector of their directions u and v. */
+function arcCentre(at: Vec2, u: Vec2, v: Vec2, turn: number, radius: number): [number, number] {
+  const away = radius / Math.sin(turn / 2),
+    both = Math.hypot(u[0] + v[0], u[1] + v[1]);
+  return [at[0] + ((u[0] + v[0]) / both) * away, at[1] + ((u[1] + v[1]) / both) * away];
+}
+
+function rounding({ ends: [p, q], from, to, value }: Between, centre: [number, number], ids: Ids): Joined {
+  // the arc runs counter-clockwise the short way
+  const ccw = (from[0] - centre[0]) * (to[1] - centre[1]) - (from[1] - centre[1]) * (to[0] - centre[0]) > 0;
+  const [start, end] = ccw ? [from, to] : [to, from];
+  const arc: Arc = { id: ids("a"), kind: "arc", centre, start: [start[0], start[1]], end: [end[0], end[1]] };
+  const tie = (kind: Constraint["kind"], ...of: string[]): Constraint => ({ id: ids("k"), kind, of });
+  return {
+    curve: arc,
+    ties: [
       tie("coincident", p, `${arc.id}.${ccw ? "start" : "end"}`),
       tie("coincident", q, `${arc.id}.${ccw ? "end" : "start"}`),
       tie("tangent", curveOf(p), arc.id),
       tie("tangent", curveOf(q), arc.id),
-    );
-    sizes.push({ id: dimension, kind: "radius", of: [arc.id], value });
-  } else {
-    const line: Line = {
-      id: ids("l"),
-      kind: "line",
-      start: [...a] as [number, number],
-      end: [...b] as [number, number],
-    };
-    made.push(line);
-    ties.push(tie("coincident", p, `${line.id}.start`), tie("coincident", q, `${line.id}.end`));
-    sizes.push(
-      { id: dimension, kind: "distance", of: [point, `${line.id}.start`], value },
-      { id: ids("m"), kind: "distance", of: [point, `${line.id}.end`], value: `=${dimension}` },
-    );
-  }
-  return done({
-    sketch: {
-      ...kept,
-      curves: [...curves, ...made],
-      constraints: [...constraints, ...ties],
-      dimensions: [...dimensions, ...sizes],
-    },
-    dimension,
-  });
+    ],
+    sizes: [{ id: ids("m"), kind: "radius", of: [arc.id], value }],
+  };
+}
+
+function bevel({ ends: [p, q], point, from, to, value }: Between, ids: Ids): Joined {
+  const line: Line = { id: ids("l"), kind: "line", start: [from[0], from[1]], end: [to[0], to[1]] };
+  const tie = (end: string, on: string): Constraint => ({ id: ids("k"), kind: "coincident", of: [end, on] });
+  const first = ids("m");
+  return {
+    curve: line,
+    ties: [tie(p, `${line.id}.start`), tie(q, `${line.id}.end`)],
+    sizes: [
+      { id: first, kind: "distance", of: [point, `${line.id}.start`], value },
+      { id: ids("m"), kind: "distance", of: [point, `${line.id}.end`], value: `=${first}` },
+    ],
+  };
 }

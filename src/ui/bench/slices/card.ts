@@ -4,6 +4,7 @@ import type { BenchState, PickField, StepMode } from "../state";
 import { freshStep } from "../steps/fresh";
 import type { KeptCard } from "./kept-card";
 import type { Room } from "./room";
+import { redo, undo } from "@/core/units/history";
 
 type Card = Pick<
   BenchState,
@@ -118,10 +119,8 @@ export function stepCard(
       if (mode.kind !== "step") return false;
       const { past, future, draft } = mode;
       hasChanged = false;
-      if (way === "back" && past.length)
-        put(mode, { draft: past[past.length - 1]!, past: past.slice(0, -1), future: [draft, ...future] });
-      else if (way === "again" && future.length)
-        put(mode, { draft: future[0]!, past: [...past, draft], future: future.slice(1) });
+      const next = (way === "back" ? undo : redo)({ past, present: draft, future });
+      if (next.present !== draft) put(mode, { draft: next.present, past: next.past, future: next.future });
       else {
         const text =
           way === "back"

@@ -1,5 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
-import type { History } from "@/core/part/commands";
+import type { History } from "@/core/units/history";
 import type { Answer, Question } from "../kernel/messages";
 import type { BenchState } from "../state";
 
@@ -9,7 +9,7 @@ export interface Room {
   set(s: Partial<BenchState>): void;
   document(): PartDocument;
   /** Goes to another place in the history: kept, and built. */
-  moveTo(history: History): void;
+  moveTo(history: History<PartDocument>): void;
   rebuild(): void;
   /** Goes on once nothing is being built. */
   whenBuilt(next: () => void): void;

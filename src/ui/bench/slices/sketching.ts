@@ -1,4 +1,5 @@
-import { apply, freeStepId, record } from "@/core/part/commands";
+import { apply, freeStepId } from "@/core/part/commands";
+import { record } from "@/core/units/history";
 import type { PartDocument } from "@/core/part/document";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import type { SketchCommand } from "@/core/sketch/command-schema";
