@@ -1,6 +1,8 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
+import { SIGNED_OUT } from "@/app/api/endpoint";
 import { tokenIn } from "@/app/cookie";
 import { personOfSession } from "@/server/people/people";
+import { Denied } from "@/server/permissions";
 import { NO_PAGE } from "./policy";
 
 /** What is larger is read only from who is signed in, bytes: strangers do not fill the memory. */
@@ -61,12 +63,12 @@ export async function turnAway(request: IncomingMessage, response: ServerRespons
   // a database that is away is told by whoever answers
   const isKnown = token ? await personOfSession(token).then(Boolean, () => true) : false;
   if (isKnown) return false;
-  refuse(request, response, 401, "You are signed out. Sign in again in another window; nothing here is lost.");
+  refuse(request, response, 401, SIGNED_OUT);
   return true;
 }
 
 const SENTENCES: Readonly<Record<number, string>> = {
-  404: "There is nothing here for you. The address may be mistyped, or it belongs to someone else.",
+  404: new Denied().message,
   405: "This cannot be done here.",
   413: "This is too large to be taken.",
 };
