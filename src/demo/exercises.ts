@@ -23,7 +23,7 @@ export const footExercise = (): Exercise => ({
     projection: "first-angle",
     printMass: true,
     printVolume: false,
-    notes: "Break all edges. General tolerances ISO 2768-m.",
+    notes: "Break all edges.",
   },
 });
 
@@ -124,7 +124,7 @@ export function pulleyExercise(kernel: Kernel): Exercise {
     "Model the pulley that the anemometer's cord runs over. The rounding of the rim is yours to choose.",
     ALUMINIUM,
     cordPulley(),
-    "Rounding of the rim free. General tolerances ISO 2768-m.",
+    "Rounding of the rim free.",
   );
   return arranged(kernel, plain, [
     (a) => {

@@ -7,7 +7,8 @@ import { generalFor } from "@/core/sizes/general";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { compareParts, sizeOfPart } from "./faces/comparison";
 import { displayMesh } from "./facets/display-mesh";
-import { generalTolerance, type Exercise } from "./exercise/exercise";
+import { generalOf } from "@/core/sheet/subject";
+import { type Exercise } from "./exercise/exercise";
 import { compareFacets } from "./facets/facets-comparison";
 import { facetsMesh } from "./facets/facets-mesh";
 import { CHECKERS } from "./kinds/checkers";
@@ -136,12 +137,7 @@ export function checkMeasured(
 function compared(kernel: Kernel, exercise: Exercise, reference: CheckContext["reference"], submission: Measured) {
   if (!submission.facets) return compareParts(kernel, reference, submission);
   const size = sizeOfPart(reference);
-  return compareFacets(
-    kernel,
-    reference,
-    submission.facets,
-    generalFor("length", size, generalTolerance(exercise), size),
-  );
+  return compareFacets(kernel, reference, submission.facets, generalFor("length", size, generalOf(exercise), size));
 }
 
 function pictureOf(

@@ -53,18 +53,12 @@ export const AREA_WEIGHT = 1.5e-2;
 export const NOTHING_TAKEN = 1e-6;
 /** What is left of a doubtful amount must be so many times inside or outside the tolerance to be judged. */
 export const FAR_FROM_LIMIT = 3;
-/** Typed as printed and read back, sizes agree within this, mm; an instructor may ask otherwise. */
-export const PRINTED_LENGTH = 0.02;
-/** The same for angles, radians: a tenth of a degree. */
-export const PRINTED_ANGLE = Math.PI / 1800;
 /** Shifts below this are not told, mm. */
 export const SHIFTED = 1e-4;
 /** Densities are one within this share. */
 export const SAME_DENSITY = 1e-9;
 /** Figures computed in two ways agree within this share. */
 export const FIGURE_NOISE = 1e-9;
-/** What rounding of binary numbers may add to a size exactly on its limit, mm or radians. */
-export const PRINT_HAIR = 1e-7;
 /** A placing under which more of the reference's area coincides is taken at once; share. */
 export const ENOUGH = 0.4;
 /** Levels this near are one when nothing coincides; share of the size. */

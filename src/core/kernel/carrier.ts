@@ -1,4 +1,4 @@
-import { DERIVE, TIDY } from "./tolerance";
+import { DERIVE, SAME_CARRIER, TIDY } from "./tolerance";
 import { ROUNDING } from "@/core/geometry/tolerance";
 import type { BRepAdaptor_Surface, TopoDS_Face } from "replicad-opencascadejs";
 import type { Line } from "@/core/geometry/line";
@@ -154,11 +154,34 @@ export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
       return { kind: "sphere", centre, radius, hollow: dot3(normal, sub3(point, centre)) < 0 };
     }
     if (type === "GeomAbs_Cone" || type === "GeomAbs_Torus") return turned(surface, type === "GeomAbs_Cone", flipped);
-    return { kind: "other", type };
+    return (type === "GeomAbs_OffsetSurface" && offsetRing(surface, flipped)) || { kind: "other", type };
   } finally {
     kernel.release(surface);
   }
 }
+
+/**
+ * The ring that the offset of a ring is. The library leaves the offset of one whose tube reaches over its axis as it
+ * is, over the same two angles; whether that is what an offset surface stands on is seen from points of it.
+ */
+function offsetRing(surface: BRepAdaptor_Surface, flipped: boolean): Carrier | undefined {
+  const ring = turned(surface, false, flipped);
+  const across = (from: number, to: number, share: number) => from + (to - from) * share;
+  const fits = RING_PLACES.every(([share, other]) => {
+    const u = across(surface.FirstUParameter(), surface.LastUParameter(), share),
+      v = across(surface.FirstVParameter(), surface.LastVParameter(), other);
+    return distanceTo(ring, at(surface, u, v)) < SAME_CARRIER;
+  });
+  return fits ? ring : undefined;
+}
+/** Shares of the two parameters, in no simple proportion to each other. */
+const RING_PLACES = [
+  [0.131, 0.717],
+  [0.419, 0.237],
+  [0.577, 0.883],
+  [0.829, 0.391],
+  [0.953, 0.549],
+] as const;
 
 /** A point of the surface, and the direction out of the material there. */
 function middleOf(surface: BRepAdaptor_Surface, flipped: boolean): { point: Vec3; normal: Vec3 } {
@@ -210,17 +233,13 @@ function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean)
     const out = sub3(sub3(point, tip), scale3(axis, dot3(sub3(point, tip), axis)));
     return { kind: "cone", tip, axis, half: Math.atan(Math.abs(slope)), hollow: dot3(normal, out) < 0 };
   }
-  // at v = 0 the tube is farthest from the axis, at v = π nearest
+  // at v = 0 the tube is farthest from the axis, a quarter turn on as far as its middle; opposite, a tube that reaches
+  // over the axis would show its other side
   const far = ring(surface, 0),
-    near = ring(surface, Math.PI),
     top = ring(surface, Math.PI / 2);
   const axis = tidy3(unit3(sub3(top.centre, far.centre)));
-  const inward =
-    dot3(sub3(at(surface, 0, Math.PI), far.centre), sub3(at(surface, 0, 0), far.centre)) < 0
-      ? -near.radius
-      : near.radius;
-  const major = (far.radius + inward) / 2,
-    minor = (far.radius - inward) / 2;
+  const major = top.radius,
+    minor = far.radius - top.radius;
   const outward = sub3(point, far.centre),
     flat = sub3(outward, scale3(axis, dot3(outward, axis)));
   const tube = add3(far.centre, scale3(unit3(flat), major));

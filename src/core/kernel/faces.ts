@@ -1,11 +1,11 @@
 import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
-import { type Vec3, vec3 } from "@/core/geometry/vector";
+import { scale3, type Vec3 } from "@/core/geometry/vector";
 import { carrierOf, type Carrier } from "./carrier";
+import { integrate } from "./integral";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
 import { formatFace, marked, type FaceName } from "@/core/naming/names";
-import { AREA_ACCURACY } from "./tolerance";
 import { faceShapes, type Solid } from "./solid";
 
 /** A face in numbers: what carries it, and cheap invariants of its extent. mm, mm². */
@@ -57,17 +57,10 @@ const comparePlace = (a: Vec3, b: Vec3): number => {
 export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "key" | "names"> {
   const oc = kernel.library;
   const face = oc.TopoDS.Face(shape);
-  const surface = new oc.GProp_GProps(),
-    rim = new oc.GProp_GProps();
-  oc.BRepGProp.SurfaceProperties(face, surface, AREA_ACCURACY, false);
+  const rim = new oc.GProp_GProps();
   oc.BRepGProp.LinearProperties(face, rim, false, false);
-  const point = surface.CentreOfMass();
-  const result = {
-    carrier: carrierOf(kernel, face),
-    area: surface.Mass(),
-    centre: vec3(point.X(), point.Y(), point.Z()),
-    rim: rim.Mass(),
-  };
-  kernel.release(point, surface, rim, face);
+  const { area, areaFirst } = integrate(kernel, face, [0, 0, 0]);
+  const result = { carrier: carrierOf(kernel, face), area, centre: scale3(areaFirst, 1 / area), rim: rim.Mass() };
+  kernel.release(rim, face);
   return result;
 }

@@ -1,9 +1,9 @@
-import { AREA_ACCURACY, EIGEN, RULES_AGREE, VOLUME_ACCURACY } from "./tolerance";
-import type { GProp_GProps, TopoDS_Shape } from "replicad-opencascadejs";
-import { cross3, unit3, type Vec3, eachAxis, map3, vec3 } from "@/core/geometry/vector";
+import { EIGEN } from "./tolerance";
+import type { TopoDS_Shape } from "replicad-opencascadejs";
+import { add3, cross3, scale3, unit3, type Vec3, eachAxis, map3, vec3 } from "@/core/geometry/vector";
+import { integrate, type FaceIntegral } from "./integral";
 import type { Kernel } from "./opencascade";
 import { placed } from "./place";
-import { direction } from "./primitives";
 import { explore, type Solid } from "./solid";
 
 /** Geometric properties of a body; mm, mm², mm³, and mm⁵ for moments (times density: mass moments). */
@@ -23,16 +23,49 @@ export interface Properties {
   readonly box: { readonly min: Vec3; readonly max: Vec3 };
 }
 
-/** Volume properties of a shape by the better of two rules. The caller releases them. */
-function volumeProperties(kernel: Kernel, shape: TopoDS_Shape): GProp_GProps {
-  const oc = kernel.library;
-  const plain = new oc.GProp_GProps(),
-    adaptive = new oc.GProp_GProps();
-  oc.BRepGProp.VolumeProperties(shape, plain, false, false, false);
-  oc.BRepGProp.VolumeProperties(shape, adaptive, VOLUME_ACCURACY, false, false);
-  const exact = Math.abs(plain.Mass() - adaptive.Mass()) <= RULES_AGREE * Math.abs(plain.Mass());
-  kernel.release(exact ? adaptive : plain);
-  return exact ? plain : adaptive;
+/** Figures of a body about a point near it, summed over its faces. */
+interface Sums {
+  readonly about: Vec3;
+  readonly area: number;
+  readonly volume: number;
+  /** Volume times how far its centre lies from the point. */
+  readonly first: Vec3;
+  /** Volume integrals of the products of coordinates from the point. */
+  readonly second: readonly [Vec3, Vec3, Vec3];
+}
+
+function sumsOf(kernel: Kernel, shape: TopoDS_Shape): Sums {
+  const { min, max } = roughBoxOf(kernel, shape),
+    about = scale3(add3(min, max), 0.5),
+    faces = explore(kernel, shape, "FACE");
+  const parts = faces.map((face) => integrate(kernel, face, about));
+  kernel.release(...faces);
+  const sum = (of: (part: FaceIntegral) => number) => parts.reduce((total, part) => total + of(part), 0);
+  const [xx, yy, zz, xy, xz, yz] = [0, 1, 2, 3, 4, 5].map((i) => sum((part) => part.second[i]!));
+  return {
+    about,
+    area: sum((part) => part.area),
+    volume: sum((part) => part.volume),
+    first: eachAxis((axis) => sum((part) => part.first[axis]!)),
+    second: [
+      [xx!, xy!, xz!],
+      [xy!, yy!, yz!],
+      [xz!, yz!, zz!],
+    ],
+  };
+}
+
+/** The centre of mass; for what has no volume the point that the sums are about. */
+const centreOf = ({ about, first, volume }: Sums): Vec3 =>
+  volume === 0 ? about : add3(about, scale3(first, 1 / volume));
+
+/** Moments of inertia about the centre, from the second moments about a point: ∫ (r² δ - x xᵀ), by Steiner. */
+function tensorOf({ first, second, volume }: Sums): Properties["tensor"] {
+  const central = (i: number, j: number): number =>
+    second[i]![j]! - (volume === 0 ? 0 : (first[i]! * first[j]!) / volume);
+  const all = central(0, 0) + central(1, 1) + central(2, 2);
+  const row = (i: number): Vec3 => eachAxis((j) => (i === j ? all : 0) - central(i, j));
+  return [row(0), row(1), row(2)];
 }
 
 /**
@@ -96,11 +129,8 @@ export function roughVolume(kernel: Kernel, shape: TopoDS_Shape): number {
 }
 
 export function volumeOf(kernel: Kernel, shape: TopoDS_Shape): { volume: number; centre: Vec3 } {
-  const props = volumeProperties(kernel, shape);
-  const c = props.CentreOfMass();
-  const result = { volume: props.Mass(), centre: vec3(c.X(), c.Y(), c.Z()) };
-  kernel.release(c, props);
-  return result;
+  const sums = sumsOf(kernel, shape);
+  return { volume: sums.volume, centre: centreOf(sums) };
 }
 
 /** Measures a body exactly on its surfaces; facets play no part. */
@@ -108,32 +138,9 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
   return kernel.guard("measuring", () => {
     const oc = kernel.library;
     const { shape } = solid;
-    const props = volumeProperties(kernel, shape),
-      surface = new oc.GProp_GProps();
-    oc.BRepGProp.SurfaceProperties(shape, surface, AREA_ACCURACY, false);
-    const point = props.CentreOfMass();
-    const centre: Vec3 = [point.X(), point.Y(), point.Z()];
-    const about = (d: Vec3): number => {
-      const dir = direction(kernel, d);
-      const axis = new oc.gp_Ax1(point, dir);
-      const i = props.MomentOfInertia(axis);
-      kernel.release(axis, dir);
-      return i;
-    };
-    // the tensor from six axes: I(u) = uᵀ J u
-    const s = Math.SQRT1_2;
-    const xx = about([1, 0, 0]),
-      yy = about([0, 1, 0]),
-      zz = about([0, 0, 1]);
-    const xy = about([s, s, 0]) - (xx + yy) / 2,
-      xz = about([s, 0, s]) - (xx + zz) / 2,
-      yz = about([0, s, s]) - (yy + zz) / 2;
-    const tensor: Properties["tensor"] = [
-      [xx, xy, xz],
-      [xy, yy, yz],
-      [xz, yz, zz],
-    ];
-    const inertia = eigen3(tensor);
+    const sums = sumsOf(kernel, shape),
+      tensor = tensorOf(sums),
+      inertia = eigen3(tensor);
     const solids = explore(kernel, shape, "SOLID"),
       shells = explore(kernel, shape, "SHELL");
     const closed = shells.length > 0 && shells.every((sh) => oc.BRep_Tool.IsClosed(sh));
@@ -141,15 +148,15 @@ export function propertiesOf(kernel: Kernel, solid: Solid): Properties {
       bodies: solids.length,
       valid: isValid(kernel, shape),
       closed,
-      volume: props.Mass(),
-      area: surface.Mass(),
-      centre,
+      volume: sums.volume,
+      area: sums.area,
+      centre: centreOf(sums),
       tensor,
       moments: inertia.values,
       axes: inertia.vectors,
       box: boxOf(kernel, shape),
     };
-    kernel.release(point, props, surface, ...solids, ...shells);
+    kernel.release(...solids, ...shells);
     return result;
   });
 }

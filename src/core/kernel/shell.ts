@@ -1,5 +1,5 @@
 import { OFFSET_JOIN, SAME_VOLUME } from "./tolerance";
-import type { TopoDS_Shape } from "replicad-opencascadejs";
+import type { GeomAbs_JoinType, TopoDS_Shape } from "replicad-opencascadejs";
 import { carried, drain } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
@@ -12,13 +12,34 @@ import { explore, faceShapes, type Solid } from "./solid";
  * The new inner faces are named `step/inner/NAME` after the face they are offset from.
  */
 export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], thickness: number, step: string): Solid {
-  return kernel.guard("shelling", () => {
-    const oc = kernel.library,
-      { shapes } = faceShapes(kernel, solid.shape);
-    const list = new oc.NCollection_List_TopoDS_Shape();
-    for (const i of open) list.Append(shapes[i]!);
-    const [only] = explore(kernel, solid.shape, "SOLID");
-    const make = new oc.BRepOffsetAPI_MakeThickSolid();
+  const { GeomAbs_Intersection, GeomAbs_Arc } = kernel.library.GeomAbs_JoinType;
+  // walls carried on until they meet keep sharp corners sharp; where they do not meet, a rounding between them may
+  for (const join of [GeomAbs_Intersection, GeomAbs_Arc])
+    try {
+      const result = kernel.guard("shelling", () => walled(kernel, solid, open, thickness, join, step));
+      if (result) return result;
+    } catch (fault) {
+      if (!(fault instanceof KernelFault)) throw fault;
+    }
+  throw new KernelFault("the wall cannot be made that thick");
+}
+
+/** The body with walls whose offset faces are joined in one of the library's ways; undefined where that fails. */
+function walled(
+  kernel: Kernel,
+  solid: Solid,
+  open: readonly number[],
+  thickness: number,
+  join: GeomAbs_JoinType,
+  step: string,
+): Solid | undefined {
+  const oc = kernel.library,
+    { shapes } = faceShapes(kernel, solid.shape);
+  const list = new oc.NCollection_List_TopoDS_Shape();
+  for (const i of open) list.Append(shapes[i]!);
+  const [only, ...others] = explore(kernel, solid.shape, "SOLID");
+  const make = new oc.BRepOffsetAPI_MakeThickSolid();
+  try {
     kernel.run(() =>
       make.MakeThickSolidByJoin(
         only ?? solid.shape,
@@ -26,30 +47,27 @@ export function shelled(kernel: Kernel, solid: Solid, open: readonly number[], t
         -thickness,
         OFFSET_JOIN,
         oc.BRepOffset_Mode.BRepOffset_Skin,
+        true,
         false,
-        false,
-        oc.GeomAbs_JoinType.GeomAbs_Intersection,
+        join,
         false,
       ),
     );
-    if (!make.IsDone()) {
-      kernel.release(list, make);
-      throw new KernelFault("the wall cannot be made that thick");
-    }
+    if (!make.IsDone()) return undefined;
     const shape = make.Shape();
     if (isBroken(kernel, solid.shape, shape, thickness)) {
-      kernel.release(list, make, shape, only);
-      throw new KernelFault("the wall cannot be made that thick");
+      kernel.release(shape);
+      return undefined;
     }
-    const result = carried(kernel, shape, make, [solid], (give) => {
+    return carried(kernel, shape, make, [solid], (give) => {
       shapes.forEach((f: TopoDS_Shape, i) => {
         const [name] = solid.names[i] ?? [];
         if (name) drain(kernel, make.Generated(f), (g) => give(g, [{ step, role: "inner", of: formatFace(name) }]));
       });
     });
-    kernel.release(list, make, only);
-    return result;
-  });
+  } finally {
+    kernel.release(list, make, ...[only, ...others].filter((each) => each !== undefined));
+  }
 }
 
 /**

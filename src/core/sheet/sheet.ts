@@ -19,7 +19,7 @@ import { notesOf, pageOf } from "./page/page";
 import { SCALES, scaleText, type PaperName } from "./layout/paper";
 import { plansOf, titleOf } from "./views/plans";
 import { middleOf, type Standing } from "./layout/standing";
-import { letteringOf, type LaidSubject, type SheetSubject } from "./subject";
+import { generalOf, letteringOf, type LaidSubject, type SheetSubject } from "./subject";
 import { GAZES, type View, type ViewPlan } from "./views/views";
 
 /** A finished Sheet. Nothing in it but what is printed. */
@@ -34,6 +34,8 @@ export interface Sheet {
     readonly text: string;
     /** Its numbers as lettered, mm and radians; left out in Sheets of before, which are ticked by hand. */
     readonly values?: readonly number[] | undefined;
+    /** From where to where a part may have each of them; left out in Sheets of before. */
+    readonly limits?: readonly (readonly [least: number, most: number])[] | undefined;
     readonly kind: Size["kind"];
   }[];
   /** Ids of sizes that no view could show; left out in Sheets of before. */
@@ -122,7 +124,8 @@ function laidOut(draft: Draft, given: LaidSubject, owner: string): DrawnSheet {
   const sizes = sizesLeftFree(given.sizes, freeOnPaper(freeAmong(given.free, surfaces)), surfaces);
   const subject = { ...given, sizes };
   const planned = plannedViews(model, projection);
-  const place = (views: readonly View[]) => itemsOf(model, features, sizes, views, letteringOf(subject));
+  const printing = { lettering: letteringOf(subject), general: generalOf(subject) };
+  const place = (views: readonly View[]) => itemsOf(model, features, sizes, views, printing);
   const views = layout
     ? draft.views(plansOf(model, layout.views, [...planned, PICTORIAL]), unhatched)
     : neededViews(draft.views(planned, unhatched), place);
@@ -175,8 +178,8 @@ const TROUBLES: Record<NonNullable<View["trouble"]> | "crowded", string> = {
 };
 
 type Line = Composition["views"][number]["placed"][number]["item"]["lines"][number];
-const asDimension = ({ id, kind, text, values }: Line): Sheet["dimensions"] =>
-  kind === "remark" || kind === "letter" ? [] : [{ id, kind, text, values }];
+const asDimension = ({ id, kind, text, values, limits }: Line): Sheet["dimensions"] =>
+  kind === "remark" || kind === "letter" ? [] : [{ id, kind, text, values, limits }];
 
 /** Remarks stay where they were pinned. */
 function withRemarks(layout: Layout): Layout {

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { LayoutSchema } from "./layout/layout";
 import { PAPER_NAMES } from "./layout/paper";
-import type { GeneralTolerance } from "@/core/sizes/general";
+import { AS_PRINTED, classNamed, type GeneralTolerance } from "@/core/sizes/general";
 import type { FreeSchema } from "@/core/sizes/free";
 import type { Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
@@ -19,7 +19,7 @@ export const SheetSettingsSchema = z.strictObject({
   /** For the title block. */
   drawnBy: plainText().max(60).optional(),
   revision: plainText().max(20).optional(),
-  /** The general tolerance as it is lettered; left out: as the exercise has it, else ISO 2768-m. */
+  /** The general tolerance as it is lettered; left out: as what sizes are judged by. */
   general: plainText().max(60).optional(),
   /** The paper; left out: the program chooses. */
   paper: z.strictObject({ name: z.enum(PAPER_NAMES), isLying: z.boolean() }).optional(),
@@ -45,6 +45,13 @@ export const letteringOf = ({ units, sheet }: Pick<SheetSubject, "units" | "shee
   fractions: sheet.fractions,
   signs: sheet.signs,
 });
+
+/**
+ * How far sizes may be off that have no tolerance of their own: as the exercise has it, else as the Sheet's own words
+ * say, else as printed. What the Sheet says and what is judged come from here.
+ */
+export const generalOf = ({ tolerances, sheet }: Pick<SheetSubject, "tolerances" | "sheet">): GeneralTolerance =>
+  tolerances.sizes ?? classNamed(sheet.general ?? "") ?? classNamed(sheet.notes) ?? AS_PRINTED;
 
 /** What a Sheet is drawn from; an exercise is one. */
 export interface SheetSubject {

@@ -11,6 +11,8 @@ export interface PrintedSize {
   readonly kind: Size["kind"];
   /** As lettered; mm, radians, counts. */
   readonly values: readonly number[];
+  /** From where to where each is as printed; left out of Sheets of before: as lettered. */
+  readonly limits?: readonly (readonly [least: number, most: number])[] | undefined;
 }
 
 /** Ids of the printed sizes that a part shows somewhere: of that kind, with those numbers. */
@@ -28,7 +30,11 @@ export function foundOn(body: SizedBody, printed: readonly PrintedSize[], unit: 
       ({ kind, reading }) =>
         kind === p.kind &&
         reading.length === p.values.length &&
-        reading.every((v, i) => Math.abs(v.value - p.values[i]!) <= near(v.quantity)),
+        reading.every(({ value, quantity }, i) => {
+          const [least, most] = p.limits?.[i] ?? [p.values[i]!, p.values[i]!];
+          const off = p.limits ? EQUAL : near(quantity);
+          return value >= least - off && value <= most + off;
+        }),
     );
   return printed.filter(isShown).map((p) => p.id);
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Size } from "./kinds/kinds";
 import type { SizeValue } from "./kinds/kind";
+import { PRINTED_ANGLE, PRINTED_LENGTH } from "./tolerance";
 
 /** How far sizes without a tolerance of their own may be off: a class of ISO 2768-1, or one figure for all. */
 export const GeneralToleranceSchema = z.discriminatedUnion("by", [
@@ -11,6 +12,15 @@ export const GeneralToleranceSchema = z.discriminatedUnion("by", [
 export type GeneralTolerance = z.infer<typeof GeneralToleranceSchema>;
 
 type Class = "f" | "m" | "c" | "v";
+/** Where nothing is said: as printed, but for what typing a number and reading it back may change. */
+export const AS_PRINTED: GeneralTolerance = { by: "plain", length: PRINTED_LENGTH, angle: PRINTED_ANGLE };
+
+/** The class of ISO 2768 that words name: "ISO 2768-m", "general tolerances ISO 2768 - mK". */
+export function classNamed(words: string): GeneralTolerance | undefined {
+  const read = /ISO\s*2768\s*[-–—]?\s*(?:1\s*[-–—]?\s*)?([fmcv])(?![a-z])/.exec(words);
+  return read ? { by: "iso", class: read[1] as Class } : undefined;
+}
+
 /** ISO 2768-1 table 1: up to so many mm, then ± for fine, medium, coarse, very coarse; mm. */
 const LINEAR: readonly (readonly [upTo: number, f: number, m: number, c: number, v: number])[] = [
   [3, 0.05, 0.1, 0.2, 0.5],

@@ -1,5 +1,5 @@
 import { plainNumber, inUnit, type LengthUnit } from "@/core/units/quantity";
-import { ROUNDED } from "./tolerance";
+import { HALF_HAIR, ROUNDED } from "./tolerance";
 
 /** How numbers stand on a drawing. */
 export interface Lettering {
@@ -15,15 +15,30 @@ export interface Lettering {
 const DIGITS: Record<LengthUnit, number> = { mm: 3, in: 4 };
 const FINEST = 64;
 
+/**
+ * A value with so many decimals, a half rounded away from nought: 5/64 in is no tie any more once it was converted to
+ * millimetres and back, so a hair is added. What is lettered and what is read back both come from here.
+ */
+function roundedTo(value: number, digits: number): number {
+  const steps = Math.abs(value) * 10 ** digits;
+  return (Math.sign(value) * Math.floor(steps + 0.5 + HALF_HAIR * Math.max(1, steps))) / 10 ** digits;
+}
+
+/** How many sixty-fourths of an inch a length is, where it is lettered as a fraction. */
+function partsOf(value: number, { unit, fractions }: Lettering): number | undefined {
+  if (unit !== "in" || !fractions) return undefined;
+  const parts = Math.round(value * FINEST);
+  return Math.abs(value * FINEST - parts) <= ROUNDED * FINEST ? parts : undefined;
+}
+
 /** A length as it is lettered: inches without a leading zero (ASME Y14.5). @param mm millimetres */
-export function letteredLength(mm: number, { unit, digits = DIGITS[unit], fractions }: Lettering): string {
-  const value = inUnit(mm, unit);
-  if (unit === "mm") return plainNumber(value, digits);
-  if (fractions) {
-    const parts = Math.round(value * FINEST);
-    if (Math.abs(value * FINEST - parts) <= ROUNDED * FINEST) return fraction(parts);
-  }
-  return plainNumber(value, digits).replace(/^(-?)0\./, "$1.");
+export function letteredLength(mm: number, l: Lettering): string {
+  const value = inUnit(mm, l.unit),
+    parts = partsOf(value, l);
+  if (parts !== undefined) return fraction(parts);
+  const digits = l.digits ?? DIGITS[l.unit],
+    text = plainNumber(roundedTo(value, digits), digits);
+  return l.unit === "mm" ? text : text.replace(/^(-?)0\./, "$1.");
 }
 
 function fraction(parts: number): string {
@@ -37,7 +52,7 @@ function fraction(parts: number): string {
 const ANGLE_DIGITS = 2;
 /** An angle as it is lettered. @param rad radians */
 export const letteredAngle = (rad: number, digits = ANGLE_DIGITS): string =>
-  `${plainNumber((rad * 180) / Math.PI, digits)}°`;
+  `${plainNumber(roundedTo((rad * 180) / Math.PI, digits), digits)}°`;
 
 /** Half a unit of the last digit a number is lettered with: what the print leaves open; mm or radians. */
 export function roundingOf(quantity: "length" | "angle", { unit, digits = DIGITS[unit] }: Lettering): number {
@@ -45,11 +60,14 @@ export function roundingOf(quantity: "length" | "angle", { unit, digits = DIGITS
   return (0.5 * 10 ** -digits) / inUnit(1, unit);
 }
 
-/** What a reader of the print types: the value rounded as lettered; mm or radians. */
+/** What a reader of the print types: the value as it is lettered; mm or radians. */
 export function asLettered(value: number, quantity: "length" | "angle" | "count", l: Lettering): number {
   if (quantity === "count") return value;
-  const step = 2 * roundingOf(quantity, l);
-  return Math.round(value / step) * step;
+  if (quantity === "angle") return (roundedTo((value * 180) / Math.PI, ANGLE_DIGITS) * Math.PI) / 180;
+  const shown = inUnit(value, l.unit),
+    parts = partsOf(shown, l);
+  const lettered = parts === undefined ? roundedTo(shown, l.digits ?? DIGITS[l.unit]) : parts / FINEST;
+  return lettered / inUnit(1, l.unit);
 }
 
 const SIGNS = { counterbore: "⌴", countersink: "⌵", arc: "⌒" };

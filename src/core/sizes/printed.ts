@@ -1,13 +1,80 @@
 import type { Carriers } from "./anchor";
-import { limitsOf } from "./fits";
-import { letteredAngle, letteredLength, type Lettering } from "./lettering";
-import { measureSize, quantityOfSize, sizeText, type Size } from "./size";
+import { limitsOf, type Limits } from "./fits";
+import { toleranceOf, type GeneralTolerance } from "./general";
+import { asLettered, letteredAngle, letteredLength, type Lettering } from "./lettering";
+import { measureSize, quantityOfSize, sizeText, type Size, type SizeReading } from "./size";
+import { PRINT_HAIR } from "./tolerance";
 
 /** How the numbers of one size are lettered: its own decimals or fractions before those of the drawing. */
 export const letteringFor = (size: Size, l: Lettering): Lettering => {
   const { digits = l.digits, fractions = l.fractions } = size.lettering ?? {};
   return { ...l, digits, fractions };
 };
+
+/**
+ * One number of a size as the drawing prints it: what a reader types, and how far a part may be off. The Sheet letters
+ * it, the check judges by it, the Bench ticks by it. mm, radians.
+ */
+export interface PrintedNumber {
+  readonly what: string;
+  readonly quantity: "length" | "angle" | "count";
+  /** As lettered; nobody can know what was rounded away. */
+  readonly nominal: number;
+  /** The number alone, as lettered. */
+  readonly text: string;
+  /** Limits, as distances from the nominal; a fit may have both on one side, then one is negative. */
+  readonly plus: number;
+  readonly minus: number;
+}
+
+/**
+ * The numbers of a size as they are printed.
+ * @param reading what the size is on the reference
+ * @param leg length of the shorter leg of angles, mm
+ */
+export function printedNumbers(
+  size: Size,
+  reading: SizeReading,
+  drawing: Lettering,
+  general: GeneralTolerance,
+  leg: number,
+): PrintedNumber[] {
+  const l = letteringFor(size, drawing);
+  return reading.map((v, i) => {
+    const nominal = asLettered(v.value, v.quantity, l),
+      limits = i === 0 ? fitOf(size, nominal) : undefined;
+    const { plus, minus } = limits
+      ? { plus: limits.upper, minus: -limits.lower }
+      : toleranceOf(size, { ...v, value: nominal }, general, leg);
+    // what the print rounds away is nobody's fault
+    const rounded = Math.abs(nominal - v.value);
+    return {
+      what: v.what,
+      quantity: v.quantity,
+      nominal,
+      text: numberText(nominal, v.quantity, l),
+      plus: plus + rounded,
+      minus: minus + rounded,
+    };
+  });
+}
+
+/** Whether a part has a number as it is printed. */
+export const isAsPrinted = ({ nominal, plus, minus }: Omit<PrintedNumber, "what" | "quantity" | "text">, is: number) =>
+  is <= nominal + plus + PRINT_HAIR && is >= nominal - minus - PRINT_HAIR;
+
+/** A number as it is lettered, without unit. */
+export function numberText(value: number, quantity: PrintedNumber["quantity"], l: Lettering): string {
+  if (quantity === "count") return String(value);
+  return quantity === "angle" ? letteredAngle(value) : letteredLength(value, l);
+}
+
+/** The limits of the fit that a size is lettered with, where it is one that the standard knows. */
+function fitOf(size: Size, nominal: number): Limits | undefined {
+  const fit = size.lettering?.fit,
+    read = fit === undefined ? undefined : limitsOf(nominal, fit);
+  return read?.ok ? read.value : undefined;
+}
 
 /** A size as it stands on the drawing, with its tolerance and texts around it; empty where it cannot be measured. */
 export function printedText(size: Size, on: Carriers, drawing: Lettering): string {

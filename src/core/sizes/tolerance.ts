@@ -24,3 +24,11 @@ export const ROUNDED = 1e-9;
 export const BOX_SLACK = 1e-3;
 /** A face whose numbers change by more when one is disturbed has moved: noise is far below, disturbances far above. */
 export const MOVED = 1e-7;
+/** A value this near below a half is one; share of the value in steps of its last digit. */
+export const HALF_HAIR = 1e-12;
+/** Typed as printed and read back, sizes agree within this, mm; an instructor may ask otherwise. */
+export const PRINTED_LENGTH = 0.02;
+/** The same for angles, radians: a tenth of a degree. */
+export const PRINTED_ANGLE = Math.PI / 1800;
+/** What rounding of binary numbers may add to a size exactly on its limit, mm or radians. */
+export const PRINT_HAIR = 1e-7;

@@ -69,7 +69,7 @@ export function SheetPane({
   useEffect(() => {
     const open = sheet?.dimensions.filter((d) => !store.getState().ticked.has(d.id)) ?? [];
     if (!open.length || !built?.properties || building) return;
-    const sizes = open.flatMap(({ id, kind, values }) => (values ? [{ id, kind, values }] : []));
+    const sizes = open.flatMap(({ id, kind, values, limits }) => (values ? [{ id, kind, values, limits }] : []));
     store
       .getState()
       .ask({ ask: "printed", of: built.id, sizes, unit: document.units })

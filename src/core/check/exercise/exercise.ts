@@ -2,10 +2,9 @@ import { z } from "zod";
 import { emptyPart, MaterialSchema, PartSchema, readDocument, readPart } from "@/core/part/document";
 import { MASS_UNITS } from "@/core/units/amounts";
 import { FreeSchema } from "@/core/sizes/free";
-import { GeneralToleranceSchema, type GeneralTolerance } from "@/core/sizes/general";
+import { GeneralToleranceSchema } from "@/core/sizes/general";
 import { SizeSchema } from "@/core/sizes/size";
 import { defaultRubric, RubricSchema } from "./rubric";
-import { PRINTED_ANGLE, PRINTED_LENGTH } from "../tolerance";
 import { QuestionSchema, WantedSchema } from "./question";
 import { VaryingSchema } from "./varying";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
@@ -74,10 +73,6 @@ export const ExerciseSchema = z.strictObject({
 });
 
 export type Exercise = z.infer<typeof ExerciseSchema>;
-
-/** How far sizes may be off that have no tolerance of their own. */
-export const generalTolerance = (e: Pick<Exercise, "tolerances">): GeneralTolerance =>
-  e.tolerances.sizes ?? { by: "plain", length: PRINTED_LENGTH, angle: PRINTED_ANGLE };
 
 export function readExercise(source: unknown): Outcome<Exercise> {
   const r = readDocument(source, ExerciseSchema, "The exercise", "bad-exercise");

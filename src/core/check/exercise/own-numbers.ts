@@ -3,7 +3,8 @@ import { drivingNumbers, withSketchesDefined, type DrivingNumber } from "@/core/
 import { generalFor } from "@/core/sizes/general";
 import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { generalTolerance, type Exercise } from "./exercise";
+import { generalOf } from "@/core/sheet/subject";
+import { type Exercise } from "./exercise";
 import type { CheckedFigure, FiguresEvidence } from "../kinds/figures/kind";
 import { ALIKE, COPIED, OWN_NUMBER_STEP, WHOLE_STEPS } from "../tolerance";
 import type { Varying } from "./varying";
@@ -99,7 +100,7 @@ export function checkVarying(
   exercise: Exercise,
   known: readonly DrivingNumber[] = numbersThatMayVary(exercise),
 ): Outcome<number> {
-  const general = generalTolerance(exercise);
+  const general = generalOf(exercise);
   for (const v of exercise.varies ?? []) {
     const n = known.find((k) => k.id === v.number);
     if (!n) return refuse("no-number", "Own numbers: one of them is not in the reference any more. Choose another.");

@@ -15,7 +15,8 @@ import type { Exercise } from "../exercise/exercise";
 import type { Evidence } from "../kinds/kinds";
 import type { ShapeEvidence } from "../kinds/shape/kind";
 import { isWithin, type SizesEvidence } from "../kinds/sizes/kind";
-import { FIGURE_NOISE, ON_THE_LIMIT, PRINTED_LENGTH } from "../tolerance";
+import { PRINTED_LENGTH } from "@/core/sizes/tolerance";
+import { FIGURE_NOISE, ON_THE_LIMIT } from "../tolerance";
 import type { WrongPart } from "./wrong";
 
 /** What a check said against what is known of the part by how it was made. */

@@ -1,6 +1,7 @@
 import { textLength, type Drawing, type Group } from "@/core/formats/drawing";
 import { densityOf } from "@/core/part/document";
 import { asLettered, letteredAngle, letteredLength } from "@/core/sizes/lettering";
+import { AS_PRINTED } from "@/core/sizes/general";
 import { letteringFor, printedText } from "@/core/sizes/printed";
 import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
 import { massText, percentText, volumeText } from "@/core/units/amounts";
@@ -9,7 +10,7 @@ import { dimensionGroups, lightsOf, viewGroup } from "./draw";
 import type { SheetModel } from "../views/model";
 import { frameGroup, scaleText } from "../layout/paper";
 import type { LaidSubject } from "../subject";
-import { letteringOf } from "../subject";
+import { generalOf, letteringOf } from "../subject";
 import { NEAR } from "../tolerance";
 import { TITLE_HEIGHT, TITLE_WIDTH, titleBlock } from "./title-block";
 
@@ -47,12 +48,14 @@ function massField({ massUnit, tolerances, sheet }: LaidSubject, mass: number): 
   return sheet.massTolerance ? `${plain} ± ${percentText(tolerances.mass)}` : plain;
 }
 
-/** The general tolerance as the exercise has it; where it has none, what the trade takes for granted. */
-function generalText({ units, tolerances: { sizes }, sheet }: LaidSubject): string {
-  if (sizes?.by === "iso") return `ISO 2768-${sizes.class}`;
-  if (!sizes) return units === "in" ? "±.005, angles ±.5°" : "ISO 2768-m";
-  const length = letteredLength(sizes.length, letteringOf({ units, sheet: { ...sheet, fractions: false } }));
-  return `±${length}, angles ±${letteredAngle(sizes.angle)}`;
+/** The general tolerance by which sizes are judged; where that is as printed the Sheet promises no more. */
+function generalText(subject: LaidSubject): string {
+  const general = generalOf(subject);
+  if (general === AS_PRINTED) return "sizes as printed";
+  if (general.by === "iso") return `ISO 2768-${general.class}`;
+  const { units, sheet } = subject;
+  const length = letteredLength(general.length, letteringOf({ units, sheet: { ...sheet, fractions: false } }));
+  return `±${length}, angles ±${letteredAngle(general.angle)}`;
 }
 
 /** Everything on the paper, as marks. */

@@ -1,6 +1,7 @@
 import type { Feature } from "@/core/sizes/features";
-import { asLettered, type Lettering } from "@/core/sizes/lettering";
-import { letteringFor, printedText } from "@/core/sizes/printed";
+import type { GeneralTolerance } from "@/core/sizes/general";
+import type { Lettering } from "@/core/sizes/lettering";
+import { printedNumbers, printedText } from "@/core/sizes/printed";
 import { times } from "@/core/sizes/kinds/kind";
 import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
 import type { Remark } from "../layout/layout";
@@ -17,6 +18,13 @@ export interface ItemLine {
   readonly text: string;
   /** As lettered: what is behind the last digit printed stays here; mm and radians. None of what is free. */
   readonly values: readonly number[] | undefined;
+  /** From where to where a part may have each of them, mm and radians. */
+  readonly limits?: readonly (readonly [least: number, most: number])[] | undefined;
+}
+/** How a drawing prints its numbers, and how far they may be off in general. */
+export interface Printing {
+  readonly lettering: Lettering;
+  readonly general: GeneralTolerance;
 }
 /** What stands in place of a number that is left to the student's judgement. */
 const FREE = "free";
@@ -36,12 +44,12 @@ export function itemsOf(
   features: readonly Feature[],
   sizes: readonly Size[],
   views: readonly View[],
-  lettering: Lettering,
+  printing: Printing,
 ): { items: Item[]; unplaced: readonly Size[] } {
   const items: Item[] = [],
     unplaced: Size[] = [];
   for (const group of gathered(model, features, sizes)) {
-    const lines = group.flatMap((s) => lineOf(model, s, lettering) ?? []);
+    const lines = group.flatMap((s) => lineOf(model, s, printing) ?? []);
     const all = presentationsOf(model, group[0]!, views);
     // what is said in several lines stands at a leader
     const presentations = group.length > 1 ? all.filter((p) => p.form === "leader") : all;
@@ -61,7 +69,7 @@ export function remarkItem(r: Remark, view: View): Item {
   };
 }
 
-function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine | undefined {
+function lineOf(model: SheetModel, size: Size, { lettering, general }: Printing): ItemLine | undefined {
   const reading = measureSize(size, model.body.on)[0];
   if (!reading) return undefined;
   // what is left to the student is marked, and gives no number away
@@ -69,11 +77,13 @@ function lineOf(model: SheetModel, size: Size, lettering: Lettering): ItemLine |
     const places = "of" in size && Array.isArray(size.of) ? size.of.length : 1;
     return { id: size.id, kind: size.kind, text: times(places, FREE), values: undefined };
   }
+  const numbers = printedNumbers(size, reading, lettering, general, model.body.size / 2);
   return {
     id: size.id,
     kind: size.kind,
     text: printedText(size, model.body.on, lettering),
-    values: reading.map((v) => asLettered(v.value, v.quantity, letteringFor(size, lettering))),
+    values: numbers.map((n) => n.nominal),
+    limits: numbers.map((n) => [n.nominal - n.minus, n.nominal + n.plus] as const),
   };
 }
 

@@ -1,6 +1,6 @@
 import { sizeOfPart } from "../../faces/comparison";
 import { generalFor } from "@/core/sizes/general";
-import { generalTolerance } from "../../exercise/exercise";
+import { generalOf } from "@/core/sheet/subject";
 import { liesThere } from "../../facets/facets-comparison";
 import { matchFaces } from "../../placing/match";
 import type { CheckContext } from "../context";
@@ -11,7 +11,7 @@ import type { PlaceEvidence } from "./kind";
 export function checkPlace({ exercise, reference, submission, comparison }: CheckContext): PlaceEvidence {
   if (comparison.deviation) {
     const size = sizeOfPart(reference),
-      isThere = liesThere(comparison.motion, size, generalFor("length", size, generalTolerance(exercise), size));
+      isThere = liesThere(comparison.motion, size, generalFor("length", size, generalOf(exercise), size));
     const atBest = comparison.facesMatched;
     return {
       check: "place",

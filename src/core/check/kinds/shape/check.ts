@@ -10,7 +10,7 @@ import { featuresOf } from "@/core/sizes/features";
 import { generalFor } from "@/core/sizes/general";
 import { sizeOfPart, type Comparison } from "../../faces/comparison";
 import { differenceOf, type Difference } from "../../faces/difference";
-import { generalTolerance } from "../../exercise/exercise";
+import { generalOf } from "@/core/sheet/subject";
 import { findingsOf, type NamedBody } from "../../findings/findings";
 import { freeFaces, onlyFreeDiffers } from "../../faces/free";
 import { BALANCE, FAR_FROM_LIMIT, ON_THE_LIMIT } from "../../tolerance";
@@ -57,7 +57,7 @@ export function checkShape(context: CheckContext): Checked {
   if (finding === "same") return { evidence: { ...base, verdict: "met", off: 0 }, picture: { placed } };
 
   const size = sizeOfPart(reference),
-    general = generalTolerance(exercise);
+    general = generalOf(exercise);
   const near = generalFor("length", size, general, size);
   const free = freeFaces(context);
   const features =

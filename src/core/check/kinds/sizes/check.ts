@@ -1,13 +1,12 @@
 import type { Vec3 } from "@/core/geometry/vector";
 import { EQUAL } from "@/core/sizes/tolerance";
 import { freeAmong, sizesLeftFree } from "@/core/sizes/free";
-import { asLettered } from "@/core/sizes/lettering";
+import { printedNumbers, printedText } from "@/core/sizes/printed";
 import type { Carriers } from "@/core/sizes/anchor";
-import { toleranceOf } from "@/core/sizes/general";
 import { nameOfSize, namesOfFaces, type Names } from "@/core/sizes/names";
-import { facesOfSize, measureSize, sizeText, type Size, type SizeReading } from "@/core/sizes/size";
+import { facesOfSize, measureSize, type Size, type SizeReading } from "@/core/sizes/size";
 import { sizeOfPart } from "../../faces/comparison";
-import { generalTolerance } from "../../exercise/exercise";
+import { generalOf, letteringOf } from "@/core/sheet/subject";
 import type { CheckContext } from "../context";
 import { isWithin, type CheckedSize, type CheckedValue, type SizesEvidence } from "./kind";
 
@@ -45,20 +44,17 @@ function carriersOn({ comparison, named }: CheckContext): Carriers {
 
 function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Names): CheckedSize {
   const { exercise, named, reference } = context;
-  const lettering = { unit: exercise.units };
+  // sentences say in words what signs say on the drawing
+  const lettering = { ...letteringOf(exercise), signs: false };
   const wanted = measureSize(size, named.body.on)[0];
-  const base = { id: size.id, text: sizeText(size, named.body.on, lettering), name: nameOfSize(size, names) };
+  const base = { id: size.id, text: printedText(size, named.body.on, lettering), name: nameOfSize(size, names) };
   // a size the reference has lost cannot be asked for
   if (!wanted) return { ...base, state: "free", values: [] };
   const found = measureSize(size, on);
-  const leg = sizeOfPart(reference) / 2;
-  const values = wanted.map((v, i): CheckedValue => {
-    const printed = asLettered(v.value, v.quantity, lettering);
-    const { plus, minus } = toleranceOf(size, v, generalTolerance(exercise), leg);
-    // what the print rounds away is nobody's fault
-    const rounded = Math.abs(printed - v.value);
+  const numbers = printedNumbers(size, wanted, lettering, generalOf(exercise), sizeOfPart(reference) / 2);
+  const values = numbers.map(({ what, quantity, nominal, text, plus, minus }, i): CheckedValue => {
     const measured = distinct(found, i);
-    return { what: v.what, quantity: v.quantity, printed, measured, plus: plus + rounded, minus: minus + rounded };
+    return { what, quantity, printed: nominal, text, measured, plus, minus };
   });
   const state = stateOf(size, values, found);
   const at = state === "missed" || state === "lost" ? placeOf(size, context) : undefined;

@@ -3,7 +3,7 @@ import type { Vec3 } from "@/core/geometry/vector";
 import { begun } from "@/core/naming/words";
 import { letteredAngle, letteredLength } from "@/core/sizes/lettering";
 import type { LengthUnit } from "@/core/units/quantity";
-import { PRINT_HAIR } from "../../tolerance";
+import { isAsPrinted } from "@/core/sizes/printed";
 import { VerdictSchema, type CheckKind, type Verdict } from "../kind";
 import { plainText } from "@/core/units/text";
 
@@ -13,6 +13,8 @@ export interface CheckedValue {
   readonly quantity: "length" | "angle" | "count";
   /** As lettered on the drawing. */
   readonly printed: number;
+  /** That number, as it is lettered; left out in reports of before. */
+  readonly text?: string | undefined;
   /** On the part: one for each place that differs; none where it was not found. */
   readonly measured: readonly number[];
   readonly plus: number;
@@ -40,6 +42,8 @@ export interface SizesEvidence {
   readonly sizes: readonly CheckedSize[];
   /** The whole part is so many times too large: its sizes are not told one by one. */
   readonly scale?: number | undefined;
+  /** How many of the sizes that a line asks for the drawing prints no more. */
+  readonly gone?: number | undefined;
 }
 
 export const sizesKind: CheckKind<SizesEvidence> = {
@@ -59,6 +63,7 @@ export const sizesKind: CheckKind<SizesEvidence> = {
             what: plainText(),
             quantity: z.enum(["length", "angle", "count"]),
             printed: z.number(),
+            text: plainText().optional(),
             measured: z.array(z.number()),
             plus: z.number(),
             minus: z.number(),
@@ -67,6 +72,7 @@ export const sizesKind: CheckKind<SizesEvidence> = {
       }),
     ),
     scale: z.number().optional(),
+    gone: z.number().optional(),
   }),
   toInstructor: (e, { units }) => told(e, units, 12),
   toStudent: (e, { units }) => told(e, units, 6),
@@ -76,7 +82,10 @@ export const sizesKind: CheckKind<SizesEvidence> = {
       sizes = e.sizes.filter((s) => chosen.has(s.id));
     const asked = sizes.filter((s) => s.state !== "free");
     const off = e.scale === undefined ? asked.filter((s) => s.state !== "met").length : asked.length;
-    return { ...e, sizes, off, verdict: off ? "missed" : "met" };
+    const gone = only.length - sizes.filter((s) => s.values.length > 0).length;
+    if (!gone) return { ...e, sizes, off, verdict: off ? "missed" : "met" };
+    // nobody can say of a size that is not there whether it is met
+    return { ...e, sizes, off, gone, verdict: off ? "missed" : "unknown" };
   },
   items(e) {
     const of = e.sizes.filter((s) => s.state !== "free").length;
@@ -88,6 +97,10 @@ export const sizesKind: CheckKind<SizesEvidence> = {
 
 function told(e: SizesEvidence, unit: LengthUnit, most: number): string {
   if (e.scale !== undefined) return "No size is as printed, since the whole part is of another size.";
+  if (e.gone && e.verdict === "unknown")
+    return e.gone === 1
+      ? "One size that this line asks for is not on the drawing any more, so it could not be judged."
+      : `${e.gone} sizes that this line asks for are not on the drawing any more, so it could not be judged.`;
   if (e.verdict === "unknown") return "The part came as a mesh: its facets show no faces to measure sizes on.";
   const asked = e.sizes.filter((s) => s.state !== "free");
   const bad = asked.filter((s) => s.state !== "met");
@@ -106,16 +119,20 @@ export function sizeSentence(checked: CheckedSize, unit: LengthUnit): string {
     if (v.quantity === "count") return String(value);
     return v.quantity === "angle" ? letteredAngle(value, 3) : `${letteredLength(value, { unit })} ${unit}`;
   };
+  const asPrinted = (v: CheckedValue) => {
+    if (v.text === undefined) return text(v, v.printed);
+    return v.quantity === "length" ? `${v.text} ${unit}` : v.text;
+  };
   const wrong = checked.values.filter((v) => v.measured.some((m) => !isWithin(v, m)));
   if (!wrong.length) return `${checked.name} is ${checked.text}`;
   const many = checked.values.length > 1;
   const parts = wrong.map((v) => {
     const measured = [...new Set(v.measured.map((m) => text(v, m)))].join(" and ");
-    return `${many ? `its ${v.what} ` : ""}is ${measured}, printed ${text(v, v.printed)}`;
+    return `${many ? `its ${v.what} ` : ""}is ${measured}, printed ${asPrinted(v)}`;
   });
   return `${checked.name}${many ? ":" : ""} ${parts.join(", ")}`;
 }
 
 /** Whether a measured number lies within what is printed. */
-export const isWithin = (v: Pick<CheckedValue, "printed" | "plus" | "minus">, measured: number): boolean =>
-  measured <= v.printed + v.plus + PRINT_HAIR && measured >= v.printed - v.minus - PRINT_HAIR;
+export const isWithin = ({ printed, ...limits }: Pick<CheckedValue, "printed" | "plus" | "minus">, measured: number) =>
+  isAsPrinted({ nominal: printed, ...limits }, measured);

@@ -7,6 +7,8 @@ export interface KnownSolid {
   readonly volume: number;
   readonly area?: number;
   readonly centre?: readonly [number, number, number];
+  /** Of inertia about the centre along x, y and z, for unit density, mm⁵. */
+  readonly moments?: readonly [number, number, number];
   readonly bodies?: number;
   readonly ways: readonly PartDocument[];
 }
