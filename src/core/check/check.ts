@@ -7,8 +7,9 @@ import { generalFor } from "@/core/sizes/general";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { compareParts, sizeOfPart } from "./faces/comparison";
 import { displayMesh } from "./facets/display-mesh";
-import { generalOf } from "@/core/sheet/subject";
+import { generalOf, letteringOf } from "@/core/sheet/subject";
 import { type Exercise } from "./exercise/exercise";
+import { calledAsPrinted } from "./findings/findings";
 import { compareFacets } from "./facets/facets-comparison";
 import { facetsMesh } from "./facets/facets-mesh";
 import { CHECKERS } from "./kinds/checkers";
@@ -116,7 +117,7 @@ export function checkMeasured(
     reference: reference.measured,
     submission,
     comparison: compared(kernel, exercise, reference.measured, submission),
-    named: reference.named,
+    named: calledAsPrinted(reference.named, exercise.sizes ?? sizes, letteringOf(exercise)),
     sizes,
     answers,
     wanted: wanted.value,

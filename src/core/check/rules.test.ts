@@ -4,8 +4,8 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import { generalFor, toleranceOf } from "@/core/sizes/general";
 import { drivingNumbers } from "@/core/sizes/numbers";
-import type { Size } from "@/core/sizes/size";
-import { sizesOf } from "@/core/sizes/sizes";
+import { measureSize, type Size } from "@/core/sizes/size";
+import { disturbed, proposedSizes, sizesOf } from "@/core/sizes/sizes";
 import { bracketExercise, footExercise } from "@/demo/exercises";
 import { tripodFoot, tripodFootElsewhere } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
@@ -101,6 +101,49 @@ it("roundings and angles have tables of their own; a size's own tolerance goes b
     minus: 0,
   });
   expect((generalFor("angle", 1, iso, 60) * 180) / Math.PI).toBeCloseTo(1 / 3, 12);
+});
+
+describe("a printed size is what is printed", () => {
+  const asked = (diameter: number, size: Partial<Size>, sheet: Partial<Exercise["sheet"]> = {}): Exercise => {
+    const exercise = { ...footExercise(), reference: tripodFoot({ baseHole: diameter }) };
+    const moved = disturbed(kernel, exercise.reference);
+    if (!moved.ok) throw new Error(moved.refusal.sentence);
+    const { body } = moved.value;
+    const isBore = (s: Size) => s.kind === "diameter" && measureSize(s, body.on)[0]?.[0]?.value === diameter;
+    return {
+      ...exercise,
+      sizes: proposedSizes(moved.value).map((s) => (isBore(s) ? ({ ...s, ...size } as Size) : s)),
+      sheet: { ...exercise.sheet, ...sheet },
+    };
+  };
+  const sizesLine = (exercise: Exercise, part: PartDocument) => lines(exercise, part)["sizes"]!;
+  it("20.3 printed of 20.346 and built is met, and no sentence tells the rest", () => {
+    const exercise = asked(20.346, { lettering: { digits: 1 } });
+    expect(sizesLine(exercise, tripodFoot({ baseHole: 20.3 })).verdict).toBe("met");
+    const wrong = sizesLine(exercise, tripodFoot({ baseHole: 21 }));
+    expect(wrong.studentSentence).toMatch(/is 21 mm, printed 20\.3 mm/);
+    expect(wrong.studentSentence).not.toContain("20.346");
+  });
+  it("a fit is judged by its limits", () => {
+    const exercise = asked(20, { lettering: { fit: "H7" } });
+    const verdicts = [20, 20.021, 19.99].map((d) => sizesLine(exercise, tripodFoot({ baseHole: d })).verdict);
+    expect(verdicts).toEqual(["met", "met", "missed"]);
+    expect(sizesLine(exercise, tripodFoot({ baseHole: 19.99 })).studentSentence).toContain("printed 20 mm");
+  });
+  it("a Sheet that names a class is judged by it", () => {
+    const named = asked(20, {}, { general: "ISO 2768-m" });
+    expect(sizesLine(named, tripodFoot({ baseHole: 20.15 })).verdict).toBe("met");
+    expect(sizesLine(asked(20, {}), tripodFoot({ baseHole: 20.15 })).verdict).toBe("missed");
+  });
+  it("what asks for sizes that are not on the drawing any more could not be judged", () => {
+    const exercise = asked(20, {}),
+      only = { ...newLine("sizes", 2), id: "gone", only: ["no-size"] };
+    const line = lines({ ...exercise, rubric: [...exercise.rubric, only] }, exercise.reference)["gone"]!;
+    expect([line.verdict, line.sentence]).toEqual([
+      "unknown",
+      "One size that this line asks for is not on the drawing any more, so it could not be judged.",
+    ]);
+  });
 });
 
 describe("lines that an exercise may ask for besides", () => {

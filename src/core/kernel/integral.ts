@@ -31,7 +31,7 @@ const GAUSS_10 = {
   x: [0.14887433898163122, 0.4333953941292472, 0.6794095682990244, 0.8650633666889845, 0.9739065285171717],
   w: [0.29552422471475287, 0.26926671930999635, 0.21908636251598204, 0.1494513491505806, 0.06667134430868814],
 };
-/** The fifteen points of Kronrod about the seven of Gauss (Piessens et al., QUADPACK, qk15), the half from the middle. */
+/** Fifteen points of Kronrod about seven of Gauss (Piessens et al., QUADPACK, qk15), the half from the middle. */
 const KRONROD = {
   x: [
     0, 0.20778495500789848, 0.4058451513773972, 0.5860872354676911, 0.7415311855993945, 0.8648644233597691,

@@ -51,7 +51,8 @@ describe("a Sheet", () => {
   it("letters the general tolerance that the exercise checks by", () => {
     const svg = (sizes: ReturnType<typeof footExercise>["tolerances"]["sizes"]) =>
       sheet({ ...footExercise(), tolerances: { ...footExercise().tolerances, sizes } }).svg;
-    expect(svg(undefined)).toContain("ISO 2768-m");
+    expect(svg(undefined)).toContain("sizes as printed");
+    expect(svg(undefined)).not.toContain("2768");
     expect(svg({ by: "iso", class: "f" })).toContain("ISO 2768-f");
     expect(svg({ by: "plain", length: 0.1, angle: Math.PI / 360 })).toContain("±0.1, angles ±0.5°");
   });

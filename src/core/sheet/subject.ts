@@ -3,7 +3,7 @@ import { LayoutSchema } from "./layout/layout";
 import { PAPER_NAMES } from "./layout/paper";
 import { AS_PRINTED, classNamed, type GeneralTolerance } from "@/core/sizes/general";
 import type { FreeSchema } from "@/core/sizes/free";
-import type { Lettering } from "@/core/sizes/lettering";
+import { letteredAngle, letteredLength, type Lettering } from "@/core/sizes/lettering";
 import type { MassUnit } from "@/core/units/amounts";
 import type { Size } from "@/core/sizes/size";
 import type { Material, PartDocument } from "@/core/part/document";
@@ -52,6 +52,17 @@ export const letteringOf = ({ units, sheet }: Pick<SheetSubject, "units" | "shee
  */
 export const generalOf = ({ tolerances, sheet }: Pick<SheetSubject, "tolerances" | "sheet">): GeneralTolerance =>
   tolerances.sizes ?? classNamed(sheet.general ?? "") ?? classNamed(sheet.notes) ?? AS_PRINTED;
+
+/** A general tolerance as it is lettered; where sizes are taken as printed the Sheet promises no more. */
+export function generalText(
+  general: GeneralTolerance,
+  { units, sheet }: Pick<SheetSubject, "units" | "sheet">,
+): string {
+  if (general === AS_PRINTED) return "sizes as printed";
+  if (general.by === "iso") return `ISO 2768-${general.class}`;
+  const length = letteredLength(general.length, letteringOf({ units, sheet: { ...sheet, fractions: false } }));
+  return `±${length}, angles ±${letteredAngle(general.angle)}`;
+}
 
 /** What a Sheet is drawn from; an exercise is one. */
 export interface SheetSubject {

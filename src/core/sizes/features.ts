@@ -3,6 +3,8 @@ import { axisOf, normalAt } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isSquare } from "./anchor";
 import type { SizedBody } from "./body";
+import { letteringFor } from "./printed";
+import { facesOfSize, type Size } from "./size";
 import { isMadeBevel } from "./candidates/bevels";
 import { holesOf } from "./candidates/holes";
 import {
@@ -41,9 +43,11 @@ interface Found extends Omit<Feature, "name"> {
 /**
  * The things on a part by the names a person would give them, every surface in one. Like things are told apart by where
  * they are: left and right along the part's x, front and back along y, bottom and top along z.
+ * @param sizes those that a drawing prints: a thing is called by its diameter as that is lettered
  */
-export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
+export function featuresOf(body: SizedBody, lettering: Lettering, sizes: readonly Size[] = []): Feature[] {
   const { surfaces } = body;
+  const printed = printedOn(sizes, lettering);
   const taken = new Set<number>();
   const found: Found[] = [];
   const take = (f: Found) => {
@@ -60,11 +64,11 @@ export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
     // a seat is the hole's own, a floor as well; what a bore ends on across the part is not
     const floors = hole.floors.filter((p) => isOwnFloor(p, hole.rounds, surfaces));
     const all = [narrow, ...hole.rounds, ...floors].map((s) => index.get(s)!);
-    const called = `hole ⌀${letteredLength(2 * radiusOf(narrow), lettering)}`;
+    const called = `hole ⌀${letteredLength(2 * radiusOf(narrow), printed(narrow))}`;
     take({ kind: "hole", called, surfaces: [...new Set(all)], at: narrow.centre });
   }
   for (const { ends, sides, floors } of slotsOf(body)) {
-    const called = `slot ${letteredLength(2 * radiusOf(ends[0]), lettering)} wide`;
+    const called = `slot ${letteredLength(2 * radiusOf(ends[0]), printed(ends[0]))} wide`;
     take({
       kind: "slot",
       called,
@@ -74,10 +78,21 @@ export function featuresOf(body: SizedBody, lettering: Lettering): Feature[] {
   }
   const main = mainDirections(directionsOf(surfaces));
   surfaces.forEach((s, i) => {
-    if (!taken.has(i)) take(ofSurface(s, i, body, main, lettering));
+    if (!taken.has(i)) take(ofSurface(s, i, body, main, printed(s)));
   });
   return named(found, body);
 }
+
+/** How the diameter or the radius of a surface is lettered where a size prints it. */
+function printedOn(sizes: readonly Size[], lettering: Lettering): (surface: Surface) => Lettering {
+  const own = new Map<string, Lettering>();
+  for (const size of sizes)
+    if (size.lettering && ROUND_SIZES.includes(size.kind))
+      for (const face of facesOfSize(size)) own.set(face, letteringFor(size, lettering));
+  const fits = (key: string) => own.get(key);
+  return ({ keys }) => keys.map(fits).find((l) => l !== undefined) ?? lettering;
+}
+const ROUND_SIZES: readonly Size["kind"][] = ["diameter", "radius", "slot"];
 
 const middleOf = ([a, b]: readonly [Surface, Surface]): Vec3 => scale3(add3(a.centre, b.centre), 0.5);
 const radiusOf = (s: Surface): number => (s.carrier as { radius: number }).radius;

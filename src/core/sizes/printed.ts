@@ -15,7 +15,7 @@ export const letteringFor = (size: Size, l: Lettering): Lettering => {
  * One number of a size as the drawing prints it: what a reader types, and how far a part may be off. The Sheet letters
  * it, the check judges by it, the Bench ticks by it. mm, radians.
  */
-export interface PrintedNumber {
+interface PrintedNumber {
   readonly what: string;
   readonly quantity: "length" | "angle" | "count";
   /** As lettered; nobody can know what was rounded away. */

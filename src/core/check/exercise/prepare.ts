@@ -1,3 +1,4 @@
+import { letteringOf } from "@/core/sheet/subject";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
 import type { Drawing } from "@/core/formats/drawing";
@@ -58,7 +59,7 @@ export function prepareExercise(
   const { solid, properties, faces } = measurePart(kernel, exercise.reference);
   kernel.release(solid?.shape);
   const { volume, area, moments, box } = properties!;
-  const things = featuresOf(bodyOf(faces, box), { unit: exercise.units }).map((f) => ({
+  const things = featuresOf(bodyOf(faces, box), letteringOf(exercise), sizes).map((f) => ({
     name: f.name,
     faces: f.surfaces.map((s) => keyOf(faces[s]!)),
   }));

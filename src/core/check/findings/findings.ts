@@ -2,6 +2,7 @@ import { bodyOf, type SizedBody } from "@/core/sizes/body";
 import { featuresOf, type Feature } from "@/core/sizes/features";
 import type { Free } from "@/core/sizes/free";
 import type { Lettering } from "@/core/sizes/lettering";
+import type { Size } from "@/core/sizes/size";
 import type { Comparison } from "../faces/comparison";
 import { gapOf } from "../faces/correspond";
 import type { FeatureFinding } from "./finding";
@@ -20,6 +21,13 @@ export const namedBody = (part: MeasuredReference, lettering: Lettering): NamedB
   const body = bodyOf(part.faces, part.properties.box);
   return { body, features: featuresOf(body, lettering) };
 };
+
+/** The same things called by their sizes as a drawing letters them, where it letters some in a way of their own. */
+export function calledAsPrinted(named: NamedBody, sizes: readonly Size[], lettering: Lettering): NamedBody {
+  const isOwn = ({ lettering: own }: Size) => own?.digits !== undefined || own?.fractions !== undefined;
+  if (!lettering.fractions && !sizes.some(isOwn)) return named;
+  return { body: named.body, features: featuresOf(named.body, lettering, sizes) };
+}
 
 /** What stands on the faces beside it. */
 const FOLLOWING: ReadonlySet<Feature["kind"]> = new Set(["fillet", "rounding", "chamfer"]);

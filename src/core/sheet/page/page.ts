@@ -1,7 +1,6 @@
 import { textLength, type Drawing, type Group } from "@/core/formats/drawing";
 import { densityOf } from "@/core/part/document";
 import { asLettered, letteredAngle, letteredLength } from "@/core/sizes/lettering";
-import { AS_PRINTED } from "@/core/sizes/general";
 import { letteringFor, printedText } from "@/core/sizes/printed";
 import { facesOfSize, measureSize, type Size } from "@/core/sizes/size";
 import { massText, percentText, volumeText } from "@/core/units/amounts";
@@ -10,7 +9,7 @@ import { dimensionGroups, lightsOf, viewGroup } from "./draw";
 import type { SheetModel } from "../views/model";
 import { frameGroup, scaleText } from "../layout/paper";
 import type { LaidSubject } from "../subject";
-import { generalOf, letteringOf } from "../subject";
+import { generalOf, generalText, letteringOf } from "../subject";
 import { NEAR } from "../tolerance";
 import { TITLE_HEIGHT, TITLE_WIDTH, titleBlock } from "./title-block";
 
@@ -48,16 +47,6 @@ function massField({ massUnit, tolerances, sheet }: LaidSubject, mass: number): 
   return sheet.massTolerance ? `${plain} ± ${percentText(tolerances.mass)}` : plain;
 }
 
-/** The general tolerance by which sizes are judged; where that is as printed the Sheet promises no more. */
-function generalText(subject: LaidSubject): string {
-  const general = generalOf(subject);
-  if (general === AS_PRINTED) return "sizes as printed";
-  if (general.by === "iso") return `ISO 2768-${general.class}`;
-  const { units, sheet } = subject;
-  const length = letteredLength(general.length, letteringOf({ units, sheet: { ...sheet, fractions: false } }));
-  return `±${length}, angles ±${letteredAngle(general.angle)}`;
-}
-
 /** Everything on the paper, as marks. */
 export function pageOf(
   subject: LaidSubject,
@@ -80,7 +69,7 @@ export function pageOf(
     date: subject.sheet.date ?? "",
     count: subject.sheet.count ?? "1 of 1",
     units: subject.units === "in" ? "inches" : "mm",
-    tolerance: subject.sheet.general ?? generalText(subject),
+    tolerance: subject.sheet.general ?? generalText(generalOf(subject), subject),
     projection: subject.sheet.projection,
   });
   const shown = views.map((s) => s.view);

@@ -4,7 +4,7 @@ import { percentText } from "@/core/units/amounts";
 
 /** One thing that a Sheet leaves open, or says badly. */
 interface OpenPoint {
-  readonly kind: "missing" | "twice" | "contradicts" | "rounded" | "unplaced" | "one-wall";
+  readonly kind: "missing" | "twice" | "contradicts" | "rounded" | "unplaced" | "one-wall" | "otherwise";
   readonly sentence: string;
   /** Sizes it is about. */
   readonly sizes: readonly string[];
@@ -34,6 +34,8 @@ interface Printed {
   readonly tolerance: number;
   /** Holes that end in a hollow, as a person calls them. */
   readonly endingInside: readonly string[];
+  /** The general tolerance that its words name where sizes are judged by another, and that other. */
+  readonly otherwise?: { readonly said: string; readonly judged: string } | undefined;
 }
 
 /** Rounded numbers may use up so much of the tolerance before it is said. */
@@ -41,7 +43,7 @@ const SHARE_OF_TOLERANCE = 0.5;
 const MOST_NAMED = 3;
 
 /** Proves a Sheet by the table of how its sizes follow the numbers that the reference was made with. */
-export function proofOf({ table, texts, unplaced, volume, tolerance, endingInside }: Printed): Proof {
+export function proofOf({ table, texts, unplaced, volume, tolerance, endingInside, otherwise }: Printed): Proof {
   const text = (id: string) => texts.get(id) ?? "a size";
   const points: OpenPoint[] = [];
   const give = (p: Omit<OpenPoint, "sizes" | "numbers"> & Partial<OpenPoint>) =>
@@ -79,5 +81,10 @@ export function proofOf({ table, texts, unplaced, volume, tolerance, endingInsid
   for (const id of unplaced) give({ kind: "unplaced", sentence: `${text(id)} is shown in no view.`, sizes: [id] });
   for (const hole of endingInside)
     give({ kind: "one-wall", sentence: `${begun(hole)} ends in a hollow: say that it goes through one wall only.` });
+  if (otherwise)
+    give({
+      kind: "otherwise",
+      sentence: `The Sheet says ${otherwise.said}, and sizes are judged by ${otherwise.judged}: let one be the other.`,
+    });
   return { points, ways: table.ways, told: table.told, attainable };
 }

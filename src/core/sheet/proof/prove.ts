@@ -2,7 +2,8 @@ import { rankSizes, type Disturbed, type RankTable } from "@/core/sizes/sizes";
 import { proofOf, type Proof } from "./proof";
 import type { DrawnSheet } from "../sheet";
 import type { LaidSubject } from "../subject";
-import { letteringOf } from "../subject";
+import { classNamed } from "@/core/sizes/general";
+import { generalOf, generalText, letteringOf } from "../subject";
 
 /**
  * Whether a Sheet as it was drawn says enough, and only once.
@@ -27,6 +28,14 @@ export function proveSheet(
     volume,
     tolerance: subject.tolerances.mass,
     endingInside: drawn.endingInside,
+    otherwise: saidOtherwise(subject),
   });
   return { table, proof };
+}
+
+function saidOtherwise(subject: Pick<LaidSubject, "units" | "sheet" | "tolerances">) {
+  const general = generalOf(subject),
+    said = [subject.sheet.general ?? "", subject.sheet.notes].flatMap((words) => classNamed(words) ?? []);
+  const other = said.find((each) => JSON.stringify(each) !== JSON.stringify(general));
+  return other && { said: generalText(other, subject), judged: generalText(general, subject) };
 }

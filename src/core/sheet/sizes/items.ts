@@ -22,7 +22,7 @@ export interface ItemLine {
   readonly limits?: readonly (readonly [least: number, most: number])[] | undefined;
 }
 /** How a drawing prints its numbers, and how far they may be off in general. */
-export interface Printing {
+interface Printing {
   readonly lettering: Lettering;
   readonly general: GeneralTolerance;
 }

@@ -31,7 +31,7 @@ interface Enclosed {
 }
 
 /** Fine sums along the outlines of a sketch, in this file alone: nothing of what is tested plays a part. */
-export function enclosed(curves: readonly Curve[]): Enclosed {
+function enclosed(curves: readonly Curve[]): Enclosed {
   const sums = { area: 0, length: 0, x: 0, y: 0, xx: 0, yy: 0, xy: 0, round: 0 };
   const along = (segment: Segment, t: number, weight: number): void => {
     const [x, y] = segmentAt(segment, t),
@@ -74,7 +74,7 @@ export function prismOver(name: string, curves: readonly Curve[], depth: number)
 }
 
 /** A whole turn about the y axis of what curves enclose on the front plane, by the rules of Pappus and Guldin. */
-export function turnedFrom(name: string, curves: readonly Curve[]): KnownSolid {
+function turnedFrom(name: string, curves: readonly Curve[]): KnownSolid {
   const plane = enclosed(curves);
   return {
     name,
@@ -142,7 +142,7 @@ const inset = (of: Enclosed, by: number): number => of.area - of.length * by + P
 const oval = [ellipse([3, 4], 40, 10)];
 const wideOval = [ellipse([0, 0], 30, 20)];
 
-/** Bodies with walls that are no plane and nothing round: ellipses, splines, and what curved faces cut of each other. */
+/** Bodies with walls that are neither flat nor round: ellipses, splines, and what curved faces cut of each other. */
 export const FREE: readonly KnownSolid[] = [
   { ...prismOver("elliptic prism", oval, 10), volume: PI * 4000, centre: [3, 4, 5] },
   prismOver("elliptic prism, turned", [ellipse([-5, 2], 25, 11, 30)], 17),
