@@ -12,7 +12,7 @@ import type { CheckedFigure, FiguresEvidence } from "./kind";
 export function checkFigures(context: CheckContext): FiguresEvidence {
   const { exercise, reference, submission, comparison } = context;
   const [want, own] = [reference.properties, submission.properties];
-  if (!own) return { check: "figures", verdict: "missed", off: 1, figures: [] };
+  if (!own) return { check: "figures", verdict: "missed", off: FIGURES, figures: [] };
   // surfaces and moments feel what facets leave open more than the volume does
   const share = exercise.tolerances.volume + 5 * openOf(context);
   const figure = (what: CheckedFigure["what"], wanted: number, measured: number, tolerance: number): CheckedFigure => {
@@ -32,6 +32,9 @@ export function checkFigures(context: CheckContext): FiguresEvidence {
   const wrong = figures.filter((f) => f.off > f.tolerance).length;
   return { check: "figures", verdict: wrong ? "missed" : "met", off: wrong, figures };
 }
+
+/** Area, three lengths, three moments, centre: a part without a solid misses them all. */
+const FIGURES = 8;
 
 /** The box around the submission where it lies on the reference. */
 function boxWhereItLies({ kernel, submission, comparison }: CheckContext) {

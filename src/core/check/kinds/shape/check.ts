@@ -74,12 +74,13 @@ export function checkShape(context: CheckContext): Checked {
   const found = { ...base, ...deviationsOf(context), missing: d.missing, extra: d.extra, features, imbalance };
   if (finding === "mirrored")
     return { evidence: { ...found, verdict: "missed", off: Math.max(off, tolerance * 2) }, picture };
-  const amounts = onlyFreeDiffers(context) ? "met" : verdictOfAmounts(off, d, tolerance, facesDecide);
+  const least = volumesApart(context);
+  const amounts = onlyFreeDiffers(context) ? "met" : verdictOfAmounts(off, d, tolerance, facesDecide, least);
   const verdict = exercise.shapeBy === "volume" ? amounts : worse(features.length ? "missed" : "met", amounts);
   const doubt = d.trusted || facesDecide ? undefined : doubtText(d, comparison, wholeOf(submission).faces.length);
   // an amount that cannot be believed is none
   const told = d.trusted || facesDecide ? found : { ...found, missing: [], extra: [] };
-  const shown = d.trusted || facesDecide ? off : Math.max(tolerance * 2, Math.min(betweenFaces(context), 1));
+  const shown = d.trusted || facesDecide ? off : Math.max(tolerance * 2, Math.min(betweenFaces(context), 1), least);
   return { evidence: { ...told, verdict, off: shown, ...(doubt && { doubt }) }, picture };
 }
 
@@ -109,9 +110,13 @@ function doubtText(d: Difference, { faces }: Comparison, all: number): string {
   return `the two parts nearly coincide and the cut between them does not balance${by}; ${which}.`;
 }
 
-/** Judged where the doubt does not matter: what is measured lies far inside or far outside the tolerance. */
-function verdictOfAmounts(off: number, d: Difference, tolerance: number, facesDecide: boolean): Verdict {
+/**
+ * Judged where the doubt does not matter: what is measured lies far inside or far outside the tolerance, or the volumes
+ * alone do.
+ */
+function verdictOfAmounts(off: number, d: Difference, tolerance: number, facesDecide: boolean, least: number): Verdict {
   if (d.trusted || facesDecide) return off <= tolerance + ON_THE_LIMIT ? "met" : "missed";
+  if (least > tolerance + ON_THE_LIMIT) return "missed";
   if (d.imbalance > 1) return "unknown";
   if ((off + d.imbalance) * FAR_FROM_LIMIT <= tolerance) return "met";
   return off - d.imbalance * FAR_FROM_LIMIT > tolerance ? "missed" : "unknown";
@@ -128,11 +133,13 @@ const hasStrangers = ({ faces }: Comparison, near: number): boolean =>
  * exercise asks for amounts, what lies between the faces: their area times how far they part.
  */
 function byFaces(context: CheckContext): Difference {
-  const { volume } = context.reference.properties;
-  const apart = Math.abs(context.submission.properties!.volume / volume - 1);
-  const imbalance = context.exercise.shapeBy === "volume" ? betweenFaces(context) : apart;
+  const imbalance = context.exercise.shapeBy === "volume" ? betweenFaces(context) : volumesApart(context);
   return { missing: [], extra: [], imbalance, trusted: true };
 }
+
+/** How far the volumes are apart, a share of the reference's: at least so much differs, whatever a boolean says. */
+const volumesApart = ({ reference, submission }: CheckContext): number =>
+  Math.abs(submission.properties!.volume / reference.properties.volume - 1);
 
 /** What lies between faces and their partners, by how far they part: a share of the reference's volume. */
 const betweenFaces = ({ comparison, reference }: CheckContext): number =>
