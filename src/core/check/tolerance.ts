@@ -69,6 +69,8 @@ export const NEAR_REACH = 0.02;
 export const FACETS_NEAR_ANGLE = 5e-3;
 /** Facets that lie no further off typically lie there: settling need not try others; share of the size. */
 export const FACETS_THERE = 1e-4;
+/** Facets further from the reference than this, and than their fineness, are none of it; share of the size. */
+export const FACETS_STRANGE = 1e-3;
 /** A rotation this near to one along the axes is that one. */
 export const FACETS_SNAP = 2e-5;
 /** A part as facets is another size where its volume says so by more, share of the length. */
@@ -102,3 +104,5 @@ export const OWN_NUMBER_STEP = 3;
 export const ENOUGH_TRACES = 4;
 /** The order of relations is told where so much of it is the same. */
 export const ORDER_SHARED = 0.6;
+/** Levels along an axis nearer than this are one, mm; radii too. */
+export const SAME_LEVEL = 1e-3;

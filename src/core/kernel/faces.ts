@@ -1,7 +1,7 @@
 import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
-import { scale3, type Vec3 } from "@/core/geometry/vector";
-import { carrierOf, type Carrier } from "./carrier";
+import { dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { axisOf, carrierOf, type Carrier } from "./carrier";
 import { integrate } from "./integral";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";
@@ -18,6 +18,15 @@ export interface Face {
   readonly centre: Vec3;
   /** Total length of its bounding edges. */
   readonly rim: number;
+  /** How far it reaches; left out where a face is only thought of. */
+  readonly reach?: Reach | undefined;
+}
+
+/** How far a face reaches from its centre: along its axis, where it has one, to both sides, and at most. mm. */
+export interface Reach {
+  readonly low: number;
+  readonly high: number;
+  readonly far: number;
 }
 
 /** Describes every face of a body, in explorer order. Normals point out of the material. */
@@ -59,8 +68,21 @@ export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "k
   const face = oc.TopoDS.Face(shape);
   const rim = new oc.GProp_GProps();
   oc.BRepGProp.LinearProperties(face, rim, false, false);
-  const { area, areaFirst } = integrate(kernel, face, [0, 0, 0]);
-  const result = { carrier: carrierOf(kernel, face), area, centre: scale3(areaFirst, 1 / area), rim: rim.Mass() };
+  const { area, areaFirst, outline } = integrate(kernel, face, [0, 0, 0]);
+  const carrier = carrierOf(kernel, face),
+    centre = scale3(areaFirst, 1 / area);
+  const result = { carrier, area, centre, rim: rim.Mass(), reach: reachOf(carrier, centre, outline) };
   kernel.release(rim, face);
   return result;
+}
+
+function reachOf(carrier: Carrier, centre: Vec3, outline: readonly Vec3[]): Reach {
+  const along = axisOf(carrier)?.along ?? [0, 0, 0];
+  const arms = outline.map((p) => sub3(p, centre)),
+    levels = arms.map((arm) => dot3(arm, along));
+  return {
+    low: Math.min(0, ...levels),
+    high: Math.max(0, ...levels),
+    far: Math.max(0, ...arms.map((arm) => length3(arm))),
+  };
 }

@@ -16,6 +16,8 @@ export interface FaceIntegral {
   readonly first: Vec3;
   /** xx, yy, zz, xy, xz, yz. */
   readonly second: readonly [number, number, number, number, number, number];
+  /** Points along its edges, enough to see how far it reaches. */
+  readonly outline: readonly Vec3[];
 }
 
 /** Places in a row of sums: area, its three moments, volume, its three and its six moments. */
@@ -226,6 +228,7 @@ export function integrate(kernel: Kernel, shape: TopoDS_Shape, about: Vec3): Fac
     if (flat) edges.push(flat);
     kernel.release(edge, each);
   }
+  const outline = edges.flatMap((edge) => pointsAlong(edge, surface));
   const s = new FaceSum(surface, innerOf(kernel, surface.type, asked), about).over(edges);
   edges.forEach((edge) => edge.release());
   surface.release();
@@ -236,5 +239,18 @@ export function integrate(kernel: Kernel, shape: TopoDS_Shape, about: Vec3): Fac
     volume: s[4]!,
     first: [s[5]!, s[6]!, s[7]!],
     second: [s[8]!, s[9]!, s[10]!, s[11]!, s[12]!, s[13]!],
+    outline,
   };
+}
+
+/** Places on each edge, the first end among them: the other one begins the next edge. */
+const ALONG = 8;
+function pointsAlong({ from, to, at }: FlatEdge, surface: Parametric): Vec3[] {
+  const flat = new Float64Array(4),
+    row = new Float64Array(6);
+  return Array.from({ length: ALONG }, (_, k): Vec3 => {
+    at(from + ((to - from) * k) / ALONG, flat);
+    surface.at(flat[0]!, flat[1]!, row);
+    return [row[0]!, row[1]!, row[2]!];
+  });
 }

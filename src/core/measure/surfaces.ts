@@ -1,6 +1,6 @@
-import { add3, distance3, scale3, type Vec3 } from "@/core/geometry/vector";
+import { add3, distance3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
-import { keyedFaces, type Face } from "@/core/kernel/faces";
+import { keyedFaces, type Face, type Reach } from "@/core/kernel/faces";
 import { footOn } from "@/core/geometry/line";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
@@ -73,7 +73,25 @@ function joined(faces: readonly Face[], within: number): Face {
   const area = faces.reduce((s, f) => s + f.area, 0);
   const centre = faces.reduce<Vec3>((s, f) => add3(s, scale3(f.centre, f.area / area)), [0, 0, 0]);
   const rim = faces.reduce((s, f) => s + f.rim, 0) - within;
-  return { ...first, names: faces.flatMap((f) => f.names), area, centre, rim };
+  return { ...first, names: faces.flatMap((f) => f.names), area, centre, rim, reach: joinedReach(faces, centre) };
+}
+
+/** How far pieces on one carrier reach together; at most so far, where they do not lie in line. */
+function joinedReach(faces: readonly Face[], centre: Vec3): Reach | undefined {
+  const along = axisOf(faces[0]!.carrier)?.along ?? [0, 0, 0];
+  const each = faces.flatMap((face) => {
+    if (!face.reach) return [];
+    const arm = sub3(face.centre, centre),
+      sense = Math.sign(dot3(axisOf(face.carrier)?.along ?? along, along)) || 1,
+      ends = [sense * face.reach.low, sense * face.reach.high].map((level) => dot3(arm, along) + level);
+    return [{ low: Math.min(...ends), high: Math.max(...ends), far: length3(arm) + face.reach.far }];
+  });
+  if (each.length < faces.length) return undefined;
+  return {
+    low: Math.min(...each.map((r) => r.low)),
+    high: Math.max(...each.map((r) => r.high)),
+    far: Math.max(...each.map((r) => r.far)),
+  };
 }
 
 /** Middle of an arc of half a turn, share of its radius from the centre: 2/π. */

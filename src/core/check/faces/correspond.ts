@@ -1,5 +1,5 @@
 import { footOn } from "@/core/geometry/line";
-import { cross3, distance3, dot3, length3, type Vec3 } from "@/core/geometry/vector";
+import { cross3, distance3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
@@ -42,8 +42,11 @@ export function correspond(
       const [r, s] = [reference[i]!, placed[k]!];
       const gap = gapOf(r, s, size);
       if (!gap || gap.by > FAR_FROM_PARTNER * size) continue;
+      const aside = between(r, s);
+      // on one axis and one behind the other: another face; a flat one may have gone along with what it belongs to
+      if (aside > SHIFTED && axisOf(r.carrier) && sameCarrier(r.carrier, s.carrier, size)) continue;
       const areas = Math.abs(Math.log(s.area / r.area));
-      const cost = gap.by + NEAR_WEIGHT * distance3(r.centre, s.centre) + AREA_WEIGHT * size * areas;
+      const cost = gap.by + aside + NEAR_WEIGHT * distance3(r.centre, s.centre) + AREA_WEIGHT * size * areas;
       pairs.push({ i, k, cost, gap });
     }
   const chosen = assigned(pairs),
@@ -53,11 +56,11 @@ export function correspond(
     faces[i] = isOn ? { state: "cut", at: k } : { state: "changed", at: k, by: gap.by, grown: gap.grown };
   }
   // a face that another cuts in two is two pieces on one surface
-  const isPiece = (k: number) => reference.some((r) => sameCarrier(r.carrier, placed[k]!.carrier, size));
+  const isPiece = (k: number) => reference.some((r) => isOnSame(r, placed[k]!, size));
   const extra = matching.unmatchedSubmission.filter((k) => !taken.has(k) && !isPiece(k));
   reference.forEach((r, i) => {
     if (faces[i]!.state !== "missing") return;
-    const at = placed.findIndex((p) => sameCarrier(r.carrier, p.carrier, size));
+    const at = placed.findIndex((p) => isOnSame(r, p, size));
     if (at >= 0 && r.carrier.kind !== "other") faces[i] = { state: "cut", at };
   });
   return { faces, extra };
@@ -116,6 +119,30 @@ export interface Gap {
   readonly grown: number;
 }
 
+/**
+ * How far two faces lie from each other along their one carrier, mm: rounds along the axis, flat faces within the plane.
+ * None where they overlap, or may: a flat face is taken for the circle about it.
+ */
+export function between(r: Face, s: Face): number {
+  if (!r.reach || !s.reach) return 0;
+  const arm = sub3(s.centre, r.centre),
+    [p, q] = [axisOf(r.carrier), axisOf(s.carrier)];
+  if (r.carrier.kind === "plane") {
+    const { normal } = r.carrier;
+    return Math.max(0, length3(sub3(arm, scale3(normal, dot3(arm, normal)))) - r.reach.far - s.reach.far);
+  }
+  // the middle of a ring or a ball says where it lies
+  if (!p || !q || r.carrier.kind === "torus") return 0;
+  const offset = dot3(arm, p.along),
+    sense = dot3(p.along, q.along) < 0 ? -1 : 1,
+    ends = [sense * s.reach.low, sense * s.reach.high].map((level) => offset + level);
+  return Math.max(0, Math.min(...ends) - r.reach.high, r.reach.low - Math.max(...ends));
+}
+
+/** Whether two faces lie on one surface, and over each other there. */
+const isOnSame = (r: Face, s: Face, size: number): boolean =>
+  sameCarrier(r.carrier, s.carrier, size) && between(r, s) <= SHIFTED;
+
 /** How far two faces are from being one; undefined where they could not be. */
 export function gapOf(r: Face, s: Face, size: number): Gap | undefined {
   const [a, b] = [r.carrier, s.carrier];
@@ -150,5 +177,6 @@ const radiusAt = (c: Extract<Carrier, { kind: "cone" }>, at: Vec3): number =>
 
 function round(apart: number, radius: number, other: number, more: number): Gap | undefined {
   if (Math.max(radius, other) > OTHER_SIZE * Math.min(radius, other)) return undefined;
-  return { by: apart + Math.abs(other - radius) + more, grown: other - radius };
+  // where it lies and how wide it is are two figures, each with its own tolerance
+  return { by: Math.max(apart, Math.abs(other - radius)) + more, grown: other - radius };
 }

@@ -18,7 +18,7 @@ import { cornersOfNet, type NearestOn } from "@/core/measure/net";
 import type { Surface } from "@/core/measure/surfaces";
 import { samplesOf, type Sample } from "./deviation";
 import { settle } from "./facets-settling";
-import { FACETS_NEAR_ANGLE, FACETS_SNAP, FACETS_THERE, NOT_PARALLEL } from "../tolerance";
+import { FACETS_NEAR_ANGLE, FACETS_SNAP, FACETS_STRANGE, FACETS_THERE, NOT_PARALLEL } from "../tolerance";
 import { triad } from "../placing/whole";
 
 type Rows = Rigid["rows"];
@@ -58,21 +58,63 @@ export function placeFacets(target: FacetTarget, body: FacetBody): { readonly mo
     }
     return sum / all;
   };
-  const points = settlingPoints(body);
-  let best: { motion: Rigid; off: number } = { motion: IDENTITY, off: Infinity };
+  const points = settlingPoints(body),
+    small = pointsOfRegions(body);
+  let best: Laid | undefined;
   for (const list of [rotations(target, body), turnsAboutAxis(target, body)]) {
     const ranked = list.map((rows) => ({ rows, off: bestShift(target, body, rows, false, score).off }));
     ranked.sort((a, b) => a.off - b.off);
     const closer = ranked.slice(0, CLOSER).map(({ rows }) => bestShift(target, body, rows, true, score));
     closer.sort((a, b) => a.off - b.off);
-    for (const { motion } of closer.slice(0, MOST_SETTLED)) {
-      const settled = settle(target.nearest, points, motion, target.size);
-      if (settled.off < best.off) best = settled;
-      // nothing lies better than what lies there
-      if (best.off < FACETS_THERE * target.size) return { ...best, motion: snapped(best.motion) };
+    const alike = closer.filter(({ off }) => off <= closer[0]!.off + FACETS_THERE * target.size).length;
+    for (const { motion } of closer.slice(0, Math.max(MOST_SETTLED, alike))) {
+      const settled = settle(target.nearest, points, motion, target.size),
+        laid = { ...settled, strange: strangers(small, body, target, settled.motion) };
+      if (!best || isBetter(laid, best)) best = laid;
+      // nothing lies better than what lies there with all that is small
+      if (best.off < FACETS_THERE * target.size && !best.strange) return { ...best, motion: snapped(best.motion) };
     }
+    if (best && best.off < FACETS_THERE * target.size) break;
   }
-  return { ...best, motion: snapped(best.motion) };
+  if (!best) return { motion: IDENTITY, off: Infinity };
+  return { motion: snapped(best.motion), off: best.off };
+}
+
+/** A settled placing, and at how many places of small things nothing of the reference is near. */
+interface Laid {
+  readonly motion: Rigid;
+  readonly off: number;
+  readonly strange: number;
+}
+
+/** Of placings the one that leaves least to tell; as much, the one that lies nearer. */
+const isBetter = (a: Laid, b: Laid): boolean => (a.strange === b.strange ? a.off < b.off : a.strange < b.strange);
+
+/** A few places on each smooth region, whatever its size: a small hole tells which way round a plate lies. */
+function pointsOfRegions(body: FacetBody): readonly Sample[] {
+  const members = new Map<number, number[]>();
+  body.regions.forEach((region, triangle) => {
+    const known = members.get(region);
+    if (known) known.push(triangle);
+    else members.set(region, [triangle]);
+  });
+  const chosen = new Set(
+    [...members.values()].slice(0, MOST_REGIONS).flatMap((list) => {
+      const step = Math.max(1, Math.floor(list.length / OF_REGION));
+      return list.filter((_, i) => i % step === 0).slice(0, OF_REGION);
+    }),
+  );
+  return samplesOf(body, 1).filter(({ triangle }) => chosen.has(triangle));
+}
+const OF_REGION = 4;
+const MOST_REGIONS = 200;
+
+function strangers(places: readonly Sample[], body: FacetBody, { nearest, size }: FacetTarget, motion: Rigid): number {
+  const near = FACETS_STRANGE * size;
+  return places.filter(({ at, triangle }) => {
+    const reach = near + body.fineness[triangle]!;
+    return (nearest.find(move(motion, at), 2 * reach)?.distance ?? Infinity) > reach;
+  }).length;
 }
 
 /** Facets of rounds lie inside or outside of what they stand for, their corners on it: those are settled. */

@@ -4,7 +4,8 @@ import type { Free } from "@/core/sizes/free";
 import type { Lettering } from "@/core/sizes/lettering";
 import type { Size } from "@/core/sizes/size";
 import type { Comparison } from "../faces/comparison";
-import { gapOf } from "../faces/correspond";
+import type { Surface } from "@/core/measure/surfaces";
+import { between, gapOf } from "../faces/correspond";
 import type { FeatureFinding } from "./finding";
 import { isLeftFree } from "../faces/free";
 import type { MeasuredReference } from "../given/measured";
@@ -94,7 +95,8 @@ export function findingsOf(
   const isPiece = (k: number) => {
     const s = comparison.placed[k]!,
       most = near(s.area);
-    return 2 * s.area <= most * s.rim || body.surfaces.some((r) => (gapOf(r, s, body.size)?.by ?? Infinity) <= most);
+    const isOn = (r: Surface) => (gapOf(r, s, body.size)?.by ?? Infinity) <= most && between(r, s) <= most;
+    return 2 * s.area <= most * s.rim || body.surfaces.some(isOn);
   };
   const more = new Set(extra.filter((k) => !isPiece(k)));
   const others = submission?.features ?? [];

@@ -135,6 +135,11 @@ export function transformedFace(face: Face, mirror: boolean, scale: number): Fac
     centre: p(face.centre),
     area: face.area * scale * scale,
     rim: face.rim * scale,
+    reach: face.reach && {
+      low: face.reach.low * scale,
+      high: face.reach.high * scale,
+      far: face.reach.far * scale,
+    },
   };
 }
 

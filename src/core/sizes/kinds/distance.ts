@@ -40,7 +40,7 @@ const reachAlong = (s: Support, d: Vec3): number => {
 };
 
 /** Distance of two supports, mm: along a direction, else square to what is flat, else the shortest. */
-function gapOf(p: Support, q: Support, along: Vec3 | undefined, sides: Distance["sides"]): number | undefined {
+function gapOf(p: Support, q: Support, along: Vec3 | undefined, sides: Distance["sides"]): Measured | undefined {
   const d = along ?? ("plane" in p ? p.plane.normal : "plane" in q ? q.plane.normal : undefined);
   const [first, second] = sides ?? ["centre", "centre"];
   const reach = (s: Support, side: string, way?: Vec3) => {
@@ -52,10 +52,15 @@ function gapOf(p: Support, q: Support, along: Vec3 | undefined, sides: Distance[
     const a = placeAlong(p, d),
       b = placeAlong(q, d);
     if (a === undefined || b === undefined) return undefined;
-    return Math.abs(b - a) + reach(p, first, d) + reach(q, second, d);
+    return { value: Math.abs(b - a) + reach(p, first, d) + reach(q, second, d), side: b < a ? -1 : 1 };
   }
   const apart = shortest(p, q);
-  return apart === undefined ? undefined : apart + reach(p, first) + reach(q, second);
+  return apart === undefined ? undefined : { value: apart + reach(p, first) + reach(q, second) };
+}
+
+interface Measured {
+  readonly value: number;
+  readonly side?: 1 | -1;
 }
 
 function shortest(p: Support, q: Support): number | undefined {
@@ -75,12 +80,17 @@ export const distanceKind: SizeKind<Distance> = {
   faces: (s) => [...s.from, ...s.to, ...(s.also ?? []).flat(), ...(s.along === undefined ? [] : [s.along])],
   read(s, on) {
     const p = supportAt(s.from, on);
-    const way = s.along === undefined ? undefined : wayOf(supportAt([s.along], on));
+    const given = s.along === undefined ? undefined : supportAt([s.along], on),
+      way = wayOf(given);
+    // an axis may run either way, a flat face looks one way
+    const hasSide = given === undefined || "plane" in given;
     return [s.to, ...(s.also ?? [])].map((to) => {
       const q = supportAt(to, on);
       if (!p || !q || (s.along !== undefined && !way)) return undefined;
-      const value = gapOf(p, q, way, s.sides);
-      return value === undefined || value < PARALLEL ? undefined : [{ what: "distance", quantity: "length", value }];
+      const gap = gapOf(p, q, way, s.sides);
+      if (!gap || gap.value < PARALLEL) return undefined;
+      const { value, side } = gap;
+      return [{ what: "distance", quantity: "length", value, ...(hasSide && side && { side }) }];
     });
   },
   text: (_, [v], __, l) => letteredLength(v!.value, l),

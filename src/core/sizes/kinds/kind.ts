@@ -10,6 +10,8 @@ export interface SizeValue {
   readonly what: string;
   readonly quantity: "length" | "angle" | "count";
   readonly value: number;
+  /** On which side of its first end the second lies, as a flat face looks; where one gives the direction. */
+  readonly side?: 1 | -1 | undefined;
 }
 /** All numbers of a size, in the order they are lettered. */
 export type SizeReading = readonly SizeValue[];

@@ -4,10 +4,12 @@ import { freeAmong, sizesLeftFree } from "@/core/sizes/free";
 import { printedNumbers, printedText } from "@/core/sizes/printed";
 import type { Carriers } from "@/core/sizes/anchor";
 import { nameOfSize, namesOfFaces, type Names } from "@/core/sizes/names";
-import { facesOfSize, measureSize, type Size, type SizeReading } from "@/core/sizes/size";
+import { facesOfSize, measureSize, type Size, type SizeReading, type SizeValue } from "@/core/sizes/size";
 import { sizeOfPart } from "../../faces/comparison";
 import { generalOf, letteringOf } from "@/core/sheet/subject";
 import type { CheckContext } from "../context";
+import { countedFor } from "./counted";
+import { endsOf } from "./ends";
 import { isWithin, type CheckedSize, type CheckedValue, type SizesEvidence } from "./kind";
 
 /** Every printed size as the submission has it, face by face. */
@@ -53,12 +55,16 @@ function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Nam
   const found = measureSize(size, on);
   const numbers = printedNumbers(size, wanted, lettering, generalOf(exercise), sizeOfPart(reference) / 2);
   const values = numbers.map(({ what, quantity, nominal, text, plus, minus }, i): CheckedValue => {
-    const measured = distinct(found, i);
+    const measured = distinct(found, i, wanted[i]!.side);
     return { what, quantity, printed: nominal, text, measured, plus, minus };
   });
-  const state = stateOf(size, values, found);
+  const judged = values[0] && size.free === undefined ? values[0] : undefined;
+  const counted = judged && countedFor(size, found, judged, context),
+    ends = judged ? endsOf(size, context, names) : [];
+  if (counted) values.push(counted);
+  const state = stateOf(size, values, found, ends);
   const at = state === "missed" || state === "lost" ? placeOf(size, context) : undefined;
-  return { ...base, values, state, ...(at && { at }) };
+  return { ...base, values, state, ...(ends.length && { ends }), ...(at && { at }) };
 }
 
 /** The middle of the first face that a size stands on. */
@@ -73,19 +79,23 @@ function stateOf(
   { free }: Size,
   values: readonly CheckedValue[],
   found: readonly (SizeReading | undefined)[],
+  ends: readonly string[],
 ): CheckedSize["state"] {
   if (free === true) return "free";
   if (free) return values.some((v) => v.measured.some((m) => m < free.from || m > free.to)) ? "missed" : "free";
   if (found.some((r) => r === undefined)) return found.every((r) => r === undefined) ? "lost" : "missed";
-  return values.every((v) => v.measured.every((m) => isWithin(v, m))) ? "met" : "missed";
+  return !ends.length && values.every((v) => v.measured.every((m) => isWithin(v, m))) ? "met" : "missed";
 }
 
-/** The i-th number at each place, those that agree once. */
-function distinct(found: readonly (SizeReading | undefined)[], i: number): number[] {
+/** The i-th number at each place, those that agree once; below nought where its ends lie the other way round. */
+function distinct(found: readonly (SizeReading | undefined)[], i: number, side: SizeValue["side"]): number[] {
   const list: number[] = [];
-  for (const r of found) {
-    const value = r?.[i]?.value;
-    if (value !== undefined && !list.some((o) => Math.abs(o - value) <= EQUAL)) list.push(value);
+  for (const reading of found) {
+    const is = reading?.[i];
+    if (!is) continue;
+    const isTurned = side !== undefined && is.side !== undefined && is.side !== side,
+      value = isTurned ? -is.value : is.value;
+    if (!list.some((o) => Math.abs(o - value) <= EQUAL)) list.push(value);
   }
   return list;
 }

@@ -15,6 +15,8 @@ export interface CheckedValue {
   readonly printed: number;
   /** That number, as it is lettered; left out in reports of before. */
   readonly text?: string | undefined;
+  /** Of a count: what is counted, "holes ⌀9". */
+  readonly things?: string | undefined;
   /** On the part: one for each place that differs; none where it was not found. */
   readonly measured: readonly number[];
   readonly plus: number;
@@ -30,6 +32,8 @@ export interface CheckedSize {
   readonly name: string;
   readonly state: "met" | "missed" | "lost" | "free";
   readonly values: readonly CheckedValue[];
+  /** What is wrong with where its bores begin and end, each a sentence: "the hole ⌀9 at the left does not go through". */
+  readonly ends?: readonly string[] | undefined;
   /** Where to look: the middle of a face it stands on, in the reference's coordinates, mm; of one that is not met. */
   readonly at?: Vec3 | undefined;
 }
@@ -58,12 +62,14 @@ export const sizesKind: CheckKind<SizesEvidence> = {
         name: plainText(),
         state: z.enum(["met", "missed", "lost", "free"]),
         at: z.tuple([z.number(), z.number(), z.number()]).optional(),
+        ends: z.array(plainText()).optional(),
         values: z.array(
           z.strictObject({
             what: plainText(),
             quantity: z.enum(["length", "angle", "count"]),
             printed: z.number(),
             text: plainText().optional(),
+            things: plainText().optional(),
             measured: z.array(z.number()),
             plus: z.number(),
             minus: z.number(),
@@ -117,20 +123,27 @@ export function sizeSentence(checked: CheckedSize, unit: LengthUnit): string {
   if (checked.state === "lost") return `${checked.name}, printed ${checked.text}, was not found`;
   const text = (v: CheckedValue, value: number) => {
     if (v.quantity === "count") return String(value);
-    return v.quantity === "angle" ? letteredAngle(value, 3) : `${letteredLength(value, { unit })} ${unit}`;
+    if (v.quantity === "angle") return letteredAngle(value, 3);
+    const plain = `${letteredLength(Math.abs(value), { unit })} ${unit}`;
+    return value < 0 ? `${plain} the other way` : plain;
   };
   const asPrinted = (v: CheckedValue) => {
     if (v.text === undefined) return text(v, v.printed);
     return v.quantity === "length" ? `${v.text} ${unit}` : v.text;
   };
   const wrong = checked.values.filter((v) => v.measured.some((m) => !isWithin(v, m)));
+  const counts = wrong.filter((v) => v.quantity === "count" && v.things !== undefined),
+    ends = checked.ends ?? [];
+  const whole = [...counts.map((v) => `${v.measured[0]} ${v.things}, printed ${v.printed}`), ...ends];
+  const measures = wrong.filter((v) => !counts.includes(v));
+  if (!measures.length && whole.length) return whole.join("; ");
   if (!wrong.length) return `${checked.name} is ${checked.text}`;
-  const many = checked.values.length > 1;
-  const parts = wrong.map((v) => {
+  const many = checked.values.length - counts.length > 1;
+  const parts = measures.map((v) => {
     const measured = [...new Set(v.measured.map((m) => text(v, m)))].join(" and ");
     return `${many ? `its ${v.what} ` : ""}is ${measured}, printed ${asPrinted(v)}`;
   });
-  return `${checked.name}${many ? ":" : ""} ${parts.join(", ")}`;
+  return [`${checked.name}${many ? ":" : ""} ${parts.join(", ")}`, ...whole].join("; ");
 }
 
 /** Whether a measured number lies within what is printed. */
