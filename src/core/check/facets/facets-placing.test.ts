@@ -29,7 +29,7 @@ function shapeOf(reference: PartDocument, built: PartDocument, axis: Vec3, degre
   const turned = Float32Array.from(positions);
   for (let i = 0; i < turned.length; i += 3)
     turned.set(turnedVector([turned[i]!, turned[i + 1]!, turned[i + 2]!], unit3(axis), (degrees * Math.PI) / 180), i);
-  const data = Buffer.from(stlOf({ positions: turned, triangles })).toString("base64");
+  const data = Buffer.from(stlOf({ positions: turned, triangles }, "p")).toString("base64");
   const file = { format: "caliper-file", version: 1, kind: "stl", unit: "mm", name: "p.stl", data } as const;
   const r = checkMeasured(kernel, { ...newExercise(), reference }, () => measureFile(kernel, file), { references });
   if (!r.ok) throw new Error(r.refusal.sentence);

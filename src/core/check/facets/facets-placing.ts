@@ -62,8 +62,15 @@ export function placeFacets(target: FacetTarget, body: FacetBody): { readonly mo
     small = pointsOfRegions(body);
   let best: Laid | undefined;
   for (const list of [rotations(target, body), turnsAboutAxis(target, body)]) {
-    const ranked = list.map((rows) => ({ rows, off: bestShift(target, body, rows, false, score).off }));
-    ranked.sort((a, b) => a.off - b.off);
+    const shifted = list.map((rows) => bestShift(target, body, rows, false, score)),
+      least = Math.min(...shifted.map(({ off }) => off)) + FACETS_THERE * target.size;
+    // those that lie alike by what is large are told apart by what is small
+    const ranked = shifted.map(({ motion, off }) => ({
+      rows: motion.rows,
+      off: Math.max(off, least),
+      strange: off <= least ? strangers(small, body, target, motion) : 0,
+    }));
+    ranked.sort((a, b) => a.off - b.off || a.strange - b.strange);
     const closer = ranked.slice(0, CLOSER).map(({ rows }) => bestShift(target, body, rows, true, score));
     closer.sort((a, b) => a.off - b.off);
     const alike = closer.filter(({ off }) => off <= closer[0]!.off + FACETS_THERE * target.size).length;
@@ -74,7 +81,6 @@ export function placeFacets(target: FacetTarget, body: FacetBody): { readonly mo
       // nothing lies better than what lies there with all that is small
       if (best.off < FACETS_THERE * target.size && !best.strange) return { ...best, motion: snapped(best.motion) };
     }
-    if (best && best.off < FACETS_THERE * target.size) break;
   }
   if (!best) return { motion: IDENTITY, off: Infinity };
   return { motion: snapped(best.motion), off: best.off };
@@ -234,7 +240,43 @@ function turnsAboutAxis(target: FacetTarget, body: FacetBody): Rows[] {
         to = add3(scale3(across, Math.cos(a)), scale3(other, Math.sin(a)));
       give(rotationBetween(triad(scale3(first, sense), anyAcross(first)), triad(main, to)));
     }
-  return found;
+  const theirs = armsOf(target.faces, target.properties.centre, main),
+    own = armsOf(regionsOf(body), body.properties.centre, first);
+  for (const sense of [1, -1])
+    for (const a of theirs)
+      for (const b of own)
+        if (Math.abs(a.far - b.far) < target.size * ARM && Math.abs(a.level - sense * b.level) < target.size * ARM)
+          give(rotationBetween(triad(scale3(first, sense), b.way), triad(main, a.way)));
+  return found.slice(0, MOST_TURNS);
+}
+/** Things that stand off the axis are one where they do so equally far, share of the size. */
+const ARM = 2e-3;
+const MOST_ARMS = 40;
+const MOST_TURNS = 200;
+
+/** What stands off the line through the centre of mass: how far, which way, how high. */
+function armsOf(things: readonly { readonly centre: Vec3 }[], middle: Vec3, along: Vec3) {
+  return things
+    .flatMap(({ centre }) => {
+      const arm = sub3(centre, middle),
+        level = dot3(arm, along),
+        out = sub3(arm, scale3(along, level)),
+        far = length3(out);
+      return far > NOT_PARALLEL ? [{ far, level, way: unit3(out) }] : [];
+    })
+    .sort((a, b) => b.far - a.far)
+    .slice(0, MOST_ARMS);
+}
+
+/** The middles of a body's smooth regions, weighted by area. */
+function regionsOf(body: FacetBody): { readonly centre: Vec3 }[] {
+  const sums = new Map<number, { area: number; at: Vec3 }>();
+  for (const { at, triangle, area } of samplesOf(body, 1)) {
+    const region = body.regions[triangle]!,
+      known = sums.get(region);
+    sums.set(region, { area: (known?.area ?? 0) + area, at: add3(known?.at ?? [0, 0, 0], scale3(at, area)) });
+  }
+  return [...sums.values()].map(({ area, at }) => ({ centre: scale3(at, 1 / area) }));
 }
 
 /** The four turns that lay principal axes on each other. */
