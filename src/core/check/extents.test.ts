@@ -1,13 +1,17 @@
-import { beforeAll, expect, it } from "vitest";
-import type { Vec2 } from "@/core/geometry/vector";
+import { beforeAll, describe, expect, it } from "vitest";
+import { move } from "@/core/geometry/rigid";
+import { distance3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
-import { chamfer, circ, cut, edge, extrude, face, hole, part, shell, sketch } from "@/core/part/testing/build";
+import { chamfer, circ, cut, edge, extrude, face, hole, part, rect, shell, sketch } from "@/core/part/testing/build";
 import { box, top } from "@/core/part/testing/solids/known";
+import type { Size } from "@/core/sizes/size";
 import { withSketchesDefined } from "@/core/sizes/numbers";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkSubmission } from "./check";
 import { newExercise } from "./exercise/exercise";
+import type { Evidence } from "./kinds/kinds";
+import type { ShapeEvidence } from "./kinds/shape/kind";
 import { References } from "./references";
 import { sizeSentence, type SizesEvidence } from "./kinds/sizes/kind";
 
@@ -18,12 +22,18 @@ beforeAll(async () => {
   references = new References(kernel, 20);
 });
 
-/** Sentences of the sizes that are not met, and how many are. */
-function sizes(reference: PartDocument, submission: PartDocument): { met: number; told: string[] } {
-  const exercise = { ...newExercise(), reference: withSketchesDefined(reference) };
+function evidenceOf(reference: PartDocument, submission: PartDocument, own?: Size[]): readonly Evidence[] {
+  const exercise = { ...newExercise(), reference: withSketchesDefined(reference), sizes: own };
   const checked = checkSubmission(kernel, exercise, withSketchesDefined(submission), { references });
   if (!checked.ok) throw new Error(checked.refusal.sentence);
-  const evidence = checked.value.report.evidence.find((e): e is SizesEvidence => e.check === "sizes")!;
+  return checked.value.report.evidence;
+}
+const shapeOf = (reference: PartDocument, submission: PartDocument) =>
+  evidenceOf(reference, submission).find((e): e is ShapeEvidence => e.check === "shape")!;
+
+/** Sentences of the sizes that are not met, and how many are. */
+function sizes(reference: PartDocument, submission: PartDocument): { met: number; told: string[] } {
+  const evidence = evidenceOf(reference, submission).find((e): e is SizesEvidence => e.check === "sizes")!;
   const wrong = evidence.sizes.filter((s) => s.state === "missed" || s.state === "lost");
   return { met: evidence.sizes.length - wrong.length, told: wrong.map((s) => sizeSentence(s, "mm")) };
 }
@@ -114,4 +124,61 @@ it("a counterbore at the other end is not there", () => {
     turned = part(...box(100, 30, 20), others, hole("h", face("b/start"), 9, [[12, -9]], head));
   const { told } = sizes(right, turned);
   expect(told.join(". ")).toMatch(/^the counterbore of the hole ⌀9, printed .*was not found$/);
+});
+
+it.each([
+  [120, 80, 30, 2],
+  [100, 60, 25, 3],
+  [70, 70, 40, 1.5],
+])("a tray %d × %d × %d whose walls of %d stand outside lies on the reference, not beside it", (w, d, h, wall) => {
+  const tray = (outward: boolean) => part(...box(w, d, h), shell("s", wall, ["b/end"], outward ? { outward } : {}));
+  const shape = shapeOf(tray(false), tray(true));
+  const middle: Vec3 = [w / 2, d / 2, h / 2];
+  expect(distance3(move(shape.motion, middle), middle)).toBeLessThan(3 * wall);
+  expect(shape.verdict).toBe("missed");
+});
+
+it("a hole a little off and a little wide, each within what its size allows, is there", () => {
+  const off = shapeOf(drilled([[12.7, 12.7]], 6.35), drilled([[12.715, 12.7]], 6.375));
+  expect([off.verdict, off.features]).toEqual(["met", []]);
+  expect(shapeOf(drilled([[12.7, 12.7]], 6.35), drilled([[12.75, 12.7]], 6.35)).verdict).toBe("missed");
+});
+
+describe("a size that can be measured from what is there is measured", () => {
+  /** How one distance stands on a part. */
+  const distance = (reference: PartDocument, submission: PartDocument, size: Partial<Size>): string => {
+    const own = { id: "d", kind: "distance", from: ["b/side/l4"], ...size } as Size;
+    const evidence = evidenceOf(reference, submission, [own]);
+    const [checked] = evidence.find((e): e is SizesEvidence => e.check === "sizes")!.sizes;
+    return `${checked!.state} ${checked!.values[0]!.measured.join()}`;
+  };
+  const head = { head: { kind: "counterbore", diameter: 16, depth: 5 } } as const;
+  const bored = (x: number, more: Parameters<typeof hole>[4]) => drilled([[x, 9]], 9, more, 20);
+  const to = [["h/counterbore/p1"]] as unknown as string[];
+
+  it("the place of a hole, printed to the wall of its counterbore that is missing", () => {
+    const size = { to: to[0] } as unknown as Partial<Size>;
+    expect(distance(bored(12, head), bored(12, head), size)).toBe("met 12");
+    expect(distance(bored(12, head), bored(12, {}), size)).toBe("met 12");
+    expect(distance(bored(12, head), bored(14, {}), size)).toBe("missed 14");
+  });
+  it("a distance along the side of a slot that is missing", () => {
+    const slotted = (deep: number, x: number): PartDocument => ({
+      ...bored(x, {}),
+      steps: [
+        ...bored(x, {}).steps,
+        ...(deep
+          ? [sketch("k", { base: "top", offset: 20 }, rect(40, 12, 70, 18)), cut("s", "k", deep, { reverse: true })]
+          : []),
+      ],
+    });
+    const size = { to: ["h/bore/p1"], along: "s/side/l4" } as unknown as Partial<Size>;
+    expect(distance(slotted(4, 12), slotted(4, 12), size)).toBe("met 12");
+    expect(distance(slotted(4, 12), slotted(0, 12), size)).toBe("met 12");
+    expect(distance(slotted(4, 12), slotted(0, 15), size)).toBe("missed 15");
+  });
+  it("the diameter of what is missing is not read off what lies on its axis", () => {
+    const size = { kind: "diameter", of: to, from: undefined } as unknown as Partial<Size>;
+    expect(distance(bored(12, head), bored(12, {}), size)).toBe("lost ");
+  });
 });

@@ -106,3 +106,5 @@ export const ENOUGH_TRACES = 4;
 export const ORDER_SHARED = 0.6;
 /** Levels along an axis nearer than this are one, mm; radii too. */
 export const SAME_LEVEL = 1e-3;
+/** Bodies whose boxes have less than this share of a side in common stand side by side. */
+export const SIDE_BY_SIDE = 0.3;

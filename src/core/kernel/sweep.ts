@@ -191,7 +191,7 @@ export function prismOnFace(
  * A body turned from one region about an axis in its plane. Faces are named by `step`; a whole turn has no start and
  * end.
  * @param from @param to angles from the frame, radians, by the right hand about the axis; a whole turn where they
- * differ by 2π
+ * differ by 2π @param seam by how many quarter turns a whole turn's seam is moved on
  */
 export function revolution(
   kernel: Kernel,
@@ -201,12 +201,13 @@ export function revolution(
   from: number,
   to: number,
   step: string,
+  seam = 0,
 ): Solid {
   return kernel.guard("revolving", () => {
     const oc = kernel.library,
       whole = Math.abs(to - from - TURN) < ROUNDING;
     // a whole turn begins off the principal directions: a seam on an outline is taken for an edge when lines are hidden
-    const start = whole ? from + SEAM : from;
+    const start = whole ? from + SEAM + (seam * TURN) / 4 : from;
     const base = start ? turnedFrame(frame, axis, start) : frame;
     const face = kernel.run(() => faceOf(kernel, base, region));
     const at = point(kernel, axis.at),

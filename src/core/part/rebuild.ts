@@ -49,6 +49,9 @@ interface State {
 const SPOILT =
   "This step could not be computed soundly: its faces cut into each other. Change its sizes or its place a little.";
 
+/** Codes of refusals that another seam may end. */
+const SEAM_FAULTS: readonly string[] = ["spoilt", "kernel", "missed"];
+
 const START: Omit<State, "key" | "built"> = {
   bodies: [],
   whole: undefined,
@@ -102,7 +105,27 @@ export class Rebuilder {
     };
   }
 
+  /**
+   * One step on what stands before it. Where a whole turn touches the part, the library may cut wrongly with its seam on
+   * one side and rightly with it on another: all four quarters are tried before it is refused.
+   */
   private build(document: PartDocument, step: Step, key: string, before: Omit<State, "key" | "built">): State {
+    const first = this.attempt(document, step, key, before);
+    if (step.kind !== "revolve" || !SEAM_FAULTS.includes(first.built.refusal?.code ?? "")) return first;
+    for (const seam of [1, 2, 3]) {
+      const other = this.attempt(document, step, key, before, seam);
+      if (!other.built.refusal) return other;
+    }
+    return first;
+  }
+
+  private attempt(
+    document: PartDocument,
+    step: Step,
+    key: string,
+    before: Omit<State, "key" | "built">,
+    seam?: number,
+  ): State {
     const same = { ...before, key, made: [] as Solid[] };
     if (step.suppressed) return { ...same, built: { id: step.id } };
     let topology: Topology | undefined;
@@ -116,6 +139,7 @@ export class Rebuilder {
       sketches: before.sketches,
       datums: before.datums,
       tools: before.tools,
+      seam,
       topology: () => (topology ??= before.whole && new Topology(this.kernel, before.whole)),
       again: (id, bodies, prefix, steps) => this.again(document, context, id, bodies, prefix, steps),
     };

@@ -1,12 +1,12 @@
 import { move, turn, type Rigid } from "@/core/geometry/rigid";
 import { footOn } from "@/core/geometry/line";
-import { distance3, dot3, type Vec3 } from "@/core/geometry/vector";
+import { distance3, dot3, eachAxis, type Vec3 } from "@/core/geometry/vector";
 import { mappedCarrier, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
 import { SAME_PLACE } from "@/core/measure/tolerance";
 import { Nearby } from "./nearby";
-import { SAME_SIZE } from "../tolerance";
+import { SAME_SIZE, SIDE_BY_SIDE } from "../tolerance";
 
 /** A face as seen after a motion. */
 export const movedFace = (f: Face, m: Rigid): Face => ({
@@ -155,3 +155,19 @@ export const areaCentre = (faces: readonly Face[]): Vec3 => {
     [0, 0, 0],
   );
 };
+
+/** Whether bodies stand side by side: of the boxes about the middles of their faces hardly anything is common. */
+export function standBeside(reference: readonly Face[], placed: readonly Face[]): boolean {
+  const [a, b] = [boxOfCentres(reference), boxOfCentres(placed)];
+  const shares = [0, 1, 2].map((axis) => {
+    const common = Math.min(a.max[axis]!, b.max[axis]!) - Math.max(a.min[axis]!, b.min[axis]!),
+      least = Math.min(a.max[axis]! - a.min[axis]!, b.max[axis]! - b.min[axis]!);
+    return least > 0 ? common / least : 1;
+  });
+  return Math.min(...shares) < SIDE_BY_SIDE;
+}
+
+const boxOfCentres = (faces: readonly Face[]) => ({
+  min: eachAxis((axis) => faces.reduce((low, f) => Math.min(low, f.centre[axis]), Infinity)),
+  max: eachAxis((axis) => faces.reduce((high, f) => Math.max(high, f.centre[axis]), -Infinity)),
+});

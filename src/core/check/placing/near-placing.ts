@@ -2,7 +2,7 @@ import type { Rigid } from "@/core/geometry/rigid";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import type { Face } from "@/core/kernel/faces";
 import { gapOf } from "../faces/correspond";
-import { areaCentre, matchFaces, movedFace, overlap } from "./match";
+import { areaCentre, matchFaces, movedFace, overlap, standBeside } from "./match";
 import { NEAR_LEVEL, NEAR_REACH } from "../tolerance";
 import { shifts, wishes } from "./votes";
 import type { Placement } from "./whole";
@@ -51,12 +51,9 @@ export function placeNear(
   });
   let best: { motion: Rigid; area: number } | undefined;
   for (const motion of [...known, ...wished]) {
-    const area = nearArea(
-      theirs,
-      own.map((f) => movedFace(f, motion)),
-      size,
-      reach,
-    );
+    const placed = own.map((f) => movedFace(f, motion));
+    if (standBeside(theirs, placed)) continue;
+    const area = nearArea(theirs, placed, size, reach);
     if (!best || area > best.area) best = { motion, area };
   }
   if (!best) return undefined;

@@ -16,8 +16,17 @@ import { footOn, type Line } from "@/core/geometry/line";
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
-import { areaCentre, matchFaces, movedFace } from "./match";
-import { AS_DRAWN, AS_MANY, BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "../tolerance";
+import { areaCentre, matchFaces, movedFace, standBeside } from "./match";
+import {
+  AS_DRAWN,
+  AS_MANY,
+  BETTER,
+  ENOUGH,
+  NOT_PARALLEL,
+  SAME_ANGLE,
+  SAME_AXIS,
+  SAME_FAR,
+} from "../tolerance";
 import { largest, nearArea, placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { placeWhole, triad, type Placement, type Witness } from "./whole";
@@ -191,11 +200,10 @@ export function placeOn(
     let top = 0;
     for (const raw of shifts(wishes(reference, turned, directions, size), fallback, branches)) {
       const shift = map3(raw, (v) => (Math.abs(v) < ROUNDING * size ? 0 : v));
-      const matching = matchFaces(
-        reference,
-        turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift })),
-        size,
-      );
+      const placed = turned.map((f) => movedFace(f, { rows: IDENTITY.rows, shift }));
+      // planes may coincide while the bodies stand side by side
+      if (standBeside(reference, placed)) continue;
+      const matching = matchFaces(reference, placed, size);
       top = Math.max(top, matching.area);
       const motion = { rows, shift };
       if (best && matching.area < best.matching.area * (1 - BETTER)) continue;

@@ -55,6 +55,8 @@ export interface BuildContext {
   readonly sketches: ReadonlyMap<string, BuiltSketch>;
   readonly datums: ReadonlyMap<string, Datum>;
   readonly tools: ReadonlyMap<string, Tools>;
+  /** By how many quarter turns the seam of a whole turn is moved on; left out: not at all. */
+  readonly seam?: number | undefined;
   /** What meets what in the body; made when it is first asked for. */
   topology(): Topology | undefined;
   /**

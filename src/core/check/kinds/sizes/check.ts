@@ -2,7 +2,8 @@ import type { Vec3 } from "@/core/geometry/vector";
 import { EQUAL } from "@/core/sizes/tolerance";
 import { freeAmong, sizesLeftFree } from "@/core/sizes/free";
 import { printedNumbers, printedText } from "@/core/sizes/printed";
-import type { Carriers } from "@/core/sizes/anchor";
+import { axisOf, type Carrier } from "@/core/kernel/carrier";
+import { isCoaxial, type Carriers } from "@/core/sizes/anchor";
 import { nameOfSize, namesOfFaces, type Names } from "@/core/sizes/names";
 import { facesOfSize, measureSize, type Size, type SizeReading, type SizeValue } from "@/core/sizes/size";
 import { sizeOfPart } from "../../faces/comparison";
@@ -44,6 +45,33 @@ function carriersOn({ comparison, named }: CheckContext): Carriers {
   };
 }
 
+/**
+ * Carriers for a distance whose faces are not all there, from what is: a direction is the reference's own, since the part
+ * lies on it, and an axis is shown by whatever else turns about it. One fault is to cost the sizes of what is at fault.
+ */
+function standIns(size: Size, { named, comparison }: CheckContext, on: Carriers): Carriers {
+  if (size.kind !== "distance" || size.sides?.some((side) => side !== "centre")) return on;
+  const { surfaces } = named.body;
+  const onAxisOf = (lost: Carrier): Carrier | undefined => {
+    const axis = axisOf(lost);
+    if (lost.kind !== "cylinder" || !axis) return undefined;
+    for (const [i, other] of surfaces.entries()) {
+      const state = comparison.faces.faces[i],
+        own = axisOf(other.carrier);
+      if (!state || !("at" in state) || !own || !isCoaxial(axis, own)) continue;
+      const line = axisOf(comparison.placed[state.at]!.carrier);
+      if (line) return { ...lost, at: line.at, axis: line.along };
+    }
+    return undefined;
+  };
+  return (face) => {
+    const known = on(face),
+      lost = named.body.on(face);
+    if (known || !lost) return known;
+    return face === size.along ? lost : onAxisOf(lost);
+  };
+}
+
 function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Names): CheckedSize {
   const { exercise, named, reference } = context;
   // sentences say in words what signs say on the drawing
@@ -52,7 +80,7 @@ function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Nam
   const base = { id: size.id, text: printedText(size, named.body.on, lettering), name: nameOfSize(size, names) };
   // a size the reference has lost cannot be asked for
   if (!wanted) return { ...base, state: "free", values: [] };
-  const found = measureSize(size, on);
+  const found = measureSize(size, standIns(size, context, on));
   const numbers = printedNumbers(size, wanted, lettering, generalOf(exercise), sizeOfPart(reference) / 2);
   const values = numbers.map(({ what, quantity, nominal, text, plus, minus }, i): CheckedValue => {
     const measured = distinct(found, i, wanted[i]!.side);

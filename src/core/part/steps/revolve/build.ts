@@ -88,7 +88,7 @@ function volumes(context: BuildContext, step: RevolveStep): Outcome<Solid[]> {
     const fault = turningFault(flat, r, "axis", context.unit);
     return fault
       ? refuse("bad-profile", fault, [step.sketch])
-      : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id));
+      : done(revolution(kernel, frame, r, axis.value, span.value[0], span.value[1], step.id, context.seam));
   };
   return sweptVolumes(context, step, regions.value, open ? sketch.value : undefined, sweep);
 }
