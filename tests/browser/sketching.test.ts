@@ -190,6 +190,22 @@ describe.sequential("a symmetric outline with tangent arcs", () => {
     expect(Math.abs(after[0] - before[0] + 10)).toBeLessThan(4);
     expect(Math.abs(after[1] - before[1] + 20)).toBeLessThan(4);
   });
+  it("undo in the middle of a drag goes back, and letting go afterwards changes nothing", async () => {
+    const pulled = await hand.point("l2.end");
+    await page.mouse.move(pulled[0], pulled[1]);
+    await page.mouse.down();
+    await page.mouse.move(pulled[0] + 15, pulled[1] + 15, { steps: 4 });
+    await page.keyboard.press("Control+z");
+    await page.mouse.move(pulled[0] + 40, pulled[1] + 30, { steps: 4 });
+    await page.mouse.up();
+    const back = await hand.point("l2.end");
+    expect(Math.abs(back[0] - pulled[0] + 10)).toBeLessThan(4);
+    expect(Math.abs(back[1] - pulled[1] - 20)).toBeLessThan(4);
+    // what was undone is still there to be done again
+    await page.keyboard.press("Control+y");
+    const again = await hand.point("l2.end");
+    expect(Math.hypot(again[0] - pulled[0], again[1] - pulled[1])).toBeLessThan(2);
+  });
   it("Define the rest proposes what is missing; each can be left", async () => {
     await hand.key("2");
     const list = page.getByRole("list", { name: "Proposals" });

@@ -71,6 +71,8 @@ export const FACETS_NEAR_ANGLE = 5e-3;
 export const FACETS_THERE = 1e-4;
 /** Facets further from the reference than this, and than their fineness, are none of it; share of the size. */
 export const FACETS_STRANGE = 1e-3;
+/** Things of facets that stand equally far off an axis, and equally high, are one; share of the size. */
+export const FACETS_ARM = 2e-3;
 /** A rotation this near to one along the axes is that one. */
 export const FACETS_SNAP = 2e-5;
 /** A part as facets is another size where its volume says so by more, share of the length. */

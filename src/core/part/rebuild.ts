@@ -106,8 +106,8 @@ export class Rebuilder {
   }
 
   /**
-   * One step on what stands before it. Where a whole turn touches the part, the library may cut wrongly with its seam on
-   * one side and rightly with it on another: all four quarters are tried before it is refused.
+   * One step on what stands before it. Where a whole turn touches the part, the library may go wrong with its seam on
+   * one side and be right with it on another: all four quarters are tried before it is refused.
    */
   private build(document: PartDocument, step: Step, key: string, before: Omit<State, "key" | "built">): State {
     const first = this.attempt(document, step, key, before);

@@ -118,6 +118,8 @@ export function createBench({
       rebuild();
     };
     const card = stepCard(room, keptOpen);
+    /** What is being dragged goes back: let go of later, it would be put over what was gone back to. */
+    const letGo = () => get().hand.tool?.abandon?.();
     return {
       history: startHistory(start),
       mode: { kind: "solid" },
@@ -171,8 +173,14 @@ export function createBench({
         moveTo(record(get().history, r.value));
         return true;
       },
-      undo: () => card.stepDraft("back") || (set(afresh), moveTo(undo(get().history))),
-      redo: () => card.stepDraft("again") || (set(afresh), moveTo(redo(get().history))),
+      undo: () => {
+        letGo();
+        if (!card.stepDraft("back")) (set(afresh), moveTo(undo(get().history)));
+      },
+      redo: () => {
+        letGo();
+        if (!card.stepDraft("again")) (set(afresh), moveTo(redo(get().history)));
+      },
       select: (selection) => set({ selection }),
       setTool(toolName) {
         const { hand, toolName: before } = get();

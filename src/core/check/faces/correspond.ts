@@ -120,7 +120,7 @@ export interface Gap {
 }
 
 /**
- * How far two faces lie from each other along their one carrier, mm: rounds along the axis, flat faces within the plane.
+ * How far two faces lie from each other along their one carrier, mm: rounds along the axis, flat faces in the plane.
  * None where they overlap, or may: a flat face is taken for the circle about it.
  */
 export function between(r: Face, s: Face): number {

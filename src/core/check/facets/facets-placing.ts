@@ -18,7 +18,7 @@ import { cornersOfNet, type NearestOn } from "@/core/measure/net";
 import type { Surface } from "@/core/measure/surfaces";
 import { samplesOf, type Sample } from "./deviation";
 import { settle } from "./facets-settling";
-import { FACETS_NEAR_ANGLE, FACETS_SNAP, FACETS_STRANGE, FACETS_THERE, NOT_PARALLEL } from "../tolerance";
+import { FACETS_ARM, FACETS_NEAR_ANGLE, FACETS_SNAP, FACETS_STRANGE, FACETS_THERE, NOT_PARALLEL } from "../tolerance";
 import { triad } from "../placing/whole";
 
 type Rows = Rigid["rows"];
@@ -245,12 +245,13 @@ function turnsAboutAxis(target: FacetTarget, body: FacetBody): Rows[] {
   for (const sense of [1, -1])
     for (const a of theirs)
       for (const b of own)
-        if (Math.abs(a.far - b.far) < target.size * ARM && Math.abs(a.level - sense * b.level) < target.size * ARM)
+        if (
+          Math.abs(a.far - b.far) < target.size * FACETS_ARM &&
+          Math.abs(a.level - sense * b.level) < target.size * FACETS_ARM
+        )
           give(rotationBetween(triad(scale3(first, sense), b.way), triad(main, a.way)));
   return found.slice(0, MOST_TURNS);
 }
-/** Things that stand off the axis are one where they do so equally far, share of the size. */
-const ARM = 2e-3;
 const MOST_ARMS = 40;
 const MOST_TURNS = 200;
 

@@ -17,16 +17,7 @@ import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { areaCentre, matchFaces, movedFace, standBeside } from "./match";
-import {
-  AS_DRAWN,
-  AS_MANY,
-  BETTER,
-  ENOUGH,
-  NOT_PARALLEL,
-  SAME_ANGLE,
-  SAME_AXIS,
-  SAME_FAR,
-} from "../tolerance";
+import { AS_DRAWN, AS_MANY, BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "../tolerance";
 import { largest, nearArea, placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { placeWhole, triad, type Placement, type Witness } from "./whole";

@@ -94,6 +94,8 @@ describe("the Bench's kernel", () => {
   it("a worker stuck in one step when overtaken is given up, and the newest request begins anew", () => {
     const b = listener();
     kernel.request(order, listener());
+    const [w] = FakeWorker.all as [FakeWorker];
+    w.say({ id: last(w), begun: true });
     kernel.request(order, b);
     vi.advanceTimersByTime(1600);
     const [stuck, fresh] = FakeWorker.all as [FakeWorker, FakeWorker];
@@ -129,9 +131,29 @@ describe("the Bench's kernel", () => {
   it("a build past its limit ends with a sentence", () => {
     const l = listener();
     kernel.request(order, l);
+    FakeWorker.all[0]!.say({ id: last(FakeWorker.all[0]!), begun: true });
     vi.advanceTimersByTime(31_000);
     expect(l.settle).toHaveBeenCalledWith(undefined, expect.stringMatching(/took longer than 30 s/));
     expect(FakeWorker.all[0]!.ended).toBe(true);
+  });
+  it("a kernel that is long in coming over the network counts against no build, and is not begun anew", () => {
+    const l = listener();
+    kernel.request(order, listener());
+    kernel.request(order, l);
+    vi.advanceTimersByTime(240_000);
+    const [w] = FakeWorker.all as [FakeWorker];
+    expect([FakeWorker.all.length, w.ended, l.settle.mock.calls.length]).toEqual([1, false, 0]);
+    w.say({ id: last(w), begun: true });
+    vi.advanceTimersByTime(29_000);
+    expect(l.settle).not.toHaveBeenCalled();
+    w.say({ id: last(w), built, heapBytes: 1 });
+    expect(l.settle).toHaveBeenCalledTimes(1);
+  });
+  it("a kernel that never comes is told", () => {
+    const l = listener();
+    kernel.request(order, l);
+    vi.advanceTimersByTime(3_600_000);
+    expect(l.settle).toHaveBeenCalledWith(undefined, expect.stringMatching(/the kernel did not come/));
   });
   it("a worker that fails, or breaks, is replaced and told", () => {
     const l = listener();

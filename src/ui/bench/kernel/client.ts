@@ -6,6 +6,8 @@ import type { Answer, Built, BuildOrder, FromWorker, Question, ToWorker } from "
 const REPLACE_BYTES = 400 * 1_048_576;
 /** A rebuild that takes longer is ended. */
 const LIMIT_MS = 30_000;
+/** The kernel itself has 22 MB to come over whatever network there is. */
+const LOADING_MS = 900_000;
 /** How long an overtaken rebuild may stay in the middle of one step before its worker is given up. */
 const PATIENCE_MS = 1500;
 
@@ -47,6 +49,8 @@ export class BenchKernel {
         order: BuildOrder;
         listener: BuildListener;
         limit: ReturnType<typeof setTimeout>;
+        /** Its worker is at it: before that the kernel is still on its way, which nothing hastens. */
+        hasBegun: boolean;
         mesh?: Built["mesh"];
       }
     | undefined;
@@ -61,9 +65,9 @@ export class BenchKernel {
   private isStandbyReady = false;
 
   request(order: BuildOrder, listener: BuildListener): void {
-    const wasRunning = this.running !== undefined;
+    const wasAtIt = this.running?.hasBegun === true;
     this.start(order, listener);
-    const overtakes = wasRunning || this.tookBusy;
+    const overtakes = wasAtIt || this.tookBusy;
     this.tookBusy = false;
     clearTimeout(this.impatience);
     // the earlier one leaves off at its next step; if that is long in coming, its worker goes
@@ -87,10 +91,11 @@ export class BenchKernel {
       id,
       order,
       listener,
+      hasBegun: false,
       limit: setTimeout(
         () =>
-          this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`),
-        LIMIT_MS,
+          this.fail("The part could not be built: the kernel did not come. Look to the connection, and open it again."),
+        LOADING_MS,
       ),
     };
     this.post({ id, build: order });
@@ -130,6 +135,7 @@ export class BenchKernel {
       return;
     }
     const { running } = this;
+    if ("begun" in m) return this.begin(m.id);
     const isOlder = running !== undefined && m.id < running.id;
     // an end or a word of the later build: the worker is not stuck in the earlier one any more
     if (!isOlder || !("picture" in m)) clearTimeout(this.impatience);
@@ -151,6 +157,20 @@ export class BenchKernel {
       if (m.heapBytes > REPLACE_BYTES && !this.standby) this.standby = this.open();
       else if (this.isStandbyReady && !this.questions.size) this.swap();
     }
+  }
+
+  /** The worker is at a build: now its time counts. */
+  private begin(id: number): void {
+    const { running } = this;
+    if (running?.id !== id) return;
+    clearTimeout(this.impatience);
+    clearTimeout(running.limit);
+    running.hasBegun = true;
+    running.limit = setTimeout(
+      () =>
+        this.fail(`The part took longer than ${LIMIT_MS / 1000} s to build. The last change may be too much for it.`),
+      LIMIT_MS,
+    );
   }
 
   private swap(): void {

@@ -90,6 +90,8 @@ export type ToWorker =
   { readonly id: number; readonly build: BuildOrder } | { readonly id: number; readonly question: Question };
 export type FromWorker =
   | { readonly ready: true }
+  /** The kernel is there and the build has begun: from now on its time counts. */
+  | { readonly id: number; readonly begun: true }
   /** The picture comes first; what is measured on it follows. */
   | { readonly id: number; readonly picture: Pick<Built, "mesh" | "steps" | "bodies"> }
   | { readonly id: number; readonly built: Omit<Built, "mesh" | "id">; readonly heapBytes: number }

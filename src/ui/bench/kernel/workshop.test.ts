@@ -24,7 +24,7 @@ function workshop() {
     (m) => void said.push(m),
     () => new Promise((go) => setTimeout(go, 0)),
   );
-  const answerTo = (id: number) => said.find((m) => "id" in m && m.id === id && !("picture" in m));
+  const answerTo = (id: number) => said.find((m) => "id" in m && m.id === id && !("picture" in m) && !("begun" in m));
   return { w, said, answerTo };
 }
 const volumeIn = (m: FromWorker | undefined): number => {

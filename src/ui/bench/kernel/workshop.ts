@@ -62,6 +62,7 @@ export class Workshop {
 
   private async build(kernel: Kernel, rebuilder: Rebuilder, id: number, order: BuildOrder): Promise<void> {
     const { document, at } = order;
+    this.send({ id, begun: true });
     this.part = undefined;
     for (const _ of rebuilder.going(document)) {
       await this.breathe();

@@ -36,7 +36,10 @@ interface Site {
 export function building({ get, set, document, kernel, saver, remember }: Site): (first?: boolean) => void {
   const rebuild = (first = false) => {
     const s = get(),
-      shown = shownDocument(document(), s.mode, s.upTo);
+      asked = document(),
+      shown = shownDocument(asked, s.mode, s.upTo);
+    // what a card has not been accepted with moves nothing that is saved
+    const isAsKept = shown.steps.every((step) => asked.steps.includes(step));
     set({ building: true });
     const hasSolid = () => shown.steps.some((x) => !x.suppressed && isSolidStep(x));
     kernel.request(
@@ -56,7 +59,7 @@ export function building({ get, set, document, kernel, saver, remember }: Site):
         settle(built, trouble) {
           set({ building: false, isAsItWas: false });
           if (trouble) set({ message: { kind: "trouble", text: trouble, about: [] } });
-          if (built) follow(built);
+          if (built && isAsKept) follow(built);
           // the last good picture stays
           if (built)
             set((now) => ({

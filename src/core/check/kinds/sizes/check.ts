@@ -46,8 +46,8 @@ function carriersOn({ comparison, named }: CheckContext): Carriers {
 }
 
 /**
- * Carriers for a distance whose faces are not all there, from what is: a direction is the reference's own, since the part
- * lies on it, and an axis is shown by whatever else turns about it. One fault is to cost the sizes of what is at fault.
+ * Carriers for a distance whose faces are not all there, from what is: a direction is the reference's own, since the
+ * part lies on it, and an axis is shown by whatever else turns about it. One fault costs the sizes of what is at fault.
  */
 function standIns(size: Size, { named, comparison }: CheckContext, on: Carriers): Carriers {
   if (size.kind !== "distance" || size.sides?.some((side) => side !== "centre")) return on;

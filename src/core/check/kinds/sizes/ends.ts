@@ -121,8 +121,8 @@ const isThrough = (bore: Surface, surfaces: readonly Surface[]): boolean =>
   });
 
 /**
- * Whether the part's bore goes on at an end over a chamfer, a rounding or a seat: that is another thing, and no fault of
- * the bore.
+ * Whether the part's bore goes on at an end over a chamfer, a rounding or a seat: that is another thing, and no fault
+ * of the bore.
  */
 function goesOnRound(own: Face, end: Vec3, whole: Surface, { comparison, submission }: CheckContext): boolean {
   const axis = axisOf(own.carrier)!,

@@ -32,7 +32,7 @@ export interface CheckedSize {
   readonly name: string;
   readonly state: "met" | "missed" | "lost" | "free";
   readonly values: readonly CheckedValue[];
-  /** What is wrong with where its bores begin and end, each a sentence: "the hole ⌀9 at the left does not go through". */
+  /** What is wrong with where its bores begin and end, in sentences: "the hole ⌀9 at the left does not go through". */
   readonly ends?: readonly string[] | undefined;
   /** Where to look: the middle of a face it stands on, in the reference's coordinates, mm; of one that is not met. */
   readonly at?: Vec3 | undefined;
