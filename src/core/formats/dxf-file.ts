@@ -10,10 +10,18 @@ export interface Entity {
   readonly vertices: Entity[];
 }
 
+/** Entities that are put into the drawing as one; `head` holds where they are taken hold of. */
+export interface Block {
+  readonly head: Entity;
+  readonly entities: readonly Entity[];
+}
+
 /** An ASCII DXF file, cut into what the reader asks for. */
 interface DxfFile {
   readonly entities: readonly Entity[];
-  /** Names of layers that are frozen or switched off. */
+  /** What INSERT puts somewhere, by name in capitals. */
+  readonly blocks: ReadonlyMap<string, Block>;
+  /** Names of layers that are frozen or switched off, in capitals: their case is nothing. */
   readonly hiddenLayers: ReadonlySet<string>;
   /** $INSUNITS; 0 where the file states none. */
   readonly unitCode: number;
@@ -45,6 +53,7 @@ export function readDxfFile(text: string): Outcome<DxfFile> {
   const unitAt = pairs.findIndex(([c, v]) => c === 9 && v === "$INSUNITS");
   return done({
     entities: entitiesFrom(pairs, start),
+    blocks: blocksIn(pairs),
     hiddenLayers: hiddenLayers(pairs),
     unitCode: unitAt < 0 ? 0 : Number(pairs[unitAt + 1]?.[1] ?? 0) || 0,
   });
@@ -85,5 +94,17 @@ function hiddenLayers(pairs: readonly Pair[]): Set<string> {
   const start = sectionStart(pairs, "TABLES");
   const layers = start === undefined ? [] : entitiesFrom(pairs, start).filter((e) => e.kind === "LAYER");
   const isHidden = (e: Entity) => (numberOf(e, 70, 0) & 1) === 1 || numberOf(e, 62, 7) < 0;
-  return new Set(layers.filter(isHidden).map((e) => textOf(e, 2)));
+  return new Set(layers.filter(isHidden).map((e) => textOf(e, 2).toUpperCase()));
+}
+
+function blocksIn(pairs: readonly Pair[]): Map<string, Block> {
+  const start = sectionStart(pairs, "BLOCKS"),
+    blocks = new Map<string, { head: Entity; entities: Entity[] }>();
+  let open: { head: Entity; entities: Entity[] } | undefined;
+  for (const e of start === undefined ? [] : entitiesFrom(pairs, start)) {
+    if (e.kind === "BLOCK") blocks.set(textOf(e, 2).toUpperCase(), (open = { head: e, entities: [] }));
+    else if (e.kind === "ENDBLK") open = undefined;
+    else open?.entities.push(e);
+  }
+  return blocks;
 }

@@ -1,13 +1,15 @@
-import { HEIGHT, NOTHING, ONE, ROUND, SQUARE } from "./tolerance";
+import { HEIGHT, NOTHING, ROUND, SQUARE } from "./tolerance";
 import { onEllipse, TURN } from "@/core/geometry/segment";
 import { deBoor } from "@/core/geometry/spline";
 import { cross2, distance2, sub2, type Vec2 } from "@/core/geometry/vector";
 import { LETTER } from "@/core/sketch/edit/rewire";
 import { pointAt, pointsOf, type Constraint, type Curve } from "@/core/sketch/sketch";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
-import { numberOf, readDxfFile, textOf, type Entity } from "./dxf-file";
+import { placedCurve, placesOf } from "./dxf-block";
+import { numberOf, readDxfFile, textOf, type Block, type Entity } from "./dxf-file";
 import { TOO_FAR, UNITS } from "./dxf-units";
 import { DXF_LAYERS } from "./dxf-layers";
+import { joints } from "./dxf-joints";
 import { isDegenerate, splinePieces, type Piece } from "./dxf-spline";
 
 /** What came out of a DXF file, in mm. */
@@ -24,25 +26,27 @@ interface Imported {
 }
 
 const MAX_CURVES = 2500;
+/** Blocks lie in blocks so deep at most; one that holds itself has no end. */
+const MAX_DEPTH = 12;
 
 /**
  * Reads the plane curves of an ASCII DXF file (R12 and 2000): line, arc, circle, ellipse, point, polylines with
- * bulges, splines up to degree 3. Everything else is counted: paper space, what is invisible or on a frozen layer, what
+ * bulges, splines up to degree 3, and blocks of them wherever they are put. Everything else is counted: paper space, what is invisible or on a frozen layer, what
  * slants. Coordinates become mm by the unit the file states.
  */
 export function readDxf(text: string, id: (letter: string) => string, assume: "mm" | "in" = "mm"): Outcome<Imported> {
   const file = readDxfFile(text);
   if (!file.ok) return file;
-  const { entities, hiddenLayers, unitCode } = file.value;
+  const { entities, blocks, hiddenLayers, unitCode } = file.value;
   const unit = unitCode === 0 ? ([assume, assume === "mm" ? 1 : 25.4] as const) : UNITS[unitCode];
   if (!unit) {
     const name = TOO_FAR[unitCode] ?? `the unit number ${unitCode}, which is not known here`;
     return refuse("bad-unit", `The file is drawn in ${name}. Save it in millimetres or inches.`);
   }
-  const reader = new CurveReader(unit[1], id, hiddenLayers);
+  const reader = new CurveReader(unit[1], id, hiddenLayers, blocks);
   for (const e of entities) {
     reader.take(e);
-    if (reader.curves.length > MAX_CURVES) return refuse("too-large", `The file holds more than ${MAX_CURVES} curves.`);
+    if (reader.isFull) return refuse("too-large", `The file holds more than ${MAX_CURVES} curves.`);
   }
   const { curves, left, raised } = reader;
   if (!curves.length) return refuse("empty", "No curve could be taken from this file.");
@@ -71,21 +75,61 @@ class CurveReader {
   /** -1 while an entity is seen from below. */
   private side = 1;
   private construction: { construction?: true | "centre-line" } = {};
+  private tooMany = false;
 
   constructor(
     private readonly factor: number,
     private readonly id: (letter: string) => string,
     private readonly hiddenLayers: ReadonlySet<string>,
+    private readonly blocks: ReadonlyMap<string, Block>,
+    /** What layer 0 stands for within a block, and how deep blocks lie in each other. */
+    private readonly within: { readonly layer: string; readonly depth: number } = { layer: "0", depth: 0 },
   ) {}
+
+  get isFull(): boolean {
+    return this.tooMany || this.curves.length > MAX_CURVES;
+  }
+
+  /** Of what lies on layer 0 of a block the layer is that on which the block is put. */
+  private layerOf(e: Entity): string {
+    const own = textOf(e, 8).toUpperCase() || "0";
+    return own === "0" ? this.within.layer : own;
+  }
+
+  /** A block is read in its own coordinates, and then put wherever it is asked for. */
+  private insert(e: Entity): void {
+    const block = this.blocks.get(textOf(e, 2).toUpperCase());
+    if (!block || this.within.depth >= MAX_DEPTH) return this.skip(e.kind);
+    const own = new CurveReader(this.factor, this.id, this.hiddenLayers, this.blocks, {
+      layer: this.layerOf(e),
+      depth: this.within.depth + 1,
+    });
+    for (const each of block.entities) {
+      own.take(each);
+      if (own.isFull) return void (this.tooMany = true);
+    }
+    const base: Vec2 = [numberOf(block.head, 10, 0) * this.factor, numberOf(block.head, 20, 0) * this.factor];
+    const places = placesOf(e, base, this.factor);
+    if (this.curves.length + places.count * own.curves.length > MAX_CURVES) return void (this.tooMany = true);
+    for (let i = 0; i < places.count; i++)
+      for (const curve of own.curves) {
+        const put = placedCurve(curve, places.at(i));
+        if (canHold(put)) this.curves.push({ ...put, id: this.id(LETTER[put.kind]) });
+        else this.skip(e.kind);
+      }
+    for (const [kind, n] of Object.entries(own.left)) this.left[kind] = (this.left[kind] ?? 0) + n;
+    this.raised += own.raised * places.count;
+  }
 
   take(e: Entity): void {
     const trouble = this.unfit(e);
     if (trouble) return this.skip(`${e.kind}${trouble}`);
+    if (e.kind === "INSERT") return this.insert(e);
     const heights = heightsOf(e);
     if (heights.some((h) => Math.abs(h - heights[0]!) * this.factor > HEIGHT)) return this.skip(`${e.kind} (slanting)`);
     const before = this.curves.length;
     this.side = numberOf(e, 230, 1) < 0 ? -1 : 1;
-    const layer = textOf(e, 8).toUpperCase();
+    const layer = this.layerOf(e);
     this.construction = {
       ...(layer === DXF_LAYERS.construction && { construction: true }),
       ...(layer === DXF_LAYERS.centre && { construction: "centre-line" }),
@@ -105,7 +149,7 @@ class CurveReader {
   private unfit(e: Entity): string | undefined {
     if (numberOf(e, 67, 0) === 1) return " (on the layout)";
     if (numberOf(e, 60, 0) === 1) return " (invisible)";
-    if (this.hiddenLayers.has(textOf(e, 8))) return " (on a hidden layer)";
+    if (this.hiddenLayers.has(this.layerOf(e))) return " (on a hidden layer)";
     const out = Math.abs(Math.abs(numberOf(e, 230, 1)) - 1) > SQUARE;
     return out && e.kind !== "LINE" && e.kind !== "POINT" ? " (out of the drawing plane)" : undefined;
   }
@@ -289,25 +333,4 @@ function canHold(c: Curve): boolean {
   if (JSON.stringify(c).includes("null")) return false;
   if (c.kind === "circle" && !(c.radius > 0 && c.radius <= 1e6)) return false;
   return pointsOf(c).every((p) => pointAt({ curves: [c] }, p).every((v) => Math.abs(v) <= 1e6));
-}
-
-/** Ends at one place are made to coincide, each with the first that stood there. */
-function joints(curves: readonly Curve[], id: (letter: string) => string): Constraint[] {
-  const ends = curves.flatMap((c) =>
-    pointsOf(c)
-      .filter((r) => r.endsWith(".start") || r.endsWith(".end"))
-      .map((ref) => ({ ref, at: pointAt({ curves: [c] }, ref) })),
-  );
-  const size = Math.max(NOTHING, ...ends.map((e) => Math.hypot(...e.at))),
-    slack = Math.max(ONE * size, NOTHING);
-  const grid = new Map<string, typeof ends>();
-  const list: Constraint[] = [];
-  for (const e of ends) {
-    const [x, y] = e.at.map((v) => Math.floor(v / (4 * slack))) as [number, number];
-    const around = [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => grid.get(`${x + i},${y + j}`) ?? []));
-    const met = around.find((o) => distance2(o.at, e.at) <= slack);
-    if (met) list.push({ id: id("k"), kind: "coincident", of: [met.ref, e.ref] });
-    else grid.set(`${x},${y}`, [...(grid.get(`${x},${y}`) ?? []), e]);
-  }
-  return list;
 }
