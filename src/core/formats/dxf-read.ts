@@ -31,8 +31,8 @@ const MAX_DEPTH = 12;
 
 /**
  * Reads the plane curves of an ASCII DXF file (R12 and 2000): line, arc, circle, ellipse, point, polylines with
- * bulges, splines up to degree 3, and blocks of them wherever they are put. Everything else is counted: paper space, what is invisible or on a frozen layer, what
- * slants. Coordinates become mm by the unit the file states.
+ * bulges, splines up to degree 3, and blocks of them wherever they are put. Everything else is counted: paper space,
+ * what is invisible or on a frozen layer, what slants. Coordinates become mm by the unit the file states.
  */
 export function readDxf(text: string, id: (letter: string) => string, assume: "mm" | "in" = "mm"): Outcome<Imported> {
   const file = readDxfFile(text);

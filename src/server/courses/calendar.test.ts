@@ -26,6 +26,11 @@ describe("a calendar file", () => {
     expect(text.endsWith("END:VCALENDAR\r\n")).toBe(true);
     expect(text.replace(/\r\n/g, "")).not.toContain("\n");
   });
+  it.each(["\r", "\n", "\r\n"])("a title with %j in it breaks no line", (end) => {
+    const broken = calendarFile("Course", [{ ...entry, title: `one${end}two` }], "https://c.example");
+    expect(broken.replace(/\r\n /g, "")).toMatch(/SUMMARY:.*one\\ntwo/);
+    expect(broken.replace(/\r\n/g, "")).not.toMatch(/[\r\n]/);
+  });
   it("folds lines after 75 octets, and unfolded they say it all, with commas as they must be", () => {
     for (const line of text.split("\r\n")) expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75);
     expect(text.replace(/\r\n /g, "")).toContain("SUMMARY:WS-04 Spacer\\; turned\\, with a long title");

@@ -50,7 +50,7 @@ const stamp = (iso: string) => iso.replace(/[-:]/g, "").replace(/\.\d+/, "");
 const escaped = (text: string) =>
   fit(text)
     .replace(/[\\;,]/g, (c) => `\\${c}`)
-    .replace(/\r?\n/g, "\\n");
+    .replace(/\r\n?|\n/g, "\\n");
 /** Lines are folded after 75 octets, a space before what goes on. */
 function folded(line: string): string {
   const bytes = new TextEncoder();

@@ -34,6 +34,13 @@ describe("the gradebook as comma separated values", () => {
     ]);
     expect(row).toEqual(["Linnea Holt", "a@b.example", "", "22.5", "returned, late", "90.5"]);
   });
+  it("points below nought stay numbers", () => {
+    const { students, ...rest } = book("Linnea Holt"),
+      [first] = students;
+    const cell = { ...first!.cells["h"]!, points: -1.5 };
+    const [, row] = readBack(gradebookCsv({ ...rest, students: [{ ...first!, cells: { h: cell } }] }));
+    expect(row![3]).toBe("-1.5");
+  });
   it.each(["=1+2", "+SUM(A1)", "-1", "@cmd", "\tx", "\rx"])("lets %j run nowhere", (name) => {
     const cell = readBack(gradebookCsv(book(name)))[1]![0]!;
     expect(cell).toBe(`'${name}`);

@@ -1,12 +1,13 @@
 import Papa from "papaparse";
 import type { Gradebook, GradebookCell } from "./gradebook";
 
-/** A cell that a table program would take for a formula is made plain text. */
-const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+/** A text that a table program would take for a formula is made plain text; a number stays one, also below nought. */
+const plain = (cell: string | number): string | number =>
+  typeof cell === "string" && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
 
 /** Points and state of a cell; of a handout that is not for them, nothing. */
-const pairOf = (c: GradebookCell | undefined): [string, string] =>
-  c ? [c.points === null ? "" : String(c.points), c.isLate ? `${c.state}, late` : c.state] : ["", ""];
+const pairOf = (c: GradebookCell | undefined): [string | number, string] =>
+  c ? [c.points ?? "", c.isLate ? `${c.state}, late` : c.state] : ["", ""];
 
 const MARK = "\uFEFF";
 
