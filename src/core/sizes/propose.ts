@@ -12,6 +12,7 @@ import type { Disturbance } from "./disturb";
 import type { Size } from "./kinds/kinds";
 import { isNothing, Span, type Row } from "./rank";
 import { allRows, follow, impliedRows, type Followed } from "./table";
+import { thingsOf } from "./things";
 import { EQUAL, FOLLOWS } from "./tolerance";
 
 /** Everything that could be printed of a body. */
@@ -86,9 +87,15 @@ export function proposeSizes(body: SizedBody, changes: readonly Disturbance[]): 
   for (const row of impliedRows(body, changes)) span.takeAll([row]);
   const taken = followed.filter((c) => span.takeAll(allRows(c)));
   return inOrder(gathered(taken, followed)).map(({ size, ...followed }, i) => ({
-    size: { ...size, id: `s${i + 1}` },
+    size: { ...size, id: `s${i + 1}`, ...counted(size, body) },
     ...followed,
   }));
+}
+
+/** How many things a size is lettered for, where they are fewer than its faces. */
+function counted(size: Size, body: SizedBody): Pick<Size, "things"> {
+  const things = thingsOf(size, body);
+  return "of" in size && Array.isArray(size.of) && things < size.of.length ? { things } : {};
 }
 
 interface Taken extends ProposedSize {

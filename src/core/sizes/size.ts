@@ -21,7 +21,7 @@ export const facesOfSize = (size: Size): readonly string[] => [...new Set(sizeKi
 export function sizeText(size: Size, on: Carriers, lettering: Lettering): string {
   const readings = measureSize(size, on);
   const first = readings.find((r) => r !== undefined);
-  return first ? sizeKind(size).text(size, first, readings.length, lettering) : "";
+  return first ? sizeKind(size).text(size, first, size.things ?? readings.length, lettering) : "";
 }
 
 const ANGLES: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>(["angle", "turn", "cone"]);
@@ -30,7 +30,8 @@ export const quantityOfSize = (size: Size): "length" | "angle" => (ANGLES.has(si
 
 /** Whether two sizes measure the same thing; what they are called, and how far they may be off, is no matter. */
 export const isSameSize = (a: Size, b: Size): boolean => {
-  const bare = ({ id: _, tolerance: __, free: ___, lettering: ____, ...rest }: Size) => JSON.stringify(rest, inOrder);
+  const bare = ({ id: _, tolerance: __, free: ___, lettering: ____, things: _____, ...rest }: Size) =>
+    JSON.stringify(rest, inOrder);
   return bare(a) === bare(b);
 };
 /** Fields in one order: a database hands them out in an order of its own. */

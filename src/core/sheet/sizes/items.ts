@@ -74,7 +74,7 @@ function lineOf(model: SheetModel, size: Size, { lettering, general }: Printing)
   if (!reading) return undefined;
   // what is left to the student is marked, and gives no number away
   if (size.free === true) {
-    const places = "of" in size && Array.isArray(size.of) ? size.of.length : 1;
+    const places = size.things ?? ("of" in size && Array.isArray(size.of) ? size.of.length : 1);
     return { id: size.id, kind: size.kind, text: times(places, FREE), values: undefined };
   }
   const numbers = printedNumbers(size, reading, lettering, general, model.body.size / 2);

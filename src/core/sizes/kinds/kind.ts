@@ -19,6 +19,8 @@ export type SizeReading = readonly SizeValue[];
 /** What every size has. */
 export const sizeFields = {
   id: means(plainText().min(1).max(40), "id"),
+  /** How many things it stands for, where several of its faces are one. */
+  things: means(z.number().int().min(1).max(2000), "count").optional(),
   /** Its own tolerance, mm or radians; left out: the general one. */
   tolerance: z.strictObject({ plus: z.number().min(0), minus: z.number().min(0) }).optional(),
   /** How it is lettered where it is not as the drawing's other numbers. */

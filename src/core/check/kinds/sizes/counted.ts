@@ -31,10 +31,13 @@ export function countedFor(
   });
   // what lies on the axis of one of them is a piece of that
   const others = alone(like, own);
-  const measured = found.filter((r) => r !== undefined).length + others;
-  if (measured === size.of.length) return undefined;
+  // pieces of one thing stand for it together
+  const there = size.of.length - found.filter((r) => r === undefined).length,
+    printed = size.things ?? size.of.length,
+    measured = (size.things === undefined ? there : Math.ceil((there * printed) / size.of.length)) + others;
+  if (measured === printed) return undefined;
   const things = calledBy(facesOfSize(size)[0]!, named.features, named.body.surfaces) ?? "of them";
-  return { what: "count", quantity: "count", printed: size.of.length, measured: [measured], plus: 0, minus: 0, things };
+  return { what: "count", quantity: "count", printed, measured: [measured], plus: 0, minus: 0, things };
 }
 
 function isLike(face: Face, first: Extract<Carrier, { kind: "cylinder" }>, { printed, plus, minus }: CheckedValue) {
