@@ -34,7 +34,8 @@ export function dxfOf(drawing: Drawing): string {
     file.put(9, "$ACADVER");
     file.put(1, "AC1009");
   });
-  file.section("TABLES", () => putTables(file));
+  const scales = [...new Set(dimensions.map(({ m }) => scaleOf(m)))];
+  file.section("TABLES", () => putTables(file, scales));
   // a dimension is one as such: its lines stand in a block of its own
   file.section("BLOCKS", () => {
     for (const { g: group, name } of dimensions) putBlock(file, group, name);
@@ -46,7 +47,11 @@ export function dxfOf(drawing: Drawing): string {
   return file.text("\n");
 }
 
-function putTables(file: DxfLines): void {
+const scaleOf = (m: Measured): number => (m.kind === "straight" && m.scale) || 1;
+/** Of a dimension in a view of a scale: what it measures is told as long as the thing is, not as its picture. */
+const styleFor = (scale: number): string => `SCALE_${String(Math.round(scale * 1e6) / 1e6).replace(".", "_")}`;
+
+function putTables(file: DxfLines, scales: readonly number[]): void {
   file.table("LTYPE", TYPES, ([name, look, dashes]) => {
     file.put(0, "LTYPE");
     file.put(2, name);
@@ -65,6 +70,12 @@ function putTables(file: DxfLines): void {
     file.put(70, 0);
     file.put(62, colour);
     file.put(6, type);
+  });
+  file.table("DIMSTYLE", scales, (scale) => {
+    file.put(0, "DIMSTYLE");
+    file.put(2, styleFor(scale));
+    file.put(70, 0);
+    file.put(144, 1 / scale);
   });
 }
 
@@ -141,6 +152,7 @@ function putDimension(file: DxfLines, group: Group, measured: Measured, name: st
   file.place(11, text?.mark === "text" ? text.at : measured.on);
   file.put(70, measured.kind === "straight" ? 0 : 5);
   file.put(1, text?.mark === "text" ? asDxf(text.text) : "");
+  file.put(3, styleFor(scaleOf(measured)));
   file.place(13, measured.from);
   file.place(14, measured.to);
   if (measured.kind === "straight") file.put(50, measured.turn);

@@ -49,7 +49,15 @@ export interface Group {
 
 /** Where a dimension's things are, and a place its line or arc goes through. */
 export type Measured =
-  | { readonly kind: "straight"; readonly from: Vec2; readonly to: Vec2; readonly on: Vec2; readonly turn: number }
+  | {
+      readonly kind: "straight";
+      readonly from: Vec2;
+      readonly to: Vec2;
+      readonly on: Vec2;
+      readonly turn: number;
+      /** How long on the paper what is as long as 1 is; left out in Sheets of before. */
+      readonly scale?: number;
+    }
   | { readonly kind: "angular"; readonly vertex: Vec2; readonly from: Vec2; readonly to: Vec2; readonly on: Vec2 };
 
 /** A drawing on paper, before it becomes a file of some kind. */

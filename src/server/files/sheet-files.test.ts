@@ -97,15 +97,21 @@ describe("a Sheet as DXF", () => {
         "import ezdxf, sys",
         "d = ezdxf.readfile(sys.argv[1])",
         "m = d.modelspace()",
-        "print(len(d.audit().errors), len(m), len(m.query('DIMENSION')))",
+        "q = [x for x in m.query('DIMENSION') if x.dimtype == 0]",
+        "told = lambda x: x.get_measurement() * d.dimstyles.get(x.dxf.dimstyle).dxf.dimlfac",
+        "number = lambda x: float(''.join(c for c in x.dxf.text.split('×')[-1] if c in '0123456789.') or 'nan')",
+        "off = [x for x in q if x.dxf.text.replace('.', '').isdigit() and abs(told(x) - number(x)) > 0.006]",
+        "print(len(d.audit().errors), len(m), len(m.query('DIMENSION')), len(off))",
       ].join("\n");
-      const [errors, entities, dimensions] = execFileSync(PYTHON, ["-c", script, path], { encoding: "utf8" })
+      const [errors, entities, dimensions, off] = execFileSync(PYTHON, ["-c", script, path], { encoding: "utf8" })
         .trim()
         .split(" ")
         .map(Number);
       expect(errors).toBe(0);
       expect(entities).toBeGreaterThan(50);
       expect(dimensions).toBeGreaterThan(1);
+      // what it measures there is what is lettered, at whatever scale the view is drawn
+      expect(off).toBe(0);
     }
   });
 });

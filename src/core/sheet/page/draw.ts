@@ -169,12 +169,19 @@ function thinLines({ arc, lines }: Placed, put: (p: Vec2) => Vec2): Mark[] {
 }
 
 /** What a straight dimension or an angle runs between. */
-function measuredBy(p: Placed, put: (p: Vec2) => Vec2): { measures?: Measured } {
+function measuredBy(p: Placed, put: (p: Vec2) => Vec2, scale: number): { measures?: Measured } {
   const [first, second] = p.arrows,
     [a, b] = p.extensions;
   if (p.tier && a && b && first)
     return {
-      measures: { kind: "straight", from: put(a[0]), to: put(b[0]), on: put(first.tip), turn: p.texts[0]!.turn },
+      measures: {
+        kind: "straight",
+        from: put(a[0]),
+        to: put(b[0]),
+        on: put(first.tip),
+        turn: p.texts[0]!.turn,
+        scale,
+      },
     };
   if (!p.arc || !first || !second) return {};
   const { centre, radius, from, to } = p.arc,
@@ -217,7 +224,7 @@ export function dimensionGroups(
       role: kind === "remark" ? "remark" : "dimension",
       name: id,
       title: kind,
-      ...(i === 0 && measuredBy(p, put)),
+      ...(i === 0 && measuredBy(p, put, s.scale)),
       patch: [corner[0] - 1, corner[1] - 1, widthOf(text.box) + 2, heightOf(text.box) + 2],
       marks: [
         { mark: "light", lines: lights(id) },
