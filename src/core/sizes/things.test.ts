@@ -1,4 +1,5 @@
 import { beforeAll, expect, it } from "vitest";
+import type { Vec2 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import { circ, cut, edge, extrude, fillet, hole, part, poly, rect, sketch } from "@/core/part/testing/build";
@@ -31,9 +32,19 @@ const crossed = part(
   sketch("t", "front", circ(30, 30, 8)),
   cut("d", "t", "through", { extent: { kind: "both", depth: 200 } }),
 );
+const OUTLINE: Vec2[] = [
+  [0, 0],
+  [60, 0],
+  [60, 40],
+  [45, 40],
+  [45, 12],
+  [15, 12],
+  [15, 40],
+  [0, 40],
+];
 /** A fork: two cheeks with a gap between them. */
 const fork = part(
-  sketch("s", "front", poly([[0, 0], [60, 0], [60, 40], [45, 40], [45, 12], [15, 12], [15, 40], [0, 40]])), // prettier-ignore
+  sketch("s", "front", poly(OUTLINE)),
   extrude("b", "s", 30),
   sketch("t", "right", circ(-15, 28, 5)),
   cut("c", "t", "through", { extent: { kind: "both", depth: 200 } }),

@@ -43,8 +43,6 @@ export function correspond(
       const gap = gapOf(r, s, size);
       if (!gap || gap.by > FAR_FROM_PARTNER * size) continue;
       const aside = between(r, s);
-      // on one axis and one behind the other: another face; a flat one may have gone along with what it belongs to
-      if (aside > SHIFTED && axisOf(r.carrier) && sameCarrier(r.carrier, s.carrier, size)) continue;
       const areas = Math.abs(Math.log(s.area / r.area));
       const cost = gap.by + aside + NEAR_WEIGHT * distance3(r.centre, s.centre) + AREA_WEIGHT * size * areas;
       pairs.push({ i, k, cost, gap });

@@ -6,7 +6,7 @@ import type { Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
 import { SAME_PLACE } from "@/core/measure/tolerance";
 import { Nearby } from "./nearby";
-import { SAME_SIZE, SIDE_BY_SIDE } from "../tolerance";
+import { SAME_FAR, SAME_SIZE, SIDE_BY_SIDE } from "../tolerance";
 
 /** A face as seen after a motion. */
 export const movedFace = (f: Face, m: Rigid): Face => ({
@@ -158,11 +158,13 @@ export const areaCentre = (faces: readonly Face[]): Vec3 => {
 
 /** Whether bodies stand side by side: of the boxes about the middles of their faces hardly anything is common. */
 export function standBeside(reference: readonly Face[], placed: readonly Face[]): boolean {
-  const [a, b] = [boxOfCentres(reference), boxOfCentres(placed)];
+  const [a, b] = [boxOfCentres(reference), boxOfCentres(placed)],
+    // of a turned part all middles lie on one line: across it they say nothing
+    thin = SAME_FAR * Math.max(...[0, 1, 2].map((axis) => a.max[axis]! - a.min[axis]!));
   const shares = [0, 1, 2].map((axis) => {
     const common = Math.min(a.max[axis]!, b.max[axis]!) - Math.max(a.min[axis]!, b.min[axis]!),
       least = Math.min(a.max[axis]! - a.min[axis]!, b.max[axis]! - b.min[axis]!);
-    return least > 0 ? common / least : 1;
+    return least > thin ? common / least : 1;
   });
   return Math.min(...shares) < SIDE_BY_SIDE;
 }

@@ -15,8 +15,8 @@ import type { CheckContext } from "../context";
 
 /**
  * Where a bore begins and ends belongs to its diameter: a right diameter in one wall of two, or not all the way
- * through, is not what is drawn. Ends are compared with where the faces that bound the bore on the drawing stand on the
- * part, so that a plate that is too thick is told once, as that.
+ * through, is not what is drawn. Ends are compared with the faces that bound the bore on the drawing, where those have
+ * not moved: a plate that is too thick is told once, as that.
  * @returns sentences that name the bores
  */
 export function endsOf(size: Size, context: CheckContext, names: Names): string[] {
@@ -54,7 +54,8 @@ function offEnd(at: number, context: CheckContext): string | undefined {
   if (goesOn(bore, context)) return "twice";
   const own = comparison.placed[state.at]!,
     pieces = wholeOf(submission).faces[state.at]!;
-  if (state.state === "same" || !bore.reach || !own.reach) return undefined;
+  // what has moved meets other faces: that is told as its place
+  if (state.state !== "cut" || !bore.reach || !own.reach) return undefined;
   const near = generalFor("length", sizeOfPart(context.reference), generalOf(context.exercise), 0);
   for (const side of ["low", "high"] as const) {
     const wall = boundary(bore, side, named.body.surfaces);
@@ -106,9 +107,10 @@ const boundary = (bore: Surface, side: "low" | "high", surfaces: readonly Surfac
     return level !== undefined && Math.abs(level - bore.reach![side]) <= SAME_LEVEL;
   });
 
+/** Where a face stands on the part if it has not moved: what a moved wall does to a bore is no second fault. */
 function partnerOf(face: number, { comparison }: CheckContext): Carrier | undefined {
   const state = comparison.faces.faces[face];
-  return state && "at" in state ? comparison.placed[state.at]?.carrier : undefined;
+  return state?.state === "same" || state?.state === "cut" ? comparison.placed[state.at]?.carrier : undefined;
 }
 
 /** Both ends open into flat faces that look away from the bore. */
