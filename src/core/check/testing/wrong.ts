@@ -1,6 +1,5 @@
 import type { PartDocument } from "@/core/part/document";
 import { isSolidStep, kindOf, type Step } from "@/core/part/steps/kinds";
-import { solveSketch } from "@/core/sketch/solve";
 import { drivingNumbers } from "@/core/sizes/numbers";
 
 /** A part that a student might have made wrong, by one change or two. */
@@ -56,15 +55,14 @@ function ofSteps(d: PartDocument): WrongPart[] {
 const ofSketches = (d: PartDocument): WrongPart[] =>
   d.steps.flatMap((s, i): WrongPart[] => {
     if (s.kind !== "sketch" || !s.sketch.dimensions.length) return [];
-    // how far a centre line reaches is no freedom: the first size that leaves one is taken away
-    for (const { id } of s.sketch.dimensions) {
-      const sketch = { ...s.sketch, dimensions: s.sketch.dimensions.filter((size) => size.id !== id) };
-      const solved = solveSketch(sketch, d.units);
-      if (!solved.ok || !solved.value.freedoms) continue;
-      const document = withStep(d, i, () => ({ ...s, sketch }));
-      return [{ label: `step ${i + 1} with a loose sketch`, kind: "loose", document }];
-    }
-    return [];
+    // how far a centre line reaches is no freedom: a size that does not end on one is taken away
+    const { curves, dimensions } = s.sketch,
+      axes = curves.flatMap((c) => ("construction" in c && c.construction === "centre-line" ? [c.id] : []));
+    const gone = dimensions.find((size) => !size.of.some((ref) => axes.includes(ref.split(".")[0]!)));
+    if (!gone) return [];
+    const sketch = { ...s.sketch, dimensions: dimensions.filter((size) => size !== gone) };
+    const document = withStep(d, i, () => ({ ...s, sketch }));
+    return [{ label: `step ${i + 1} with a loose sketch`, kind: "loose", document }];
   });
 
 /** Two numbers at once, chosen by a fixed stride. */
