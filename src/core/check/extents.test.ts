@@ -92,6 +92,14 @@ it("a bore that should go through and does not", () => {
   expect(both).toEqual(["the 2 holes ⌀10 do not go through"]);
 });
 
+it("of two chamfers one that is missing is told as such", () => {
+  const bevelled = (...sides: string[]) =>
+    part(...box(60, 40, 20), chamfer("k", 2, ...sides.map((side) => edge(`b/side/${side}`, "b/end"))));
+  expect(sizes(bevelled("l2", "l4"), bevelled("l2")).told).toEqual([
+    "the size of the 2 chamfers, printed 2× 2 × 45°, was not found in 1 of 2 places",
+  ]);
+});
+
 it("a plate that is too thick, and a chamfered mouth, are no fault of the bore", () => {
   expect(sizes(drilled(row(2), 10), drilled(row(2), 10, {}, 12)).told.join()).not.toContain("go");
   const bevelled: PartDocument = {

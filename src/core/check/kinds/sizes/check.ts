@@ -92,7 +92,9 @@ function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Nam
   if (counted) values.push(counted);
   const state = stateOf(size, values, found, ends);
   const at = state === "missed" || state === "lost" ? placeOf(size, context) : undefined;
-  return { ...base, values, state, ...(ends.length && { ends }), ...(at && { at }) };
+  const places = found.filter((r) => r === undefined).length,
+    lacking = places > 0 && places < found.length ? { places, of: found.length } : undefined;
+  return { ...base, values, state, ...(ends.length && { ends }), ...(lacking && { lacking }), ...(at && { at }) };
 }
 
 /** The middle of the first face that a size stands on. */

@@ -34,6 +34,8 @@ export interface CheckedSize {
   readonly values: readonly CheckedValue[];
   /** What is wrong with where its bores begin and end, in sentences: "the hole ⌀9 at the left does not go through". */
   readonly ends?: readonly string[] | undefined;
+  /** In how many of its places it was not found, where it was in some. */
+  readonly lacking?: { readonly places: number; readonly of: number } | undefined;
   /** Where to look: the middle of a face it stands on, in the reference's coordinates, mm; of one that is not met. */
   readonly at?: Vec3 | undefined;
 }
@@ -63,6 +65,7 @@ export const sizesKind: CheckKind<SizesEvidence> = {
         state: z.enum(["met", "missed", "lost", "free"]),
         at: z.tuple([z.number(), z.number(), z.number()]).optional(),
         ends: z.array(plainText()).optional(),
+        lacking: z.strictObject({ places: z.number(), of: z.number() }).optional(),
         values: z.array(
           z.strictObject({
             what: plainText(),
@@ -134,7 +137,15 @@ export function sizeSentence(checked: CheckedSize, unit: LengthUnit): string {
   const wrong = checked.values.filter((v) => v.measured.some((m) => !isWithin(v, m)));
   const counts = wrong.filter((v) => v.quantity === "count" && v.things !== undefined),
     ends = checked.ends ?? [];
-  const whole = [...counts.map((v) => `${v.measured[0]} ${v.things}, printed ${v.printed}`), ...ends];
+  const { lacking } = checked;
+  const whole = [
+    ...counts.map((v) => `${v.measured[0]} ${v.things}, printed ${v.printed}`),
+    // what is counted is told by its number
+    ...(lacking && !counts.length
+      ? [`${checked.name}, printed ${checked.text}, was not found in ${lacking.places} of ${lacking.of} places`]
+      : []),
+    ...ends,
+  ];
   const measures = wrong.filter((v) => !counts.includes(v));
   if (!measures.length && whole.length) return whole.join("; ");
   if (!wrong.length) return `${checked.name} is ${checked.text}`;
