@@ -163,6 +163,8 @@ describe("lines that an exercise may ask for besides", () => {
   });
   it("figures of the whole, for the student without a number of the reference", () => {
     expect(lines(asking("figures"), tripodFootElsewhere())["figures"]!.verdict).toBe("met");
+    const empty = lines(asking("figures"), { ...tripodFoot(), steps: [] })["figures"]!;
+    expect([empty.verdict, empty.points]).toEqual(["missed", 0]);
     const wrong = lines(asking("figures"), tripodFoot({ baseHole: 26 }))["figures"]!;
     expect(wrong.verdict).toBe("missed");
     expect(wrong.sentence).toMatch(/^Surface area off by/);

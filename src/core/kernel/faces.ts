@@ -70,7 +70,8 @@ export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "k
   oc.BRepGProp.LinearProperties(face, rim, false, false);
   const { area, areaFirst, outline } = integrate(kernel, face, [0, 0, 0]);
   const carrier = carrierOf(kernel, face),
-    centre = scale3(areaFirst, 1 / area);
+    // a face of no area, as some files hold, still lies somewhere
+    centre = area === 0 ? (outline[0] ?? [0, 0, 0]) : scale3(areaFirst, 1 / area);
   const result = { carrier, area, centre, rim: rim.Mass(), reach: reachOf(carrier, centre, outline) };
   kernel.release(rim, face);
   return result;

@@ -75,15 +75,26 @@ export function placeFacets(target: FacetTarget, body: FacetBody): { readonly mo
     closer.sort((a, b) => a.off - b.off);
     const alike = closer.filter(({ off }) => off <= closer[0]!.off + FACETS_THERE * target.size).length;
     for (const { motion } of closer.slice(0, Math.max(MOST_SETTLED, alike))) {
+      const lies = best !== undefined && best.off < FACETS_THERE * target.size;
+      // of placings that lie alike by what is large only one that leaves less to tell is worth settling
+      if (lies && strangers(small, body, target, motion) >= best!.strange) continue;
       const settled = settle(target.nearest, points, motion, target.size),
         laid = { ...settled, strange: strangers(small, body, target, settled.motion) };
       if (!best || isBetter(laid, best)) best = laid;
       // nothing lies better than what lies there with all that is small
       if (best.off < FACETS_THERE * target.size && !best.strange) return { ...best, motion: snapped(best.motion) };
     }
+    // flat faces that look two ways leave no turn to be tried
+    if (best && best.off < FACETS_THERE * target.size && isHeldByFlats(target.faces)) break;
   }
   if (!best) return { motion: IDENTITY, off: Infinity };
   return { motion: snapped(best.motion), off: best.off };
+}
+
+/** Whether flat faces of the reference look in directions that are not parallel: pairs of them give every rotation. */
+function isHeldByFlats(faces: readonly Surface[]): boolean {
+  const [first, ...others] = faces.flatMap(({ carrier }) => (carrier.kind === "plane" ? [carrier.normal] : []));
+  return first !== undefined && others.some((way) => isAcross(first, way));
 }
 
 /** A settled placing, and at how many places of small things nothing of the reference is near. */
