@@ -2,7 +2,20 @@ import { DERIVE, SAME_CARRIER, TIDY } from "./tolerance";
 import { ROUNDING } from "@/core/geometry/tolerance";
 import type { BRepAdaptor_Surface, TopoDS_Face } from "replicad-opencascadejs";
 import type { Line } from "@/core/geometry/line";
-import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
+import {
+  add3,
+  cross2,
+  cross3,
+  dot2,
+  dot3,
+  length3,
+  scale3,
+  sub2,
+  sub3,
+  unit3,
+  type Vec2,
+  type Vec3,
+} from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
 
 /** The surface a face is cut from. `hollow`: the material lies outside, as in a bore. mm, radians. */
@@ -154,25 +167,59 @@ export function carrierOf(kernel: Kernel, face: TopoDS_Face): Carrier {
       return { kind: "sphere", centre, radius, hollow: dot3(normal, sub3(point, centre)) < 0 };
     }
     if (type === "GeomAbs_Cone" || type === "GeomAbs_Torus") return turned(surface, type === "GeomAbs_Cone", flipped);
-    return (type === "GeomAbs_OffsetSurface" && offsetRing(surface, flipped)) || { kind: "other", type };
+    return (MAYBE_RINGS.includes(type) && ringOf(surface, flipped)) || { kind: "other", type };
   } finally {
     kernel.release(surface);
   }
 }
 
 /**
- * The ring that the offset of a ring is. The library leaves the offset of one whose tube reaches over its axis as it
- * is, over the same two angles; whether that is what an offset surface stands on is seen from points of it.
+ * Surfaces that may be rings though the library does not say so: the offset of a ring whose tube reaches over its axis
+ * stays an offset, and files hold such a ring as a circle that is turned.
  */
-function offsetRing(surface: BRepAdaptor_Surface, flipped: boolean): Carrier | undefined {
-  const ring = turned(surface, false, flipped);
-  const across = (from: number, to: number, share: number) => from + (to - from) * share;
+const MAYBE_RINGS: readonly string[] = ["GeomAbs_OffsetSurface", "GeomAbs_SurfaceOfRevolution"];
+
+/** The ring through three circles of a surface that turns with u, where its other points lie on that too. */
+function ringOf(surface: BRepAdaptor_Surface, flipped: boolean): Carrier | undefined {
+  const [firstU, lastU] = [surface.FirstUParameter(), surface.LastUParameter()],
+    [firstV, lastV] = [surface.FirstVParameter(), surface.LastVParameter()];
+  const [low, middle, high] = [0.07, 0.52, 0.94].map((share) => ring(surface, firstV + (lastV - firstV) * share));
+  const rise = sub3(high!.centre, low!.centre);
+  if (length3(rise) < SAME_CARRIER) return undefined;
+  const axis = tidy3(unit3(rise)),
+    level = (each: { centre: Vec3 }) => dot3(sub3(each.centre, low!.centre), axis);
+  const about = circleThrough([low!.radius, 0], [middle!.radius, level(middle!)], [high!.radius, level(high!)]);
+  if (!about || about.at[0] < SAME_CARRIER) return undefined;
+  const [major, up] = about.at,
+    centre = add3(low!.centre, scale3(axis, up));
+  const { point, normal } = middleOf(surface, flipped),
+    out = sub3(point, centre),
+    flat = sub3(out, scale3(axis, dot3(out, axis)));
+  const tube = add3(centre, scale3(unit3(flat), major));
+  const found: Carrier = {
+    kind: "torus",
+    centre,
+    axis,
+    major,
+    minor: about.radius,
+    hollow: dot3(normal, sub3(point, tube)) < 0,
+  };
   const fits = RING_PLACES.every(([share, other]) => {
-    const u = across(surface.FirstUParameter(), surface.LastUParameter(), share),
-      v = across(surface.FirstVParameter(), surface.LastVParameter(), other);
-    return distanceTo(ring, at(surface, u, v)) < SAME_CARRIER;
+    const u = firstU + (lastU - firstU) * share,
+      v = firstV + (lastV - firstV) * other;
+    return distanceTo(found, at(surface, u, v)) < SAME_CARRIER;
   });
-  return fits ? ring : undefined;
+  return fits ? found : undefined;
+}
+
+/** Middle and radius of the circle through three points; none where they lie in line. */
+function circleThrough(a: Vec2, b: Vec2, c: Vec2): { at: Vec2; radius: number } | undefined {
+  const [p, q] = [sub2(b, a), sub2(c, a)],
+    cross = 2 * cross2(p, q);
+  if (Math.abs(cross) < SAME_CARRIER) return undefined;
+  const [pp, qq] = [dot2(p, p), dot2(q, q)];
+  const from: Vec2 = [(q[1] * pp - p[1] * qq) / cross, (p[0] * qq - q[0] * pp) / cross];
+  return { at: [a[0] + from[0], a[1] + from[1]], radius: Math.hypot(...from) };
 }
 /** Shares of the two parameters, in no simple proportion to each other. */
 const RING_PLACES = [

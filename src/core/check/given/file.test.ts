@@ -1,14 +1,26 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { gradeReport } from "@/core/grade/grade";
+import { rotationBetween, type Rigid } from "@/core/geometry/rigid";
 import { writeStep } from "@/core/kernel/exchange";
+import { placed } from "@/core/kernel/place";
+import { FREE } from "@/core/part/testing/solids/free";
+import { WALLS } from "@/core/part/testing/solids/walls";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { rebuild } from "@/core/part/rebuild";
 import { footExercise } from "@/demo/exercises";
 import { tripodFoot } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
 import { checkMeasured } from "../check";
+import { newExercise } from "../exercise/exercise";
+import { triad } from "../placing/whole";
 import { measureFile } from "./file";
 import type { PartFile } from "./part-file";
+
+/** Turned by no simple angle about no simple axis, and moved. */
+const ELSEWHERE: Rigid = {
+  rows: rotationBetween(triad([0.48, 0.6, 0.64], [0, 0.8, -0.6]), triad([1, 0, 0], [0, 1, 0])),
+  shift: [13.7, -41.3, 7.1],
+};
 
 let kernel: Kernel;
 let good: string;
@@ -45,6 +57,21 @@ describe("a STEP file in place of a document", () => {
       "sizes met",
     ]);
     expect(lines[0]!.studentSentence).toBe("No part built on the Bench was handed in, so there are no sketches.");
+  });
+
+  it.each(
+    [...FREE.slice(3, 5), ...FREE.slice(6, 11), ...WALLS.slice(0, 2), ...WALLS.slice(3, 6), ...WALLS.slice(12, 14)].map(
+      (known) => [known.name, known] as const,
+    ),
+  )("a right part turned and elsewhere is right: %s", (_, { ways: [reference] }) => {
+    const body = rebuild(kernel, reference!).body!,
+      turned = placed(kernel, body, ELSEWHERE),
+      text = writeStep(kernel, turned, "part");
+    kernel.release(turned.shape, body.shape);
+    const r = checkMeasured(kernel, { ...newExercise(), reference: reference! }, () => measureFile(kernel, file(text)));
+    if (!r.ok) throw new Error(r.refusal.sentence);
+    const verdict = (check: string) => r.value.report.evidence.find((e) => e.check === check)!.verdict;
+    expect([verdict("volume"), verdict("shape")]).toEqual(["met", "met"]);
   });
 
   const nested = () => good.replace(/DATA;/, `DATA;\n#9=X(${"(".repeat(200)}1${")".repeat(200)});`);
