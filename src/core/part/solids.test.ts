@@ -7,6 +7,7 @@ import { readPart } from "./document";
 import { rebuild } from "./rebuild";
 import { SOLIDS } from "./testing/solids";
 import { FREE, prismOver } from "./testing/solids/free";
+import { TOUCHING } from "./testing/solids/reaching";
 import { WALLS } from "./testing/solids/walls";
 
 let kernel: Kernel;
@@ -20,7 +21,9 @@ const near = (what: string, got: number, want: number, size = Math.abs(want)) =>
 
 describe("parts known by closed formulas", () => {
   it.each(
-    [...SOLIDS, ...WALLS, ...FREE].flatMap((s) => s.ways.map((way, i) => [`${s.name}, way ${i + 1}`, s, way] as const)),
+    [...SOLIDS, ...WALLS, ...FREE, ...TOUCHING].flatMap((s) =>
+      s.ways.map((way, i) => [`${s.name}, way ${i + 1}`, s, way] as const),
+    ),
   )("%s", (_, known, way) => {
     const document = readPart(JSON.stringify(way));
     expect(document.ok || document.refusal).toBe(true);

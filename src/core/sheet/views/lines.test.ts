@@ -12,6 +12,7 @@ import { prism } from "@/core/kernel/sweep";
 import type { Solid } from "@/core/kernel/solid";
 import { rebuild } from "@/core/part/rebuild";
 import { SOLIDS } from "@/core/part/testing/solids";
+import { TOUCHING } from "@/core/part/testing/solids/reaching";
 import { openNodeKernel } from "@/worker/kernel";
 import { hatched } from "./hatch";
 import { strokeLength } from "./outline";
@@ -216,7 +217,7 @@ describe.each(TRIED.map((k) => [k.name, k] as const))("the lines of %s", (_, kno
 const hasRound = (solid: Solid): boolean => facesOf(kernel, solid).some((f) => f.carrier.kind !== "plane");
 
 /** Lengths of lines that a formula gives: what is seen, and what is hidden. */
-const CLOSED: readonly [string, keyof typeof GAZES, number, number][] = [
+const CLOSED: readonly (readonly [string, keyof typeof GAZES, number, number])[] = [
   ["torus", "front", 2 * 40 + 2 * Math.PI * 3, 2 * Math.PI * 3],
   ["torus", "left", 2 * 40 + 2 * Math.PI * 3, 2 * Math.PI * 3],
   ["torus", "top", 2 * Math.PI * (23 + 17), 0],
@@ -224,9 +225,13 @@ const CLOSED: readonly [string, keyof typeof GAZES, number, number][] = [
   ["half ball", "front", 14 + Math.PI * 7, 0],
   ["whole cone", "front", 12 + 2 * Math.hypot(6, 14), 0],
   ["whole cone", "bottom", 2 * Math.PI * 6, 0],
+  // the outline of the arm, and the half of the boss that stands over it
+  ...TOUCHING.flatMap(({ name }) =>
+    (["top", "bottom"] as const).map((view) => [name, view, 120 + 2 * Math.PI * 10 + Math.PI * 10, 0] as const),
+  ),
 ];
 it.each(CLOSED)("%s from the %s: lines of %d mm are seen, of %d mm hidden", (name, view, seen, hidden) => {
-  const solid = rebuild(kernel, SOLIDS.find((s) => s.name === name)!.ways[0]!).body!;
+  const solid = rebuild(kernel, [...SOLIDS, ...TOUCHING].find((s) => s.name === name)!.ways[0]!).body!;
   const { strokes } = drawnView(kernel, solid, { key: view, name: view, gaze: GAZES[view], hidden: true });
   const sum = (isHidden: boolean) =>
     strokes.filter((s) => s.hidden === isHidden).reduce((l, s) => l + strokeLength(s), 0);

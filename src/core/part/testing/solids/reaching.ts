@@ -274,32 +274,34 @@ export const REACHING: readonly KnownSolid[] = [
       ),
     ],
   },
-  ...(["front", "right"] as const).flatMap((plane): KnownSolid[] =>
-    [1, -1].map((side) => ({
-      name: `boss turned onto the round end of an arm it touches, from the ${plane}, side ${side}`,
-      volume: (60 * 20 + PI * 100) * 8 + PI * 100 * 15,
-      ways: [
-        part(
-          sketch("as", "top", [
-            line("l1", [0, -10], [60, -10]),
-            arc("a1", [60, 0], [60, -10], [60, 10]),
-            line("l2", [60, 10], [0, 10]),
-            arc("a2", [0, 0], [0, 10], [0, -10]),
-          ]),
-          extrude("a", "as", 8),
-          sketch(
-            "bs",
-            plane,
-            poly([
-              [0, -3],
-              [side * 10, -3],
-              [side * 10, 20],
-              [0, 20],
-            ]),
-          ),
-          revolve("b", "bs"),
-        ),
-      ],
-    })),
-  ),
 ];
+
+/** Turned bosses that touch the round end of an arm: with a seam on the wrong side the library spoils them. */
+export const TOUCHING: readonly KnownSolid[] = (["front", "right"] as const).flatMap((plane): KnownSolid[] =>
+  [1, -1].map((side) => ({
+    name: `boss turned onto the round end of an arm it touches, from the ${plane}, side ${side}`,
+    volume: (60 * 20 + PI * 100) * 8 + PI * 100 * 15,
+    ways: [
+      part(
+        sketch("as", "top", [
+          line("l1", [0, -10], [60, -10]),
+          arc("a1", [60, 0], [60, -10], [60, 10]),
+          line("l2", [60, 10], [0, 10]),
+          arc("a2", [0, 0], [0, 10], [0, -10]),
+        ]),
+        extrude("a", "as", 8),
+        sketch(
+          "bs",
+          plane,
+          poly([
+            [0, -3],
+            [side * 10, -3],
+            [side * 10, 20],
+            [0, 20],
+          ]),
+        ),
+        revolve("b", "bs"),
+      ),
+    ],
+  })),
+);
