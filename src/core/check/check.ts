@@ -8,7 +8,7 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { compareParts, sizeOfPart } from "./faces/comparison";
 import { displayMesh } from "./facets/display-mesh";
 import { generalOf, letteringOf } from "@/core/sheet/subject";
-import { type Exercise } from "./exercise/exercise";
+import type { Exercise } from "./exercise/exercise";
 import { calledAsPrinted } from "./findings/findings";
 import { compareFacets } from "./facets/facets-comparison";
 import { facetsMesh } from "./facets/facets-mesh";

@@ -1,5 +1,5 @@
 import type { Vec2 } from "@/core/geometry/vector";
-import { mappedCurve } from "@/core/sketch/curves/registry";
+import { mappedCurve, segmentOf } from "@/core/sketch/curves/registry";
 import type { Curve } from "@/core/sketch/sketch";
 import { numberOf, type Entity } from "./dxf-file";
 import { ROUND } from "./tolerance";
@@ -53,34 +53,22 @@ export function placedCurve(curve: Curve, { origin, x, y }: Affine): Curve {
   const isAlike = Math.abs(wide - high) <= ROUND * wide && Math.abs(skew) <= ROUND * wide * high;
   const mirrors = x[0] * y[1] - x[1] * y[0] < 0;
   if (isAlike) return mappedCurve(curve, put, wide, mirrors);
-  const { id } = curve,
-    construction = "construction" in curve && curve.construction ? { construction: curve.construction } : {};
-  switch (curve.kind) {
-    case "circle": {
-      const { radius } = curve;
-      return {
-        id,
-        kind: "ellipse",
-        ...axes(put(curve.centre), turned([radius, 0]), turned([0, radius])),
-        ...construction,
-      };
-    }
-    case "arc": {
-      const radius = Math.hypot(curve.start[0] - curve.centre[0], curve.start[1] - curve.centre[1]);
-      const own = axes(put(curve.centre), turned([radius, 0]), turned([0, radius]));
-      return { id, kind: "ellipse-arc", ...own, start: put(curve.start), end: put(curve.end), ...construction };
-    }
-    case "ellipse":
-    case "ellipse-arc": {
-      const arm = (p: Vec2) => turned([p[0] - curve.centre[0], p[1] - curve.centre[1]]);
-      const own = axes(put(curve.centre), arm(curve.major), arm(curve.minor));
-      if (curve.kind === "ellipse") return { id, kind: "ellipse", ...own, ...construction };
-      return { id, kind: "ellipse-arc", ...own, start: put(curve.start), end: put(curve.end), ...construction };
-    }
-    default:
-      // lines, points and splines through points go where their points go
-      return mappedCurve(curve, put, 1, mirrors);
-  }
+  const arms = armsOf(curve);
+  // lines, points and splines through points go where their points go
+  if (!arms) return mappedCurve(curve, put, 1, mirrors);
+  const { id, construction } = curve,
+    own = axes(put(arms.centre), turned(arms.major), turned(arms.minor)),
+    more = construction ? { construction } : {};
+  if (!("start" in curve)) return { id, kind: "ellipse", ...own, ...more };
+  return { id, kind: "ellipse-arc", ...own, start: put(curve.start), end: put(curve.end), ...more };
+}
+
+/** Two half diameters of a round curve that are square to each other; nothing of others. */
+function armsOf(curve: Curve): { readonly centre: Vec2; readonly major: Vec2; readonly minor: Vec2 } | undefined {
+  const segment = segmentOf(curve);
+  if (segment?.kind === "arc")
+    return { centre: segment.centre, major: [segment.radius, 0], minor: [0, segment.radius] };
+  return segment?.kind === "ellipse" ? segment : undefined;
 }
 
 /** The half axes of the ellipse that has two conjugate half diameters (Rytz, by angle). */

@@ -6,7 +6,7 @@ import { carrierOf, type Carrier } from "./carrier";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
-import { explore, faceShapes, type Solid } from "./solid";
+import { explore, faceShapes, surfaceType, type Solid } from "./solid";
 
 type BooleanKind = "fuse" | "cut" | "common";
 
@@ -131,15 +131,6 @@ function isSpoilt(kernel: Kernel, plain: TopoDS_Shape, merged: TopoDS_Shape): bo
     const type = surfaceType(kernel, f);
     return type !== "GeomAbs_Plane" && (type === "GeomAbs_Cylinder" || index.find(f) < 0) && isInsideOut(kernel, f);
   });
-}
-
-function surfaceType(kernel: Kernel, shape: TopoDS_Shape): string {
-  const oc = kernel.library,
-    face = oc.TopoDS.Face(shape),
-    surface = new oc.BRepAdaptor_Surface(face, false),
-    type = String(surface.GetType());
-  kernel.release(surface, face);
-  return type;
 }
 
 function isInsideOut(kernel: Kernel, face: TopoDS_Shape): boolean {

@@ -192,18 +192,7 @@ function ringOf(surface: BRepAdaptor_Surface, flipped: boolean): Carrier | undef
   if (!about || about.at[0] < SAME_CARRIER) return undefined;
   const [major, up] = about.at,
     centre = add3(low!.centre, scale3(axis, up));
-  const { point, normal } = middleOf(surface, flipped),
-    out = sub3(point, centre),
-    flat = sub3(out, scale3(axis, dot3(out, axis)));
-  const tube = add3(centre, scale3(unit3(flat), major));
-  const found: Carrier = {
-    kind: "torus",
-    centre,
-    axis,
-    major,
-    minor: about.radius,
-    hollow: dot3(normal, sub3(point, tube)) < 0,
-  };
+  const found = ringAbout(surface, flipped, { centre, axis, major, minor: about.radius });
   const fits = RING_PLACES.every(([share, other]) => {
     const u = firstU + (lastU - firstU) * share,
       v = firstV + (lastV - firstV) * other;
@@ -229,6 +218,20 @@ const RING_PLACES = [
   [0.829, 0.391],
   [0.953, 0.549],
 ] as const;
+
+type RingCarrier = Extract<Carrier, { kind: "torus" }>;
+/** A ring with the side on which its material lies, as the middle of the surface shows it. */
+function ringAbout(
+  surface: BRepAdaptor_Surface,
+  flipped: boolean,
+  ring: Pick<RingCarrier, "centre" | "axis" | "major" | "minor">,
+): RingCarrier {
+  const { point, normal } = middleOf(surface, flipped),
+    out = sub3(point, ring.centre),
+    flat = sub3(out, scale3(ring.axis, dot3(out, ring.axis)));
+  const tube = add3(ring.centre, scale3(unit3(flat), ring.major));
+  return { kind: "torus", ...ring, hollow: dot3(normal, sub3(point, tube)) < 0 };
+}
 
 /** A point of the surface, and the direction out of the material there. */
 function middleOf(surface: BRepAdaptor_Surface, flipped: boolean): { point: Vec3; normal: Vec3 } {
@@ -260,8 +263,8 @@ function ring(surface: BRepAdaptor_Surface, v: number): { centre: Vec3; radius: 
  * exact.
  */
 function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean): Carrier {
-  const { point, normal } = middleOf(surface, flipped);
   if (isCone) {
+    const { point, normal } = middleOf(surface, flipped);
     const v = (surface.FirstVParameter() + surface.LastVParameter()) / 2;
     const low = ring(surface, v),
       high = ring(surface, v + Math.max(1, Math.abs(low.radius)));
@@ -287,8 +290,5 @@ function turned(surface: BRepAdaptor_Surface, isCone: boolean, flipped: boolean)
   const axis = tidy3(unit3(sub3(top.centre, far.centre)));
   const major = top.radius,
     minor = far.radius - top.radius;
-  const outward = sub3(point, far.centre),
-    flat = sub3(outward, scale3(axis, dot3(outward, axis)));
-  const tube = add3(far.centre, scale3(unit3(flat), major));
-  return { kind: "torus", centre: far.centre, axis, major, minor, hollow: dot3(normal, sub3(point, tube)) < 0 };
+  return ringAbout(surface, flipped, { centre: far.centre, axis, major, minor });
 }

@@ -77,6 +77,20 @@ export function describeFace(kernel: Kernel, shape: TopoDS_Shape): Omit<Face, "k
   return result;
 }
 
+/** From where to where a face lies along a line that runs as its axis does, or against it, from a place; mm. */
+export function spanAlong(
+  { carrier, centre, reach }: Pick<Face, "carrier" | "centre" | "reach">,
+  along: Vec3,
+  from: Vec3,
+): readonly [low: number, high: number] | undefined {
+  if (!reach) return undefined;
+  const axis = axisOf(carrier)?.along,
+    middle = dot3(sub3(centre, from), along);
+  return axis && dot3(axis, along) < 0
+    ? [middle - reach.high, middle - reach.low]
+    : [middle + reach.low, middle + reach.high];
+}
+
 function reachOf(carrier: Carrier, centre: Vec3, outline: readonly Vec3[]): Reach {
   const along = axisOf(carrier)?.along ?? [0, 0, 0];
   const arms = outline.map((p) => sub3(p, centre)),

@@ -1,6 +1,7 @@
 import type { BRepGProp_Face, TopoDS_Edge, TopoDS_Face } from "replicad-opencascadejs";
 import { add3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import type { Kernel } from "./opencascade";
+import { surfaceType } from "./solid";
 
 /**
  * The surface of a face over its two parameters. `at` writes the place and Su × Sv, turned to point out of the
@@ -15,10 +16,8 @@ export interface Parametric {
 
 /** The surface of a face laid open for sums. The caller releases it. */
 export function parametric(kernel: Kernel, face: TopoDS_Face, asked: BRepGProp_Face): Parametric {
-  const oc = kernel.library;
-  const adaptor = new oc.BRepAdaptor_Surface(face, true),
-    type = String(adaptor.GetType());
-  adaptor.delete();
+  const oc = kernel.library,
+    type = surfaceType(kernel, face);
   const place = new oc.gp_Pnt(),
     normal = new oc.gp_Vec();
   const at = (u: number, v: number, into: Float64Array): void => {

@@ -37,12 +37,12 @@ function walled(
     { shapes } = faceShapes(kernel, solid.shape);
   const list = new oc.NCollection_List_TopoDS_Shape();
   for (const i of open) list.Append(shapes[i]!);
-  const [only, ...others] = explore(kernel, solid.shape, "SOLID");
+  const solids = explore(kernel, solid.shape, "SOLID");
   const make = new oc.BRepOffsetAPI_MakeThickSolid();
   try {
     kernel.run(() =>
       make.MakeThickSolidByJoin(
-        only ?? solid.shape,
+        solids[0] ?? solid.shape,
         list,
         -thickness,
         OFFSET_JOIN,
@@ -66,7 +66,7 @@ function walled(
       });
     });
   } finally {
-    kernel.release(list, make, ...[only, ...others].filter((each) => each !== undefined));
+    kernel.release(list, make, ...solids);
   }
 }
 

@@ -82,3 +82,13 @@ export function compound(kernel: Kernel, solids: readonly Solid[]): Solid {
   builder.delete();
   return { shape, names: solids.flatMap((s) => s.names) };
 }
+
+/** What kind of surface carries a face, in the library's word. */
+export function surfaceType(kernel: Kernel, shape: TopoDS_Shape): string {
+  const oc = kernel.library,
+    face = oc.TopoDS.Face(shape),
+    surface = new oc.BRepAdaptor_Surface(face, false),
+    type = String(surface.GetType());
+  kernel.release(surface, face);
+  return type;
+}

@@ -1,17 +1,6 @@
 import type { Facets } from "@/core/geometry/facets";
-import {
-  add3,
-  cross3,
-  dot3,
-  length3,
-  perAxis,
-  scale3,
-  sub3,
-  unit3,
-  type Vec3,
-  eachAxis,
-  map3,
-} from "@/core/geometry/vector";
+import { Nearby } from "@/core/geometry/nearby";
+import { add3, cross3, dot3, length3, perAxis, scale3, sub3, unit3, type Vec3, eachAxis } from "@/core/geometry/vector";
 import { eigen3, type Properties } from "@/core/kernel/properties";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { cornersOfNet } from "./net";
@@ -53,61 +42,25 @@ export function facetBody(given: Facets): Outcome<FacetBody> {
   return done({ ...body, properties, normals, ...smoothness(body, normals, sides) });
 }
 
-/** Corners put together that lie within a distance of each other, wherever a grid's lines run between them. */
-class Corners {
-  readonly points: number[] = [];
-  private readonly cells = new Map<string, number[]>();
-  private readonly side: number;
-
-  constructor(private readonly near: number) {
-    this.side = CELL * near;
-  }
-
-  /** The number of a corner; the first of those that lie together stands for all. */
-  place(at: Vec3): number {
-    const own = map3(at, (v) => Math.floor(v / this.side));
-    // as a rule nothing lies near the walls of its cell
-    const ways = at.map((v, axis) =>
-      [-1, 1].filter((way) => Math.floor((v + way * this.near) / this.side) !== own[axis]),
-    );
-    for (const x of [0, ...ways[0]!])
-      for (const y of [0, ...ways[1]!])
-        for (const z of [0, ...ways[2]!]) {
-          const cell = this.cells.get(keyOf([own[0] + x, own[1] + y, own[2] + z]));
-          const known = cell?.find((k) => this.isNear(k, at));
-          if (known !== undefined) return known;
-        }
-    const made = this.points.length / 3;
-    this.points.push(...at);
-    const key = keyOf(own),
-      cell = this.cells.get(key);
-    if (cell) cell.push(made);
-    else this.cells.set(key, [made]);
-    return made;
-  }
-
-  private isNear(k: number, at: Vec3): boolean {
-    return at.every((v, axis) => Math.abs(v - this.points[3 * k + axis]!) <= this.near);
-  }
-}
-/** Sides of a cell in distances that are one point: few corners lie near a wall of theirs. */
-const CELL = 16;
-const keyOf = (cell: Vec3): string => cell.join(",");
-
 /** Equal corners made one; facets that thereby shrink to nothing are left out. */
 function joined({ positions: values, triangles: t }: Facets): Facets {
   let [low, high] = [Infinity, -Infinity];
   for (const v of values) [low, high] = [Math.min(low, v), Math.max(high, v)];
-  const corners = new Corners(Math.max(high - low, Number.MIN_VALUE) * ONE_POINT);
+  const near = Math.max(high - low, Number.MIN_VALUE) * ONE_POINT,
+    // as near along each axis: no further than the diagonal of such a cube
+    corners = new Nearby([], Math.sqrt(3) * near);
   const place = new Uint32Array(values.length / 3);
-  for (let i = 0; i < place.length; i++)
-    place[i] = corners.place([values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!]);
+  for (let i = 0; i < place.length; i++) {
+    const at: Vec3 = [values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!];
+    const known = corners.find(at, (k) => at.every((v, axis) => Math.abs(v - corners.points[k]![axis]!) <= near));
+    place[i] = known < 0 ? corners.add(at) : known;
+  }
   const kept: number[] = [];
   for (let i = 0; i < t.length; i += 3) {
     const [a, b, c] = [place[t[i]!]!, place[t[i + 1]!]!, place[t[i + 2]!]!];
     if (a !== b && b !== c && c !== a) kept.push(a, b, c);
   }
-  return { positions: Float64Array.from(corners.points), triangles: Uint32Array.from(kept) };
+  return { positions: Float64Array.from(corners.points.flat()), triangles: Uint32Array.from(kept) };
 }
 
 /** For each side of each triangle the triangle across it; or how many sides have none or several. */

@@ -1,6 +1,6 @@
-import { add3, distance3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { add3, distance3, scale3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
-import { keyedFaces, type Face, type Reach } from "@/core/kernel/faces";
+import { keyedFaces, spanAlong, type Face, type Reach } from "@/core/kernel/faces";
 import { footOn } from "@/core/geometry/line";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
@@ -80,11 +80,9 @@ function joined(faces: readonly Face[], within: number): Face {
 function joinedReach(faces: readonly Face[], centre: Vec3): Reach | undefined {
   const along = axisOf(faces[0]!.carrier)?.along ?? [0, 0, 0];
   const each = faces.flatMap((face) => {
-    if (!face.reach) return [];
-    const arm = sub3(face.centre, centre),
-      sense = Math.sign(dot3(axisOf(face.carrier)?.along ?? along, along)) || 1,
-      ends = [sense * face.reach.low, sense * face.reach.high].map((level) => dot3(arm, along) + level);
-    return [{ low: Math.min(...ends), high: Math.max(...ends), far: length3(arm) + face.reach.far }];
+    const span = spanAlong(face, along, centre);
+    if (!face.reach || !span) return [];
+    return [{ low: span[0], high: span[1], far: distance3(face.centre, centre) + face.reach.far }];
   });
   if (each.length < faces.length) return undefined;
   return {

@@ -8,6 +8,8 @@ export interface Names {
   one(face: string): string;
   /** Several at once: "the 4 holes ⌀9" where those are all there are. */
   all(faces: readonly string[]): string;
+  /** What all that are like it are called, without their places: "holes ⌀9". */
+  like(face: string): string | undefined;
 }
 
 /** Looks up what the things that faces belong to are called. */
@@ -19,12 +21,16 @@ export function namesOfFaces(body: SizedBody, features: readonly Feature[]): Nam
     const own = [...new Set(faces.map((f) => by.get(f)))].filter((f) => f !== undefined);
     const [first] = own;
     if (!first) return "a face";
-    const like = features.filter((f) => f.called === first.called);
-    if (own.length > 1 && own.length === like.length && own.every((f) => f.called === first.called))
+    const alike = features.filter((f) => f.called === first.called);
+    if (own.length > 1 && own.length === alike.length && own.every((f) => f.called === first.called))
       return `the ${own.length} ${plural(first.called)}`;
     return own.length > 2 ? `${first.name} and ${own.length - 1} like it` : own.map((f) => f.name).join(" and ");
   };
-  return { one, all };
+  const like = (face: string) => {
+    const thing = by.get(face);
+    return thing && plural(thing.called);
+  };
+  return { one, all, like };
 }
 
 /** "inner fillet R6" to "inner fillets R6", "floor of the pocket" to "floors of the pocket". */

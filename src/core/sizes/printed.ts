@@ -64,7 +64,7 @@ export const isAsPrinted = ({ nominal, plus, minus }: Omit<PrintedNumber, "what"
   is <= nominal + plus + PRINT_HAIR && is >= nominal - minus - PRINT_HAIR;
 
 /** A number as it is lettered, without unit. */
-export function numberText(value: number, quantity: PrintedNumber["quantity"], l: Lettering): string {
+function numberText(value: number, quantity: PrintedNumber["quantity"], l: Lettering): string {
   if (quantity === "count") return String(value);
   return quantity === "angle" ? letteredAngle(value) : letteredLength(value, l);
 }

@@ -12,7 +12,7 @@ import type { Disturbance } from "./disturb";
 import type { Size } from "./kinds/kinds";
 import { isNothing, Span, type Row } from "./rank";
 import { allRows, follow, impliedRows, type Followed } from "./table";
-import { thingsOf } from "./things";
+import { faceOf, thingsOf } from "./things";
 import { EQUAL, FOLLOWS } from "./tolerance";
 
 /** Everything that could be printed of a body. */
@@ -129,13 +129,8 @@ const GATHERED: ReadonlySet<string> = new Set([
 /** Candidates of one kind that cost nearly the same look alike. */
 const LIKE_COST = 0.2;
 
-/** What one place of a size is told apart by: the face that is its own. */
-function placeOf(of: unknown): string {
-  if (typeof of === "string") return of;
-  if (Array.isArray(of)) return of.join("|");
-  const o = of as Record<string, string>;
-  return o["slant"] ?? o["bore"] ?? o["wall"] ?? o["cone"] ?? JSON.stringify(of);
-}
+/** What one place of a size is told apart by: the face that is its own, or the faces that meet there. */
+const placeOf = (of: unknown): string => (Array.isArray(of) ? of.join("|") : (faceOf(of) ?? JSON.stringify(of)));
 
 function readsLike(a: Taken, b: Taken): boolean {
   const sameFields = Object.entries(b.size).every(

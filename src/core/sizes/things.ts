@@ -25,15 +25,15 @@ export function thingsOf(size: Size, body: SizedBody): number {
 }
 
 /** The face of one place of a size that is its own. */
-function faceOf(entry: unknown): string {
+export function faceOf(entry: unknown): string | undefined {
   if (typeof entry === "string") return entry;
   if (Array.isArray(entry)) return entry[0] as string;
   const named = entry as Record<string, string>;
-  return (named["bore"] ?? named["wall"] ?? named["cone"])!;
+  return named["slant"] ?? named["bore"] ?? named["wall"] ?? named["cone"];
 }
 
-const surfaceOf = (face: string, { surfaces }: SizedBody): Surface | undefined =>
-  surfaces.find((s) => s.keys.includes(face));
+const surfaceOf = (face: string | undefined, { surfaces }: SizedBody): Surface | undefined =>
+  surfaces.find((s) => face !== undefined && s.keys.includes(face));
 
 type Together = (a: Surface, b: Surface, body: SizedBody) => boolean;
 const TOGETHER: Partial<Record<Size["kind"], Together>> = {

@@ -4,7 +4,7 @@ import { generalFor } from "@/core/sizes/general";
 import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { generalOf } from "@/core/sheet/subject";
-import { type Exercise } from "./exercise";
+import type { Exercise } from "./exercise";
 import type { CheckedFigure, FiguresEvidence } from "../kinds/figures/kind";
 import { ALIKE, COPIED, OWN_NUMBER_STEP, WHOLE_STEPS } from "../tolerance";
 import type { Varying } from "./varying";

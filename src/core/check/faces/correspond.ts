@@ -1,7 +1,7 @@
 import { footOn } from "@/core/geometry/line";
 import { cross3, distance3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
-import type { Face } from "@/core/kernel/faces";
+import { spanAlong, type Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
 import type { Matching } from "../placing/match";
 import { AREA_WEIGHT, BETTER, FAR_FROM_PARTNER, LEANING, NEAR_WEIGHT, OTHER_SIZE, SHIFTED } from "../tolerance";
@@ -131,10 +131,8 @@ export function between(r: Face, s: Face): number {
   }
   // the middle of a ring or a ball says where it lies
   if (!p || !q || r.carrier.kind === "torus") return 0;
-  const offset = dot3(arm, p.along),
-    sense = dot3(p.along, q.along) < 0 ? -1 : 1,
-    ends = [sense * s.reach.low, sense * s.reach.high].map((level) => offset + level);
-  return Math.max(0, Math.min(...ends) - r.reach.high, r.reach.low - Math.max(...ends));
+  const [low, high] = spanAlong(s, p.along, r.centre)!;
+  return Math.max(0, low - r.reach.high, r.reach.low - high);
 }
 
 /** Whether two faces lie on one surface, and over each other there. */

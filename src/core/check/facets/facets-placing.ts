@@ -107,22 +107,26 @@ interface Laid {
 /** Of placings the one that leaves least to tell; as much, the one that lies nearer. */
 const isBetter = (a: Laid, b: Laid): boolean => (a.strange === b.strange ? a.off < b.off : a.strange < b.strange);
 
+/** A place on each triangle, by the smooth region that it lies in. */
+function placesByRegion(body: FacetBody): readonly (readonly Sample[])[] {
+  const members = new Map<number, Sample[]>();
+  for (const sample of samplesOf(body, 1)) {
+    const region = body.regions[sample.triangle]!,
+      known = members.get(region);
+    if (known) known.push(sample);
+    else members.set(region, [sample]);
+  }
+  return [...members.values()];
+}
+
 /** A few places on each smooth region, whatever its size: a small hole tells which way round a plate lies. */
-function pointsOfRegions(body: FacetBody): readonly Sample[] {
-  const members = new Map<number, number[]>();
-  body.regions.forEach((region, triangle) => {
-    const known = members.get(region);
-    if (known) known.push(triangle);
-    else members.set(region, [triangle]);
-  });
-  const chosen = new Set(
-    [...members.values()].slice(0, MOST_REGIONS).flatMap((list) => {
+const pointsOfRegions = (body: FacetBody): readonly Sample[] =>
+  placesByRegion(body)
+    .slice(0, MOST_REGIONS)
+    .flatMap((list) => {
       const step = Math.max(1, Math.floor(list.length / OF_REGION));
       return list.filter((_, i) => i % step === 0).slice(0, OF_REGION);
-    }),
-  );
-  return samplesOf(body, 1).filter(({ triangle }) => chosen.has(triangle));
-}
+    });
 const OF_REGION = 4;
 const MOST_REGIONS = 200;
 
@@ -281,15 +285,12 @@ function armsOf(things: readonly { readonly centre: Vec3 }[], middle: Vec3, alon
 }
 
 /** The middles of a body's smooth regions, weighted by area. */
-function regionsOf(body: FacetBody): { readonly centre: Vec3 }[] {
-  const sums = new Map<number, { area: number; at: Vec3 }>();
-  for (const { at, triangle, area } of samplesOf(body, 1)) {
-    const region = body.regions[triangle]!,
-      known = sums.get(region);
-    sums.set(region, { area: (known?.area ?? 0) + area, at: add3(known?.at ?? [0, 0, 0], scale3(at, area)) });
-  }
-  return [...sums.values()].map(({ area, at }) => ({ centre: scale3(at, 1 / area) }));
-}
+const regionsOf = (body: FacetBody): { readonly centre: Vec3 }[] =>
+  placesByRegion(body).map((places) => {
+    const area = places.reduce((sum, place) => sum + place.area, 0),
+      moment = places.reduce<Vec3>((sum, place) => add3(sum, scale3(place.at, place.area)), [0, 0, 0]);
+    return { centre: scale3(moment, 1 / area) };
+  });
 
 /** The four turns that lay principal axes on each other. */
 function principal(reference: Properties, own: Properties): Rows[] {

@@ -5,7 +5,7 @@ import { mappedCarrier, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { sameCarrier } from "@/core/measure/same";
 import { SAME_PLACE } from "@/core/measure/tolerance";
-import { Nearby } from "./nearby";
+import { Nearby } from "@/core/geometry/nearby";
 import { SAME_FAR, SAME_SIZE, SIDE_BY_SIDE } from "../tolerance";
 
 /** A face as seen after a motion. */

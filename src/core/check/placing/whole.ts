@@ -4,7 +4,7 @@ import { anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3, map3 
 import { axisOf } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { matchFaces, movedFace, sameFace, type Matching } from "./match";
-import { Nearby } from "./nearby";
+import { Nearby } from "@/core/geometry/nearby";
 import { SAME_PLACE } from "@/core/measure/tolerance";
 import { NOT_PARALLEL, SAME_ANGLE, SAME_SIZE } from "../tolerance";
 

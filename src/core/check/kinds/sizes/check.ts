@@ -87,7 +87,7 @@ function checkedSize(size: Size, context: CheckContext, on: Carriers, names: Nam
     return { what, quantity, printed: nominal, text, measured, plus, minus };
   });
   const judged = values[0] && size.free === undefined ? values[0] : undefined;
-  const counted = judged && countedFor(size, found, judged, context),
+  const counted = judged && countedFor(size, found, judged, context, names),
     ends = judged ? endsOf(size, context, names) : [];
   if (counted) values.push(counted);
   const state = stateOf(size, values, found, ends);

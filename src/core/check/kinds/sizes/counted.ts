@@ -2,8 +2,7 @@ import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { goesRound } from "@/core/measure/surfaces";
 import { isCoaxial, isParallel } from "@/core/sizes/anchor";
-import type { Feature } from "@/core/sizes/features";
-import { plural } from "@/core/sizes/names";
+import type { Names } from "@/core/sizes/names";
 import { isAsPrinted } from "@/core/sizes/printed";
 import { facesOfSize, type Size, type SizeReading } from "@/core/sizes/size";
 import type { CheckContext } from "../context";
@@ -19,6 +18,7 @@ export function countedFor(
   found: readonly (SizeReading | undefined)[],
   diameter: CheckedValue,
   context: CheckContext,
+  names: Names,
 ): CheckedValue | undefined {
   if (size.kind !== "diameter" || size.of.length < 2) return undefined;
   const { comparison, named } = context;
@@ -36,7 +36,7 @@ export function countedFor(
     printed = size.things ?? size.of.length,
     measured = (size.things === undefined ? there : Math.ceil((there * printed) / size.of.length)) + others;
   if (measured === printed) return undefined;
-  const things = calledBy(facesOfSize(size)[0]!, named.features, named.body.surfaces) ?? "of them";
+  const things = names.like(facesOfSize(size)[0]!) ?? "of them";
   return { what: "count", quantity: "count", printed, measured: [measured], plus: 0, minus: 0, things };
 }
 
@@ -61,8 +61,3 @@ function alone(carriers: readonly Carrier[], known: readonly Carrier[]): number 
     return true;
   }).length;
 }
-
-const calledBy = (face: string, features: readonly Feature[], surfaces: CheckContext["named"]["body"]["surfaces"]) => {
-  const thing = features.find((f) => f.surfaces.some((s) => surfaces[s]!.keys.includes(face)));
-  return thing && plural(thing.called);
-};

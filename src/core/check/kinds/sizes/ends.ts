@@ -1,6 +1,6 @@
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
-import type { Face } from "@/core/kernel/faces";
+import { spanAlong, type Face } from "@/core/kernel/faces";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isCoaxial } from "@/core/sizes/anchor";
 import { isPlane } from "@/core/sizes/candidates/candidate";
@@ -22,30 +22,25 @@ import type { CheckContext } from "../context";
 export function endsOf(size: Size, context: CheckContext, names: Names): string[] {
   if (size.kind !== "diameter") return [];
   const { body } = context.named;
-  const found = new Map<string, string[]>();
+  const found = new Map<Fault, string[]>();
   for (const face of facesOfSize(size)) {
     const at = body.surfaces.findIndex((s) => s.keys.includes(face));
     const off = at < 0 ? undefined : offEnd(at, context);
     if (off) found.set(off, [...(found.get(off) ?? []), face]);
   }
-  return [...found].map(([off, faces]) => `${names.all(faces)} ${faces.length > 1 ? MANY[off] : ONE[off]}`);
+  return [...found].map(([off, faces]) => `${names.all(faces)} ${FAULTS[off][faces.length > 1 ? 1 : 0]}`);
 }
 
-const ONE: Readonly<Record<string, string>> = {
-  short: "does not go as far as the drawing shows",
-  blind: "does not go through",
-  far: "goes further than the drawing shows",
-  twice: "goes through another wall too",
-};
-const MANY: Readonly<Record<string, string>> = {
-  short: "do not go as far as the drawing shows",
-  blind: "do not go through",
-  far: "go further than the drawing shows",
-  twice: "go through another wall too",
+type Fault = "short" | "blind" | "far" | "twice";
+const FAULTS: Readonly<Record<Fault, readonly [one: string, many: string]>> = {
+  short: ["does not go as far as the drawing shows", "do not go as far as the drawing shows"],
+  blind: ["does not go through", "do not go through"],
+  far: ["goes further than the drawing shows", "go further than the drawing shows"],
+  twice: ["goes through another wall too", "go through another wall too"],
 };
 
-/** What is wrong with the ends of a bore, in a word. */
-function offEnd(at: number, context: CheckContext): string | undefined {
+/** What is wrong with the ends of a bore. */
+function offEnd(at: number, context: CheckContext): Fault | undefined {
   const { named, comparison, submission } = context;
   const bore = named.body.surfaces[at]!,
     state = comparison.faces.faces[at];
@@ -56,12 +51,14 @@ function offEnd(at: number, context: CheckContext): string | undefined {
     pieces = wholeOf(submission).faces[state.at]!;
   // what has moved meets other faces: that is told as its place
   if (state.state !== "cut" || !bore.reach || !own.reach) return undefined;
-  const near = generalFor("length", sizeOfPart(context.reference), generalOf(context.exercise), 0);
+  const near = generalFor("length", sizeOfPart(context.reference), generalOf(context.exercise), 0),
+    { along } = axisOf(bore.carrier)!,
+    [low, high] = spanAlong(own, along, bore.centre)!;
   for (const side of ["low", "high"] as const) {
     const wall = boundary(bore, side, named.body.surfaces);
     const expected = wall === undefined ? undefined : levelOn(partnerOf(wall, context), bore);
-    const is = levelOf(own, side, bore);
-    const end = add3(bore.centre, scale3(axisOf(bore.carrier)!.along, is));
+    const is = side === "low" ? low : high;
+    const end = add3(bore.centre, scale3(along, is));
     if (expected === undefined || goesOnRound(own, end, pieces, context)) continue;
     const further = (is - expected) * (side === "high" ? 1 : -1);
     if (further > near) return "far";
@@ -79,15 +76,6 @@ function goesOn(bore: Surface, { comparison }: CheckContext): boolean {
     if (carrier?.kind !== "cylinder" || !carrier.hollow) return false;
     return isCoaxial(axis, axisOf(carrier)!) && Math.abs(carrier.radius - radius) <= SAME_LEVEL;
   });
-}
-
-/** How high over the bore's middle, along its axis, one end of a face lies that turns about that axis. */
-function levelOf(face: Face, side: "low" | "high", bore: Surface): number {
-  const along = axisOf(bore.carrier)!.along,
-    sense = dot3(axisOf(face.carrier)!.along, along) < 0 ? -1 : 1;
-  const ends = [sense * face.reach!.low, sense * face.reach!.high];
-  const middle = dot3(sub3(face.centre, bore.centre), along);
-  return middle + (side === "low" ? Math.min(...ends) : Math.max(...ends));
 }
 
 /** How high over the bore's middle its axis meets a flat face. */

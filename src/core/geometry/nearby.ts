@@ -1,20 +1,26 @@
-import { distance3, type Vec3 } from "@/core/geometry/vector";
+import { distance3, type Vec3 } from "./vector";
 
 /** Points filed by the cell they lie in, so that what is near a place is found without asking all. */
 export class Nearby {
+  readonly points: Vec3[] = [];
   private readonly cells = new Map<number, number[]>();
 
   /** @param reach how far apart two points may be to be called near, mm */
   constructor(
-    private readonly points: readonly Vec3[],
+    points: readonly Vec3[],
     private readonly reach: number,
   ) {
-    points.forEach((p, i) => {
-      const cell = this.hash(this.along(p[0]), this.along(p[1]), this.along(p[2]));
-      const there = this.cells.get(cell);
-      if (there) there.push(i);
-      else this.cells.set(cell, [i]);
-    });
+    points.forEach((p) => this.add(p));
+  }
+
+  /** Files another point. @returns its index */
+  add(point: Vec3): number {
+    const index = this.points.push(point) - 1,
+      cell = this.hash(this.along(point[0]), this.along(point[1]), this.along(point[2])),
+      there = this.cells.get(cell);
+    if (there) there.push(index);
+    else this.cells.set(cell, [index]);
+    return index;
   }
 
   /** Cells are many times the reach: a place near a border looks into two. */
