@@ -2,7 +2,8 @@ import { AS_LARGE, SAME_CARRIER } from "./tolerance";
 import { ROUNDING, SAME_WAY } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { cross3, length3, sub3 } from "@/core/geometry/vector";
-import { carrierOf, type Carrier } from "./carrier";
+import type { Carrier } from "./carrier";
+import { carrierOf } from "./recognise";
 import { carried } from "./history";
 import { KernelFault, type Kernel } from "./opencascade";
 import { roughVolume } from "./properties";
@@ -104,7 +105,8 @@ function hasRoundTwins(kernel: Kernel, shape: TopoDS_Shape, types: readonly stri
 /** Whether two round carriers are one surface, as closely as merging looks. */
 function isSameRound(a: Carrier, b: Carrier): boolean {
   if (a.kind !== b.kind || a.kind === "plane" || b.kind === "plane") return false;
-  if (a.kind === "other" || b.kind === "other") return true;
+  // how these lie is not looked at: a copy too many does no harm
+  if (a.kind === "other" || b.kind === "other" || a.kind === "elliptic" || b.kind === "elliptic") return true;
   const sizes = (c: typeof a) => (c.kind === "cone" ? [c.half] : c.kind === "torus" ? [c.major, c.minor] : [c.radius]);
   if (sizes(a).some((s, i) => Math.abs(s - sizes(b)[i]!) > SAME_CARRIER)) return false;
   const at = (c: typeof a) => (c.kind === "cylinder" ? c.at : c.kind === "cone" ? c.tip : c.centre);

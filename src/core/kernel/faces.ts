@@ -1,7 +1,8 @@
 import { COINCIDENT } from "@/core/geometry/tolerance";
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import { dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
-import { axisOf, carrierOf, type Carrier } from "./carrier";
+import { axisOf, type Carrier } from "./carrier";
+import { carrierOf } from "./recognise";
 import { integrate } from "./integral";
 import type { Kernel } from "./opencascade";
 export type { Carrier } from "./carrier";

@@ -1,5 +1,5 @@
 import { combine } from "./boolean";
-import { carrierOf } from "./carrier";
+import { carrierOf } from "./recognise";
 import type { Kernel } from "./opencascade";
 import { formatFace, type FaceName } from "@/core/naming/names";
 import { faceShapes, explore, type Solid } from "./solid";

@@ -1,7 +1,7 @@
 import { toSpace, type Frame } from "@/core/geometry/frame";
 import type { Vec2, Vec3 } from "@/core/geometry/vector";
 import { combine } from "./boolean";
-import { carrierOf } from "./carrier";
+import { carrierOf } from "./recognise";
 import { facesOf } from "./faces";
 import { edgePoints } from "./mesh";
 import type { Kernel } from "./opencascade";

@@ -6,7 +6,8 @@ import { distance3, scale3, type Vec2, type Vec3 } from "@/core/geometry/vector"
 import { isWhole, onCircle, onEllipse, segmentMiddle, TURN } from "@/core/geometry/segment";
 import type { Segment } from "@/core/sketch/arrangement";
 import type { Outline } from "@/core/sketch/regions";
-import { carrierOf, distanceTo } from "./carrier";
+import { distanceTo } from "./carrier";
+import { carrierOf } from "./recognise";
 import { edgeOf, SEAM } from "./edge";
 import { drain } from "./history";
 import { direction, point } from "./primitives";

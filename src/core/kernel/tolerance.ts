@@ -10,6 +10,10 @@ export const SAME_CARRIER = 1e-5;
 export const SAME_VOLUME = 1e-9;
 /** Components of a unit vector this near to 0 or ±1 are those. */
 export const TIDY = 1e-14;
+/** Arcs across a blend are of one radius where they differ by less; a share of it: the library's blends do by 1e-5. */
+export const BLEND_NEAR = 1e-4;
+/** The radius of a blend is told in steps of this, mm: coarser than its noise, finer than a disturbance. */
+export const BLEND_STEP = 1e-4;
 /** The step of a difference quotient on a surface, share of its parameter. */
 export const DERIVE = 1e-4;
 /** Off-diagonal products below this share of the diagonal have gone. */

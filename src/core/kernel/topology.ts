@@ -1,6 +1,7 @@
 import type { TopoDS_Shape } from "replicad-opencascadejs";
 import type { Vec3 } from "@/core/geometry/vector";
-import { carrierOf, type Carrier } from "./carrier";
+import type { Carrier, Spot } from "./carrier";
+import { carrierOf, spotsOf } from "./recognise";
 import { describeEdge, lengthOf, type Edge } from "./edges";
 import { describeFace, type Face } from "./faces";
 import type { Kernel } from "./opencascade";
@@ -108,6 +109,13 @@ export class Topology {
       face.delete();
     }
     return c;
+  }
+  /** Places on the surface of a face. */
+  spots(i: number): Spot[] {
+    const face = this.kernel.library.TopoDS.Face(this.faces[i]!),
+      spots = spotsOf(this.kernel, face);
+    face.delete();
+    return spots;
   }
   edge(i: number): Omit<Edge, "key"> {
     let e = this.traced.get(i);

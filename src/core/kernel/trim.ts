@@ -35,7 +35,9 @@ export function touches(kernel: Kernel, solid: Solid, frame: Frame): boolean {
 }
 
 /** Surfaces that can stop a volume. */
-export type Stop = Exclude<Carrier, { kind: "other" }>;
+export type Stop = Exclude<Carrier, { kind: "other" | "elliptic" }>;
+/** Whether a surface can. */
+export const isStop = (carrier: Carrier): carrier is Stop => carrier.kind !== "other" && carrier.kind !== "elliptic";
 
 /** A surface moved towards what lies behind it, by mm: a plane along its normal, a boss shrinks, a bore grows. */
 export function deeper(c: Stop, by: number): Stop {

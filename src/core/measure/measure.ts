@@ -22,6 +22,8 @@ export interface Reading {
     | "centre distance"
     | "depth"
     | "half angle"
+    | "long axis"
+    | "short axis"
     | "x"
     | "y"
     | "z";
@@ -40,10 +42,13 @@ const angle = (value: number, what: Reading["what"] = "angle"): Reading => ({ wh
 const turned = (a: Vec3, b: Vec3): number => Math.atan2(length3(cross3(a, b)), dot3(a, b));
 const areParallel = (a: Vec3, b: Vec3): boolean => length3(cross3(a, b)) < SAME_WAY;
 
-/** What carries a thing: a plane, a line (with the radius of what turns about it), or a point. */
+/**
+ * What carries a thing: a plane, a line (with the radius of what turns about it, or the way of an ellipse's longer
+ * axis), or a point.
+ */
 export type Support =
   | { readonly plane: { readonly normal: Vec3; readonly offset: number } }
-  | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3 }
+  | { readonly line: Line; readonly radius?: number; readonly centre?: Vec3; readonly long?: Vec3 }
   | { readonly point: Vec3; readonly radius?: number };
 
 function supportOf(m: Model, thing: Thing): Support | undefined {
@@ -69,6 +74,7 @@ export function supportOfCarrier(carrier: Carrier): Support | undefined {
       line: axis,
       ...(carrier.kind === "cylinder" && { radius: carrier.radius }),
       ...(carrier.kind === "torus" && { centre: carrier.centre }),
+      ...(carrier.kind === "elliptic" && { long: carrier.long }),
     }
   );
 }
@@ -103,6 +109,7 @@ function roundnessOf(c: Carrier): Reading[] {
   if (c.kind === "cylinder" || c.kind === "sphere")
     return [length("diameter", 2 * c.radius), length("radius", c.radius)];
   if (c.kind === "torus") return [length("radius", c.minor), length("diameter", 2 * c.major)];
+  if (c.kind === "elliptic") return c.halves.map((half, i) => length(i ? "short axis" : "long axis", 2 * half));
   return c.kind === "cone" ? [angle(2 * c.half)] : [];
 }
 const carrierHollow = (c: Carrier): boolean => "hollow" in c && c.hollow;

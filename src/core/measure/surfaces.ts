@@ -1,11 +1,12 @@
 import { add3, distance3, scale3, type Vec3 } from "@/core/geometry/vector";
-import { axisOf } from "@/core/kernel/carrier";
+import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import { keyedFaces, spanAlong, type Face, type Reach } from "@/core/kernel/faces";
 import { footOn } from "@/core/geometry/line";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
 import { sameCarrier } from "./same";
+import { ON_AXIS } from "./tolerance";
 
 /** A face as a drawing knows it: all that goes on over seams and joints on one carrier. */
 export interface Surface extends Face {
@@ -95,15 +96,25 @@ function joinedReach(faces: readonly Face[], centre: Vec3): Reach | undefined {
 /** Middle of an arc of half a turn, share of its radius from the centre: 2/π. */
 const HALF_TURN = 2 / Math.PI;
 /** Whether a cylinder or cone goes more than half round: its middle then lies nearer to the axis than a half's. */
-export function goesRound({ carrier, centre }: Face): boolean {
+export function goesRound({ carrier, centre, reach }: Face): boolean {
   const axis = axisOf(carrier);
   if (!axis) return carrier.kind === "sphere";
   const foot = footOn(centre, axis);
-  const radius =
-    carrier.kind === "cylinder"
-      ? carrier.radius
-      : carrier.kind === "cone"
-        ? distance3(foot, carrier.tip) * Math.tan(carrier.half)
-        : (carrier as { major: number }).major;
-  return distance3(centre, foot) < 0.98 * HALF_TURN * radius;
+  // how wide a free face is differs from place to place
+  if (carrier.kind === "other") return distance3(centre, foot) < ON_AXIS * (reach?.far ?? 0);
+  return distance3(centre, foot) < 0.98 * HALF_TURN * radiusAt(carrier, foot);
+}
+
+/** How wide a round surface is at a place on its axis; of an ellipse the least. */
+function radiusAt(carrier: Carrier, foot: Vec3): number {
+  switch (carrier.kind) {
+    case "cone":
+      return distance3(foot, carrier.tip) * Math.tan(carrier.half);
+    case "torus":
+      return carrier.major;
+    case "elliptic":
+      return carrier.halves[1];
+    default:
+      return "radius" in carrier ? carrier.radius : 0;
+  }
 }

@@ -20,3 +20,7 @@ export const EDGE_ON = 1e-6;
 export const SMOOTH_EDGE = 5e-5;
 /** It is asked so far beside an edge whether something stands before it: five times what facets may be off; a share. */
 export const BESIDE = 2.5e-4;
+/** Blends of one radius differ by less, share of it: the library comes only near to them. */
+export const SAME_BLEND = 1e-3;
+/** The middle of what goes all round lies on its axis; share of how far it reaches. */
+export const ON_AXIS = 1e-3;

@@ -116,6 +116,9 @@ function touching(a: Carrier, b: Carrier): Support | undefined {
 /** The line something turns about, if any. */
 export const lineOf = (s: Support | undefined): Line | undefined => (s && "line" in s ? s.line : undefined);
 
+/** The way of which an angle is told: of an ellipse that of its longer axis. */
+export const leaningOf = (s: Support | undefined): Vec3 | undefined => (s && "long" in s ? s.long : wayOf(s));
+
 /** The way a support looks: a plane's normal, or along a line. */
 export const wayOf = (s: Support | undefined): Vec3 | undefined => {
   if (!s || "point" in s) return undefined;

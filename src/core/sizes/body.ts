@@ -4,7 +4,7 @@ import { boxOf, type Properties } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { surfacesOf, type Surface } from "@/core/measure/surfaces";
 import type { Carriers } from "./anchor";
-import { carriersOfSurfaces } from "./carriers";
+import { carriersOfSurfaces, spottedSurfaces } from "./carriers";
 
 /** A part as sizes are looked for on it. */
 export interface SizedBody {
@@ -19,7 +19,7 @@ export interface SizedBody {
 export function sizedBody(kernel: Kernel, solid: Solid): SizedBody {
   const box = boxOf(kernel, solid.shape),
     size = distance3(box.min, box.max),
-    surfaces = surfacesOf(kernel, solid, size);
+    surfaces = spottedSurfaces(kernel, solid, surfacesOf(kernel, solid, size));
   return bodyOf(surfaces, box);
 }
 

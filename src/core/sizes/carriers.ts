@@ -33,6 +33,18 @@ export function carriersOfSurfaces(surfaces: readonly Surface[]): Carriers {
   return list.carriers;
 }
 
+/** The carrier of a face; a free one with places on it, by which it is seen to move. */
+function spotted(t: Topology, face: number): Carrier {
+  const carrier = t.carrier(face);
+  return carrier.kind === "other" ? { ...carrier, spots: t.spots(face) } : carrier;
+}
+
+/** Surfaces of a body whose free ones have places on them, by which they are seen to move. */
+export const spottedSurfaces = (kernel: Kernel, solid: Solid, surfaces: readonly Surface[]): readonly Surface[] =>
+  surfaces.every(({ carrier }) => carrier.kind !== "other")
+    ? surfaces
+    : Topology.over(kernel, solid, (t) => surfaces.map((s) => ({ ...s, carrier: spotted(t, s.pieces[0]!) })));
+
 /** The carriers of a body's faces by key and name; areas are measured only where faces that share a name need it. */
 export function carriersOfSolid(kernel: Kernel, solid: Solid): Carriers {
   return Topology.over(kernel, solid, (t) => {
@@ -44,14 +56,14 @@ export function carriersOfSolid(kernel: Kernel, solid: Solid): Carriers {
     });
     for (const [name, members] of groups) {
       if (members.length === 1) {
-        list.give(name, t.carrier(members[0]!));
+        list.give(name, spotted(t, members[0]!));
         continue;
       }
       const keyed = keyedFaces(members.map((i) => ({ names: solid.names[i] ?? [], ...t.face(i) })));
-      for (const f of keyed) list.give(f.key, f.carrier);
+      keyed.forEach((f, k) => list.give(f.key, spotted(t, members[k]!)));
     }
     t.names.forEach((names, i) => {
-      for (const n of names.slice(1)) list.alias(n, t.carrier(i));
+      for (const n of names.slice(1)) list.alias(n, spotted(t, i));
     });
     return list.carriers;
   });

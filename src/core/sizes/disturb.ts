@@ -1,5 +1,5 @@
 import { footOn } from "@/core/geometry/line";
-import { cross3, distance3, length3 } from "@/core/geometry/vector";
+import { cross3, distance3, dot3, length3, sub3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import { KernelFault, type Kernel } from "@/core/kernel/opencascade";
 import { stepOf } from "@/core/naming/names";
@@ -23,6 +23,7 @@ export interface Disturbance {
 /** Whether a face stands elsewhere, or is shaped otherwise, after a number was disturbed. */
 export function isMoved(was: Carrier, now: Carrier | undefined): boolean {
   if (!now) return true;
+  if (was.kind === "other" && now.kind === "other") return driftOf(was, now).some((by) => Math.abs(by) > MOVED);
   const [a, b] = [was, now].map((c) =>
     Object.values(c)
       .flat()
@@ -72,6 +73,7 @@ export function shiftOf(was: Carrier, now: Carrier | undefined, size: number): n
     return Math.abs(now.offset - was.offset) + size * distance3(now.normal, was.normal);
   if (was.kind === "sphere" && now.kind === "sphere")
     return distance3(was.centre, now.centre) + Math.abs(was.radius - now.radius);
+  if (was.kind === "other") return Math.max(0, ...driftOf(was, now).map(Math.abs));
   const [p, q] = [axisOf(was), axisOf(now)];
   if (!p || !q) return 0;
   const leans = size * length3(cross3(p.along, q.along));
@@ -81,8 +83,28 @@ export function shiftOf(was: Carrier, now: Carrier | undefined, size: number): n
     return (
       distance3(was.centre, now.centre) + Math.abs(was.major - now.major) + Math.abs(was.minor - now.minor) + leans
     );
+  if (was.kind === "elliptic" && now.kind === "elliptic") {
+    const [a, b] = [was.halves, now.halves];
+    return (
+      distance3(footOn(q.at, p), q.at) +
+      leans +
+      Math.abs(a[0] - b[0]) +
+      Math.abs(a[1] - b[1]) +
+      size * length3(cross3(was.long, now.long))
+    );
+  }
   const grown = "radius" in was && "radius" in now ? Math.abs(was.radius - now.radius) : 0;
   return distance3(footOn(q.at, p), q.at) + leans + grown;
+}
+
+/** How far each place on a free face went out of the material, and how its rounding grew, mm; along it is no motion. */
+export function driftOf(was: Extract<Carrier, { kind: "other" }>, now: Carrier | undefined): number[] {
+  const free = now?.kind === "other" ? now : undefined;
+  const drift = (was.spots ?? []).map(({ at, out }, i) => {
+    const there = free?.spots?.[i];
+    return there ? dot3(out, sub3(there.at, at)) : 0;
+  });
+  return was.rounding === undefined ? drift : [...drift, (free?.rounding ?? was.rounding) - was.rounding];
 }
 
 /** Whether a document builds just the faces of a body. */

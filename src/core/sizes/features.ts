@@ -1,5 +1,5 @@
 import { add3, cross3, dot3, length3, scale3, type Vec3 } from "@/core/geometry/vector";
-import { axisOf, normalAt } from "@/core/kernel/carrier";
+import { axisOf, normalAt, roundingOf } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isSquare } from "./anchor";
 import type { SizedBody } from "./body";
@@ -92,7 +92,7 @@ function printedOn(sizes: readonly Size[], lettering: Lettering): (surface: Surf
   const fits = (key: string) => own.get(key);
   return ({ keys }) => keys.map(fits).find((l) => l !== undefined) ?? lettering;
 }
-const ROUND_SIZES: readonly Size["kind"][] = ["diameter", "radius", "slot"];
+const ROUND_SIZES: readonly Size["kind"][] = ["diameter", "radius", "slot", "ellipse"];
 
 const middleOf = ([a, b]: readonly [Surface, Surface]): Vec3 => scale3(add3(a.centre, b.centre), 0.5);
 const radiusOf = (s: Surface): number => (s.carrier as { radius: number }).radius;
@@ -128,6 +128,11 @@ function ofSurface(surface: Surface, i: number, body: SizedBody, main: readonly 
       called: `${c.hollow ? "hollow" : "round"} side R${length(c.radius)}`,
     };
   }
+  if (c.kind === "elliptic") {
+    const axes = c.halves.map((half) => length(2 * half)).join(" × ");
+    if (goesRound(surface) && c.hollow) return { ...own, kind: "hole", called: `elliptic hole ${axes}` };
+    return { ...own, kind: c.hollow ? "recess" : "boss", called: `${c.hollow ? "hollow " : ""}elliptic side ${axes}` };
+  }
   if (c.kind === "torus") {
     const kind = c.hollow ? "fillet" : "rounding";
     return isTangent(surface, body)
@@ -136,6 +141,8 @@ function ofSurface(surface: Surface, i: number, body: SizedBody, main: readonly 
   }
   if (c.kind === "cone") return { ...own, kind: isBevel ? "chamfer" : "cone", called: isBevel ? "chamfer" : "cone" };
   if (c.kind === "sphere") return { ...own, kind: "ball", called: `ball R${length(c.radius)}` };
+  const rounding = roundingOf(c);
+  if (rounding !== undefined) return { ...own, kind: "rounding", called: `rounding R${length(rounding)}` };
   return { ...own, kind: "face", called: "curved face" };
 }
 

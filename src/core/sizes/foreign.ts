@@ -1,5 +1,5 @@
-import { footOn, type Line } from "@/core/geometry/line";
-import { add3, anyAcross, cross3, dot3, length3, scale3, sub3, unit3, type Vec3, vec3 } from "@/core/geometry/vector";
+import { footOn, turnedVector } from "@/core/geometry/line";
+import { add3, cross3, dot3, length3, scale3, sub3, unit3, type Vec3, vec3 } from "@/core/geometry/vector";
 import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Surface } from "@/core/measure/surfaces";
 import type { PartDocument } from "@/core/part/document";
@@ -7,24 +7,8 @@ import { foreignSteps } from "@/core/part/foreign";
 import { isCoaxial, isParallel } from "./anchor";
 import type { SizedBody } from "./body";
 import type { Disturbance } from "./disturb";
+import { clustered, isLike, mainAcross, shifted, type Moved, type Of, type Ring } from "./moving";
 import { DISTURB_ANGLE, DISTURB_LENGTH, TOUCHING } from "./tolerance";
-
-type Of<K extends Carrier["kind"]> = Extract<Carrier, { kind: K }>;
-/** Numbers of one surface that change: the carrier it has then. */
-type Moved = Map<Surface, Carrier>;
-
-const isLike = (a: number, b: number): boolean => Math.abs(a - b) <= TOUCHING;
-
-/** Puts things together that are alike, in the order in which they come. */
-function clustered<T>(list: readonly T[], alike: (a: T, b: T) => boolean): T[][] {
-  const groups: T[][] = [];
-  for (const x of list) {
-    const known = groups.find((g) => alike(g[0]!, x));
-    if (known) known.push(x);
-    else groups.push([x]);
-  }
-  return groups;
-}
 
 /** Flat faces a round one runs into without an edge, and on which side of them its axis lies. */
 interface Tie {
@@ -309,39 +293,49 @@ class ForeignBody {
     return [...cones, ...stands, ...majors];
   }
 
-  disturbances(): Disturbance[] {
-    return [...this.levels(), ...this.radii(), ...this.places(), ...this.others()];
+  /** Whether a flat face, or another axis, stands in line with one of an ellipse's axes: so it is drawn. */
+  private isInLine({ at, axis, long }: Of<"elliptic">): boolean {
+    const ways = [long, cross3(axis, long)];
+    return this.body.surfaces.some(({ carrier }) => {
+      if (carrier.kind === "plane") return ways.some((way) => isParallel(way, carrier.normal));
+      const other = axisOf(carrier);
+      if (!other || !isParallel(other.along, axis)) return false;
+      const away = sub3(footOn(at, other), at);
+      return length3(away) > TOUCHING && ways.some((way) => isLike(dot3(away, way), 0));
+    });
   }
-}
 
-/** Like axes evenly on a circle about a line. */
-interface Ring {
-  readonly axes: readonly (readonly Surface[])[];
-  readonly radius: number;
-  readonly about: Line;
-  /** The direction from the middle to one of them. */
-  readonly out: (axis: readonly Surface[]) => Vec3;
-}
+  /** Ellipses by both axes and how they are turned; of free faces only that they have a shape, or their rounding. */
+  private curved(): Disturbance[] {
+    const ellipses = this.of("elliptic").flatMap(({ s, c }, i) => {
+      const give = (what: string, label: string, quantity: "length" | "angle", value: number, to: Partial<typeof c>) =>
+        this.disturbance(`ellipse/${i + 1}/${what}`, label, quantity, value, new Map([[s, { ...c, ...to }]]));
+      const [a, b] = c.halves;
+      return [
+        give("long", "longer half axis of an ellipse", "length", a, { halves: [a + DISTURB_LENGTH, b] }),
+        give("short", "shorter half axis of an ellipse", "length", b, { halves: [a, b + DISTURB_LENGTH] }),
+        ...(this.isInLine(c)
+          ? []
+          : [give("turn", "turn of an ellipse", "angle", 0, { long: turnedVector(c.long, c.axis, DISTURB_ANGLE) })]),
+      ];
+    });
+    const blends = this.of("other").filter(({ c }) => c.rounding !== undefined);
+    const rounded = clustered(blends, (a, b) => isLike(a.c.rounding!, b.c.rounding!)).map((group, i) => {
+      const { rounding } = group[0]!.c;
+      const moved: Moved = new Map(group.map(({ s, c }) => [s, { ...c, rounding: c.rounding! + DISTURB_LENGTH }]));
+      return this.disturbance(`blend/${i + 1}`, "radius of a rounding", "length", rounding!, moved);
+    });
+    const free = this.of("other").flatMap(({ s, c }, i) => {
+      if (!c.spots?.length) return [];
+      const spots = c.spots.map((spot) => ({ ...spot, at: add3(spot.at, scale3(spot.out, DISTURB_LENGTH)) }));
+      const moved: Moved = new Map([[s, { ...c, spots }]]);
+      return [this.disturbance(`free/${i + 1}`, "shape of a curved face", "length", 0, moved)];
+    });
+    return [...ellipses, ...rounded, ...free];
+  }
 
-const MAIN: readonly Vec3[] = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-];
-/** A main direction across a line, where one is. */
-const mainAcross = (line: Line): Vec3 => MAIN.find((d) => isLike(dot3(d, line.along), 0)) ?? anyAcross(line.along);
-
-function shifted(c: Carrier, by: Vec3): Carrier {
-  switch (c.kind) {
-    case "cylinder":
-      return { ...c, at: add3(c.at, by) };
-    case "cone":
-      return { ...c, tip: add3(c.tip, by) };
-    case "torus":
-    case "sphere":
-      return { ...c, centre: add3(c.centre, by) };
-    default:
-      return c;
+  disturbances(): Disturbance[] {
+    return [...this.levels(), ...this.radii(), ...this.places(), ...this.others(), ...this.curved()];
   }
 }
 

@@ -60,6 +60,8 @@ export function nameOfSize(size: Size, { one, all }: Names): string {
       return "the thickness of the wall";
     case "slot":
       return `the length and width of ${all(size.of.map((s) => s[0]))}`;
+    case "ellipse":
+      return `the ${size.only ? `${size.only} axis` : "axes"} of ${all(size.of)}`;
     case "cone": {
       const name = all(size.of);
       return name.startsWith("the cone") ? `the angle of ${name}` : `${noun} of ${name}`;

@@ -125,6 +125,7 @@ const GATHERED: ReadonlySet<string> = new Set([
   "counterbore",
   "countersink",
   "slot",
+  "ellipse",
 ]);
 /** Candidates of one kind that cost nearly the same look alike. */
 const LIKE_COST = 0.2;
@@ -149,7 +150,7 @@ function readsLike(a: Taken, b: Taken): boolean {
 }
 
 /** As a drawing is read: over all and distances, round things, holes, the rest. */
-const ORDER = ["distance", "angle", "turn", "diameter", "radius", "cone", "circle", "pitch", "slot"];
+const ORDER = ["distance", "angle", "turn", "diameter", "radius", "cone", "circle", "pitch", "slot", "ellipse"];
 function inOrder(list: readonly Taken[]): Taken[] {
   const place = (s: Size) => {
     const i = ORDER.indexOf(s.kind);

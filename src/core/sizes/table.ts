@@ -1,15 +1,15 @@
 import type { Carrier } from "@/core/kernel/carrier";
 import { axisOf, mappedCarrier } from "@/core/kernel/carrier";
 import { footOn, turnedPoint, turnedVector } from "@/core/geometry/line";
-import { anyAcross, add3, cross3, dot3, length3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
-import { isCoaxial, isParallel, type Carriers } from "./anchor";
+import { anyAcross, add3, cross3, dot3, length3, scale3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { isCoaxial, isParallel, isSquare, type Carriers } from "./anchor";
 import { keyOf, type SizedBody } from "./body";
-import type { Disturbance } from "./disturb";
+import { driftOf, type Disturbance } from "./disturb";
 import type { DrivingNumber } from "./numbers";
 import { Span, type Row } from "./rank";
 import { measureSize, type SizeReading, type SizeValue } from "./size";
 import type { Size } from "./kinds/kinds";
-import { DISTURB_ANGLE, EQUAL, FOLLOWS, JUMP, TOUCHING } from "./tolerance";
+import { DISTURB_ANGLE, EQUAL, FOLLOWS, JUMP, PARALLEL, TOUCHING } from "./tolerance";
 
 /** A size measured on the reference, with how each of its numbers follows each driving number. */
 export interface Followed {
@@ -81,6 +81,14 @@ export function impliedRows(body: SizedBody, changes: readonly Disturbance[]): R
     if (row.some((v) => v !== 0)) rows.push(row);
   };
   for (const [i, a] of surfaces.entries()) {
+    // an ellipse whose axes run as a flat face looks, or along it, is drawn so
+    const level =
+      a.carrier.kind === "elliptic" ? surfaces.find((b) => leanOfLong(a.carrier, b.carrier) !== undefined) : undefined;
+    if (level)
+      give((on) => {
+        const lean = leanOfLong(on(keyOf(a)), on(keyOf(level)), true);
+        return lean === undefined ? undefined : lean * angleScale(body.size);
+      });
     const p = axisOf(a.carrier);
     // one partner is enough: the next has its own
     const partner = surfaces.slice(i + 1).find((b) => isAligned(a.carrier, b.carrier));
@@ -111,6 +119,21 @@ function levelsApart(a: Carrier | undefined, b: Carrier | undefined): number | u
   return b.offset * Math.sign(dot3(a.normal, b.normal)) - a.offset;
 }
 
+/**
+ * By how much, radians, the longer axis of an ellipse leans from how a flat face looks or from its plane; none where it
+ * runs neither so nor so.
+ * @param isNear however much it leans
+ */
+function leanOfLong(ellipse: Carrier | undefined, flat: Carrier | undefined, isNear = false): number | undefined {
+  if (ellipse?.kind !== "elliptic" || flat?.kind !== "plane" || !isSquare(ellipse.axis, flat.normal)) return undefined;
+  const [along, aside] = [ellipse.long, cross3(ellipse.axis, ellipse.long)].map((way) => dot3(way, flat.normal)) as [
+    number,
+    number,
+  ];
+  const lean = Math.abs(along) < Math.abs(aside) ? along : aside;
+  return isNear || Math.abs(lean) <= PARALLEL ? lean : undefined;
+}
+
 const isAlike = (a: SizeReading, b: SizeReading): boolean =>
   a.length === b.length && a.every((v, i) => Math.abs(v.value - b[i]!.value) <= EQUAL);
 
@@ -122,20 +145,32 @@ function numbersOf(c: Carrier, like: Carrier, middle: Vec3, size: number): numbe
   const scaled = (d: Vec3) => scale3(d, angleScale(size));
   if (c.kind === "plane") return [...scaled(c.normal), c.offset - dot3(c.normal, middle)];
   if (c.kind === "sphere") return [...c.centre, c.radius];
+  if (like.kind === "other") return driftOf(like, c);
   const axis = axisOf(c);
   if (!axis) return [];
-  const foot = c.kind === "cylinder" ? footOn(middle, axis) : axis.at;
-  const own =
-    c.kind === "cylinder"
-      ? [c.radius]
-      : c.kind === "cone"
-        ? [c.half * angleScale(size)]
-        : c.kind === "torus"
-          ? [c.major, c.minor]
-          : [];
+  const foot = "at" in c ? footOn(middle, axis) : axis.at;
+  const own = ownNumbers(c, like, size);
   const was = axisOf(like)?.along ?? axis.along;
   const along = c.kind !== "cone" && dot3(was, axis.along) < 0 ? scale3(axis.along, -1) : axis.along;
   return [...scaled(along), ...foot, ...own];
+}
+
+/** What a round carrier has beside its axis, in lengths. */
+function ownNumbers(c: Carrier, like: Carrier, size: number): number[] {
+  switch (c.kind) {
+    case "cylinder":
+      return [c.radius];
+    case "cone":
+      return [c.half * angleScale(size)];
+    case "torus":
+      return [c.major, c.minor];
+    case "elliptic": {
+      const isTurned = like.kind === "elliptic" && dot3(like.long, c.long) < 0;
+      return [...c.halves, ...scale3(c.long, angleScale(size) * (isTurned ? -1 : 1))];
+    }
+    default:
+      return [];
+  }
 }
 
 /**
@@ -212,6 +247,7 @@ function outwards(was: Carrier, now: Carrier, centre: Vec3): number {
     const shift = dot3(sub3(now.centre, was.centre), scale3(sub3(centre, was.centre), 1 / was.radius));
     return sign * (now.radius - was.radius + shift);
   }
+  if (was.kind === "other") return mean(driftOf(was, now));
   const [p, q] = [axisOf(was), axisOf(now)];
   if (!p || !q || !("hollow" in was)) return 0;
   const sign = was.hollow ? -1 : 1,
@@ -225,5 +261,14 @@ function outwards(was: Carrier, now: Carrier, centre: Vec3): number {
     return sign * Math.cos(was.half) * grown;
   }
   if (was.kind === "torus" && now.kind === "torus") return sign * (now.minor - was.minor);
+  if (was.kind === "elliptic" && now.kind === "elliptic") return sign * grownEllipse(was.halves, now.halves);
   return 0;
 }
+
+/** By how much a whole ellipse grew over its length, mm: change of π·a·b over its rim (Ramanujan 1914). */
+function grownEllipse([a, b]: Vec2, [c, d]: Vec2): number {
+  const h = ((a - b) / (a + b)) ** 2,
+    rim = Math.PI * (a + b) * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)));
+  return (Math.PI * (c * d - a * b)) / rim;
+}
+const mean = (list: readonly number[]): number => list.reduce((sum, each) => sum + each, 0) / (list.length || 1);

@@ -1,4 +1,4 @@
-import { axisOf } from "@/core/kernel/carrier";
+import { axisOf, roundingOf } from "@/core/kernel/carrier";
 import type { Surface } from "@/core/measure/surfaces";
 import { isCoaxial } from "./anchor";
 import type { SizedBody } from "./body";
@@ -56,14 +56,8 @@ function crossing(a: Surface, b: Surface, { surfaces }: SizedBody): boolean {
 
 /** Whether a rounding goes on into another, straight away or over a ball or a ring of the same radius at a corner. */
 function followOn(a: Surface, b: Surface, { surfaces }: SizedBody): boolean {
-  const radius = roundingOf(a);
-  const isAlike = (s: Surface) => Math.abs((roundingOf(s) ?? Infinity) - radius!) <= EQUAL;
+  const radius = roundingOf(a.carrier);
+  const isAlike = (s: Surface) => Math.abs((roundingOf(s.carrier) ?? Infinity) - radius!) <= EQUAL;
   if (radius === undefined || !isAlike(b)) return false;
   return a.beside.some((k) => surfaces[k] === b || (isAlike(surfaces[k]!) && b.beside.includes(k)));
 }
-
-/** The radius that rounds: of a ring that of its tube. */
-const roundingOf = ({ carrier }: Surface): number | undefined => {
-  if (carrier.kind === "torus") return carrier.minor;
-  return "radius" in carrier ? carrier.radius : undefined;
-};

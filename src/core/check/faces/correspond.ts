@@ -151,7 +151,9 @@ export function gapOf(r: Face, s: Face, size: number): Gap | undefined {
   }
   if (a.kind === "sphere" && b.kind === "sphere") return round(distance3(a.centre, b.centre), a.radius, b.radius, 0);
   const [p, q] = [axisOf(a), axisOf(b)];
-  if (!p || !q)
+  if (a.kind === "other" && b.kind === "other" && a.rounding !== undefined && b.rounding !== undefined)
+    return round(0, a.rounding, b.rounding, distance3(r.centre, s.centre));
+  if (!p || !q || a.kind === "other")
     return { by: distance3(r.centre, s.centre) + Math.abs(Math.sqrt(r.area) - Math.sqrt(s.area)), grown: 0 };
   const lean = Math.min(leanOf(p.along, q.along), Math.PI - leanOf(p.along, q.along));
   if (lean > LEANING) return undefined;
@@ -163,6 +165,11 @@ export function gapOf(r: Face, s: Face, size: number): Gap | undefined {
     const along = Math.abs(dot3(p.along, footOn(r.centre, p)) - dot3(p.along, footOn(s.centre, p)));
     const wide = Math.abs(radiusAt(a, r.centre) - radiusAt(b, r.centre));
     return { by: apart + Math.min(wide, along) + Math.abs(a.half - b.half) * Math.sqrt(r.area), grown: 0 };
+  }
+  if (a.kind === "elliptic" && b.kind === "elliptic") {
+    const turned = leanOf(a.long, b.long),
+      swung = a.halves[0] * Math.sin(Math.min(turned, Math.PI - turned));
+    return round(apart + Math.abs(a.halves[1] - b.halves[1]) + swung, a.halves[0], b.halves[0], 0);
   }
   return round(apart, (a as { radius: number }).radius, (b as { radius: number }).radius, 0);
 }

@@ -101,7 +101,9 @@ function signOf(c: Carrier, size: number): number {
   if (c.kind === "sphere") return dot3(c.centre, ODD) + c.radius;
   if (c.kind === "torus") return dot3(c.centre, ODD) + c.major;
   if (c.kind === "cone") return dot3(c.tip, ODD);
-  if (c.kind === "cylinder") return dot3(footOn([0, 0, 0], { at: c.at, along: c.axis }), ODD) + c.radius;
+  const foot = "at" in c ? dot3(footOn([0, 0, 0], { at: c.at, along: c.axis }), ODD) : 0;
+  if (c.kind === "cylinder") return foot + c.radius;
+  if (c.kind === "elliptic") return foot + c.halves[0];
   return 0;
 }
 /** How far the numbers of carriers that count as the same may be apart: tips of cones are the least sharp; sizes. */

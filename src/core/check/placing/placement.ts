@@ -27,7 +27,7 @@ interface Heading {
   readonly area: number;
 }
 
-/** Directions a body shows: outward normals of planes, and both senses of cylinder axes; the largest area first. */
+/** Directions a body shows: outward normals of planes, and both senses of axes; the largest area first. */
 function headings(faces: readonly Face[]): Heading[] {
   const list: { direction: Vec3; area: number }[] = [];
   const give = (direction: Vec3, area: number) => {
@@ -42,6 +42,7 @@ function headings(faces: readonly Face[]): Heading[] {
       give(axis, area / 2);
       give(scale3(axis, -1), area / 2);
     }
+    if (c.kind === "elliptic") for (const way of [c.long, scale3(c.long, -1)]) give(way, area / 4);
   }
   return list.sort((a, b) => b.area - a.area);
 }

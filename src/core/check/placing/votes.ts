@@ -1,5 +1,5 @@
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec3 } from "@/core/geometry/vector";
-import { axisOf } from "@/core/kernel/carrier";
+import { axisOf, type Carrier } from "@/core/kernel/carrier";
 import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION, SAME_PLACE } from "@/core/measure/tolerance";
 import { NOT_PARALLEL } from "../tolerance";
@@ -38,7 +38,7 @@ function levelsOf(faces: readonly Face[], d: Vec3, near: number): Level[] {
     if (c.kind === "other") continue;
     const axis = axisOf(c),
       like = `${c.kind} ${c.hollow}`,
-      radius = "radius" in c ? c.radius : c.kind === "torus" ? c.major : 0;
+      radius = widthOf(c);
     if (c.kind === "sphere") all.push({ at: dot3(c.centre, d), like, radius, area });
     else if (axis && Math.abs(dot3(axis.along, d)) <= SAME_DIRECTION)
       all.push({ at: dot3(axis.at, d), like, radius, area });
@@ -56,6 +56,12 @@ function levelsOf(faces: readonly Face[], d: Vec3, near: number): Level[] {
   }
   return merged.sort((a, b) => b.area - a.area).slice(0, MOST_LEVELS);
 }
+
+const widthOf = (c: Carrier): number => {
+  if (c.kind === "torus") return c.major;
+  if (c.kind === "elliptic") return c.halves[0];
+  return "radius" in c ? c.radius : 0;
+};
 
 /** Shifts along one direction that bring levels together, the most area first. */
 function wishesAlong(

@@ -48,11 +48,12 @@ function classes(reference: readonly Face[], submission: readonly Face[]): Class
 /** Something that points: from one face's centre to another's, or the way a face looks. */
 type Arrow = { readonly to: number } | { readonly way: number };
 
-/** Ways a face looks: a plane one way, an axis both. */
+/** Ways a face looks: a plane one way, an axis both, an ellipse also along its longer axis. */
 function waysOf({ carrier: c }: Face): Vec3[] {
   if (c.kind === "plane") return [c.normal];
   const axis = axisOf(c)?.along;
   if (!axis) return [];
+  if (c.kind === "elliptic") return [axis, scale3(axis, -1), c.long, scale3(c.long, -1)];
   return c.kind === "cone" ? [axis] : [axis, scale3(axis, -1)];
 }
 

@@ -10,7 +10,7 @@ import { shelled } from "@/core/kernel/shell";
 import { roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
-import { beyond, piecesOf, type Stop } from "@/core/kernel/trim";
+import { beyond, isStop, piecesOf, type Stop } from "@/core/kernel/trim";
 import type { Outline } from "@/core/sketch/regions";
 import { stripOn, wallsOf, type WallEnd } from "@/core/sketch/wall";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -185,7 +185,7 @@ function facing(kernel: BuildContext["kernel"], piece: Solid, step: string, at: 
     piece.names.flatMap((list, i): Stop[] => {
       if (list.some((n) => n.step === step)) return [];
       const c = t.carrier(i);
-      if (c.kind === "other") return [];
+      if (!isStop(c)) return [];
       if (c.kind !== "plane") return [{ ...c, hollow: !c.hollow }];
       const along = dot3(c.normal, way);
       return Math.abs(along) < FACING

@@ -40,12 +40,19 @@ export function thingAt(
   }
   if (!best) return undefined;
   const { carrier, keys } = best.s,
-    isRound = axisOf(carrier) !== undefined || carrier.kind === "sphere",
+    isRound = (axisOf(carrier) !== undefined && carrier.kind !== "elliptic") || carrier.kind === "sphere",
     radius = carrier.kind === "cylinder" || carrier.kind === "sphere" ? carrier.radius : undefined;
   const isWhole = goesRound(best.s) || carrier.kind === "sphere";
   const size =
     radius === undefined ? "" : ` ${isWhole ? "⌀" : "R"}${letteredLength(isWhole ? 2 * radius : radius, lettering)}`;
-  const noun = { plane: "flat face", cylinder: "round face", cone: "cone", sphere: "ball", torus: "ring" };
+  const noun = {
+    plane: "flat face",
+    cylinder: "round face",
+    cone: "cone",
+    sphere: "ball",
+    torus: "ring",
+    elliptic: "elliptic face",
+  };
   return { face: keys[0]!, name: `${noun[carrier.kind as keyof typeof noun] ?? "face"}${size}`, isWhole, isRound };
 }
 

@@ -1,7 +1,7 @@
 import { add2, cross2, dot2, scale2, sub2, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import { footOn } from "@/core/geometry/line";
-import { isParallel, isSquare, lineOf, supportAt, wayOf, type Anchor } from "@/core/sizes/anchor";
+import { isParallel, isSquare, leaningOf, lineOf, supportAt, wayOf, type Anchor } from "@/core/sizes/anchor";
 import { measureSize, type SizeOf } from "@/core/sizes/size";
 import { seenWay } from "../views/direction";
 import type { SheetModel } from "../views/model";
@@ -35,7 +35,7 @@ interface DrawnLine {
 /** A flat face seen edge on, or an axis that lies in the view. */
 function drawnLine(model: SheetModel, anchor: Anchor, view: View): DrawnLine | undefined {
   const support = supportAt(anchor, model.body.on),
-    way = wayOf(support);
+    way = leaningOf(support);
   if (!support || !way) return undefined;
   const seen = seenWay(view.gaze, way);
   if (Math.hypot(...seen) < ALONG_VIEW) return undefined;

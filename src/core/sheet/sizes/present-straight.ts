@@ -2,7 +2,8 @@ import { add2, add3, dot2, dot3, scale2, scale3, sub3, type Vec2, type Vec3 } fr
 import { axisOf } from "@/core/kernel/carrier";
 import type { Support } from "@/core/measure/measure";
 import type { Surface } from "@/core/measure/surfaces";
-import { isParallel, isSquare, lineOf, supportAt, wayOf, type Anchor } from "@/core/sizes/anchor";
+import { isParallel, isSquare, lineOf, supportAt, type Anchor } from "@/core/sizes/anchor";
+import { wayAlong } from "@/core/sizes/kinds/distance";
 import { facesOfSize, type SizeOf } from "@/core/sizes/size";
 import { above, alongIn, reachOf, readable } from "../views/direction";
 import type { SheetModel } from "../views/model";
@@ -45,7 +46,7 @@ export function linear(model: SheetModel, size: SizeOf<"distance">, view: View):
   const support = supportAt(size.from, on),
     q = supportAt(size.to, on);
   if (!support || !q) return [];
-  const way = size.along === undefined ? (planeWay(support) ?? planeWay(q)) : wayOf(supportAt([size.along], on));
+  const way = size.along === undefined ? (planeWay(support) ?? planeWay(q)) : wayAlong(size, on);
   const d = way ?? betweenAxes(support, q),
     along = d && alongIn(view, d);
   if (!d || !along) return [];

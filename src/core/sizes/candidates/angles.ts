@@ -5,7 +5,7 @@ import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "../anchor";
 import { keyOf, type SizedBody } from "../body";
 import { TOUCHING } from "../tolerance";
-import { directionsOf, isCylinder, isPlane, type Candidate, type Plane } from "./candidate";
+import { directionsOf, isCylinder, isElliptic, isPlane, type Candidate, type Plane } from "./candidate";
 
 const MOST = 14;
 
@@ -38,13 +38,13 @@ function betweenPlanes({ surfaces }: SizedBody): Candidate[] {
   return list;
 }
 
-/** Axes that lean against the main faces. */
+/** Axes, also the longer ones of ellipses, that lean against the main faces. */
 function betweenWays({ surfaces }: SizedBody): Candidate[] {
   const main = directionsOf(surfaces).slice(0, 3);
-  const leaning = surfaces.filter((s) => isCylinder(s) && goesRound(s)).slice(0, MOST);
+  const leaning = surfaces.filter((s) => isElliptic(s) || (isCylinder(s) && goesRound(s))).slice(0, MOST);
   return leaning.flatMap((s) =>
     main.flatMap((d): Candidate[] => {
-      const { along } = axisOf(s.carrier)!;
+      const along = isElliptic(s) ? s.carrier.long : axisOf(s.carrier)!.along;
       if (isParallel(along, d.along) || isSquare(along, d.along)) return [];
       return [{ size: { kind: "angle", from: [keyOf(d.planes[0]!)], to: [keyOf(s)] }, cost: 5.2 }];
     }),

@@ -1,8 +1,9 @@
 import { SAME_WAY } from "@/core/geometry/tolerance";
-import { dot3, scale3, type Vec3 } from "@/core/geometry/vector";
-import type { Carrier } from "@/core/kernel/carrier";
+import { cross3, dot3, scale3, type Vec3 } from "@/core/geometry/vector";
+import type { Carrier, Elliptic } from "@/core/kernel/carrier";
 import type { Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "../anchor";
+import { keyOf } from "../body";
 import type { Size } from "../kinds/kinds";
 
 /** A size without the id it gets when it is taken. */
@@ -20,9 +21,11 @@ export interface Candidate {
 export type Plane = Surface & { readonly carrier: Extract<Carrier, { kind: "plane" }> };
 export type Cylinder = Surface & { readonly carrier: Extract<Carrier, { kind: "cylinder" }> };
 export type Cone = Surface & { readonly carrier: Extract<Carrier, { kind: "cone" }> };
+type EllipticSurface = Surface & { readonly carrier: Elliptic };
 
 export const isPlane = (s: Surface): s is Plane => s.carrier.kind === "plane";
 export const isCylinder = (s: Surface): s is Cylinder => s.carrier.kind === "cylinder";
+export const isElliptic = (s: Surface): s is EllipticSurface => s.carrier.kind === "elliptic";
 export const isCone = (s: Surface): s is Cone => s.carrier.kind === "cone";
 
 /** A direction that flat faces look along, with those that do; the largest first. */
@@ -30,6 +33,8 @@ export interface Direction {
   readonly along: Vec3;
   readonly planes: readonly Plane[];
   readonly area: number;
+  /** An ellipse one of whose axes runs so, and whether that is its shorter one. */
+  readonly ellipse?: { readonly face: string; readonly aside: boolean };
 }
 
 /** The directions of a body's flat faces, both ways as one; those with most area first. */
@@ -44,6 +49,20 @@ export function directionsOf(surfaces: readonly Surface[]): Direction[] {
     } else list.push({ along: positive(surface.carrier.normal), planes: [surface], area: surface.area });
   }
   return list.sort((a, b) => b.area - a.area);
+}
+
+/** Ways in which axes of ellipses run and no flat face looks. */
+export function ellipseDirections(surfaces: readonly Surface[], known: readonly Direction[]): Direction[] {
+  const list: Direction[] = [];
+  for (const surface of surfaces.filter(isElliptic)) {
+    const { axis, long } = surface.carrier;
+    for (const [aside, along] of [long, cross3(axis, long)].entries()) {
+      if ([...known, ...list].some((d) => isParallel(d.along, along))) continue;
+      const ellipse = { face: keyOf(surface), aside: aside > 0 };
+      list.push({ along: positive(along), planes: [], area: surface.area, ellipse });
+    }
+  }
+  return list;
 }
 
 /** Of the directions up to three that stand square to each other: those with most area between them. */

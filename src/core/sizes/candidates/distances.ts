@@ -5,7 +5,16 @@ import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare, supportAt, type Anchor } from "../anchor";
 import { keyOf, type SizedBody } from "../body";
 import { EQUAL, MANY_LEVELS } from "../tolerance";
-import { directionsOf, isCone, isCylinder, isPlane, mainDirections, type Candidate, type Direction } from "./candidate";
+import {
+  directionsOf,
+  ellipseDirections,
+  isCone,
+  isCylinder,
+  isPlane,
+  mainDirections,
+  type Candidate,
+  type Direction,
+} from "./candidate";
 
 /** Something that has a place along a direction. */
 interface Stop {
@@ -23,9 +32,10 @@ interface Stop {
 
 const MOST_DIRECTIONS = 10;
 
-/** Distances along every direction that flat faces look, and between axes. */
+/** Distances along every direction that flat faces look or axes of ellipses run, and between axes. */
 export function distanceCandidates(body: SizedBody): Candidate[] {
-  const directions = directionsOf(body.surfaces).slice(0, MOST_DIRECTIONS);
+  const flat = directionsOf(body.surfaces);
+  const directions = [...flat, ...ellipseDirections(body.surfaces, flat)].slice(0, MOST_DIRECTIONS);
   const main = mainDirections(directions);
   const straight = directions.flatMap((d) => alongDirection(body, d, main));
   return [...straight, ...betweenAxes(body), ...betweenEdges(body, directions)];
@@ -114,8 +124,11 @@ const COST = { plane: 0, axis: 0.2, edge: 0.5 };
 function alongDirection(body: SizedBody, direction: Direction, main: readonly Direction[]): Candidate[] {
   const stops = thinned(levelled(stopsAlong(body, direction, main)));
   const ends = [Math.min(...stops.map((s) => s.at)), Math.max(...stops.map((s) => s.at))];
-  const along = keyOf(direction.planes[0]!),
+  const [first] = direction.planes,
     largest = Math.max(...stops.map((s) => s.area));
+  const along = direction.ellipse
+    ? { along: direction.ellipse.face, ...(direction.ellipse.aside && { aside: true }) }
+    : first && { along: keyOf(first) };
   const list: Candidate[] = [];
   for (const [i, a] of stops.entries())
     for (const stop of stops.slice(i + 1)) {
@@ -134,7 +147,7 @@ function alongDirection(body: SizedBody, direction: Direction, main: readonly Di
         to: [...to.anchor],
         ...(to.also && { also: to.also.map((o) => [...o]) }),
       };
-      const size = needsWay ? { ...base, along } : base;
+      const size = needsWay ? { ...base, ...along } : base;
       if (gap > EQUAL) list.push({ size, cost });
       if (!a.reach && !stop.reach) continue;
       const sides: ["far" | "centre", "far" | "centre"] = [from.reach ? "far" : "centre", to.reach ? "far" : "centre"];

@@ -1,3 +1,4 @@
+import { roundingOf } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { keyOf, type SizedBody } from "../body";
 import { EQUAL } from "../tolerance";
@@ -47,6 +48,14 @@ function ofSurface(surface: Surface, key: string, surfaces: readonly Surface[]):
       { size: { kind: "radius", of: [key] }, cost: 2 },
       { size: { kind: "diameter", of: [[key]] }, cost: 3.2 },
     ];
+  if (kind === "elliptic")
+    return [
+      { size: { kind: "ellipse", of: [key] }, cost: 1.8 },
+      { size: { kind: "ellipse", of: [key], only: "long" }, cost: 2.2 },
+      { size: { kind: "ellipse", of: [key], only: "short" }, cost: 2.2 },
+    ];
+  if (kind === "other" && roundingOf(surface.carrier) !== undefined)
+    return [{ size: { kind: "radius", of: [key] }, cost: 2 }];
   if (kind !== "cone") return [];
   // where a cone ends at a flat face or a cylinder there is a circle
   const rims = surface.beside.flatMap((b): Candidate[] => {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { cross3, dot3, length3 } from "@/core/geometry/vector";
-import { AnchorSchema, supportAt, wayOf } from "../anchor";
+import { AnchorSchema, leaningOf, supportAt } from "../anchor";
 import { letteredAngle } from "../lettering";
 import { sizeFields, type SizeKind } from "./kind";
 
@@ -14,15 +14,15 @@ const schema = z.strictObject({
 });
 type Angle = z.infer<typeof schema>;
 
-/** Between two flat faces (through the material), two axes, or a face and an axis. */
+/** Between two flat faces (through the material), two axes, or a face and an axis; of an ellipse the longer axis. */
 export const angleKind: SizeKind<Angle> = {
   schema,
   faces: (s) => [...s.from, ...s.to],
   read(s, on) {
     const support = supportAt(s.from, on),
       q = supportAt(s.to, on),
-      a = wayOf(support),
-      b = wayOf(q);
+      a = leaningOf(support),
+      b = leaningOf(q);
     if (!support || !q || !a || !b) return [undefined];
     const turned = Math.atan2(length3(cross3(a, b)), dot3(a, b));
     const planes = ("plane" in support ? 1 : 0) + ("plane" in q ? 1 : 0);

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { footOn } from "@/core/geometry/line";
-import { distance3, dot3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
+import { cross3, distance3, dot3, length3, sub3, type Vec3 } from "@/core/geometry/vector";
 import type { Support } from "@/core/measure/measure";
-import { AnchorSchema, isParallel, isSquare, supportAt, wayOf } from "../anchor";
+import { AnchorSchema, isParallel, isSquare, leaningOf, lineOf, supportAt, type Carriers } from "../anchor";
 import { letteredLength } from "../lettering";
 import { PARALLEL } from "../tolerance";
 import { sizeFields, type SizeKind } from "./kind";
@@ -17,8 +17,10 @@ const schema = z.strictObject({
   to: AnchorSchema,
   /** Others like the second end, at the same level: the number is lettered once for all of them. */
   also: z.array(AnchorSchema).max(500).optional(),
-  /** Measured square to this flat face, or along the axis of this round one. */
+  /** Measured square to this flat face, along the axis of this round one, along the longer axis of this ellipse. */
   along: plainText().optional(),
+  /** Along the shorter axis of the ellipse. */
+  aside: z.boolean().optional(),
   /** Of each end that is round: to its axis, or to its near or far side as the other end sees it. */
   sides: z.tuple([SideSchema, SideSchema]).optional(),
 });
@@ -74,6 +76,14 @@ function shortest(p: Support, q: Support): number | undefined {
   return "point" in point ? distance3(footOn(point.point, line.line), point.point) : undefined;
 }
 
+/** The direction along which a distance says that it is measured. */
+export function wayAlong({ along, aside }: Pick<Distance, "along" | "aside">, on: Carriers): Vec3 | undefined {
+  const given = along === undefined ? undefined : supportAt([along], on),
+    axis = lineOf(given)?.along,
+    way = leaningOf(given);
+  return aside && axis && way ? cross3(axis, way) : way;
+}
+
 /** Between parallel faces, axes, edges and corners; also over all, from far side to far side. */
 export const distanceKind: SizeKind<Distance> = {
   schema,
@@ -81,7 +91,7 @@ export const distanceKind: SizeKind<Distance> = {
   read(s, on) {
     const p = supportAt(s.from, on);
     const given = s.along === undefined ? undefined : supportAt([s.along], on),
-      way = wayOf(given);
+      way = wayAlong(s, on);
     // an axis may run either way, a flat face looks one way
     const hasSide = given === undefined || "plane" in given;
     return [s.to, ...(s.also ?? [])].map((to) => {

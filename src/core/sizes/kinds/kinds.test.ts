@@ -57,6 +57,15 @@ const bevelled = part(sketch("s", "top", rect(0, 0, 60, 40)), extrude("b", "s", 
   kind: "chamfer",
   groups: [{ edges: [{ id: "e", on: edge("b/side/l1", "b/end") }], size: { kind: "two", first: 3, second: 2 } }],
 } as never);
+const oval = part(
+  sketch(
+    "s",
+    "top",
+    [{ id: "e", kind: "ellipse", centre: [3, 4], major: [3, 26], minor: [-6, 4] }],
+    circ(5, 15, 3, "o"),
+  ),
+  extrude("e", "s", 6),
+);
 const slotted = part(
   sketch("s", "top", rect(0, 0, 60, 40)),
   extrude("b", "s", 10),
@@ -157,6 +166,22 @@ const CASES: readonly (readonly [string, PartDocument, Nameless, readonly number
   ["a pitch circle", ring, { kind: "circle", of: bores, about: "b/side/c1" }, [40, 5], "5× on ⌀40"],
   ["a pitch", ring, { kind: "pitch", of: bores.slice(0, 2) }, [40 * Math.sin(Math.PI / 5), 2], "23.511"],
   ["a slot", slotted, { kind: "slot", of: [["c/side/r", "c/side/l"]], overall: true }, [10, 30], "slot 10 × 30"],
+  ["an ellipse", oval, { kind: "ellipse", of: ["e/side/e"] }, [44, 18], "ellipse 44 × 18"],
+  ["an axis of it", oval, { kind: "ellipse", of: ["e/side/e"], only: "short" }, [18], "short axis 18"],
+  [
+    "a distance along it",
+    oval,
+    { kind: "distance", from: ["e/side/e"], to: ["e/side/o"], along: "e/side/e" },
+    [11],
+    "11",
+  ],
+  [
+    "a distance across it",
+    oval,
+    { kind: "distance", from: ["e/side/e"], to: ["e/side/o"], along: "e/side/e", aside: true },
+    [2],
+    "2",
+  ],
   ["a count", ring, { kind: "count", of: bores }, [5], "5×"],
   ["a thread", ring, { kind: "thread", of: bores, name: "M5", depth: 8 }, [4], "5× M5 8 deep"],
   ["an arc", quarter, { kind: "arc", of: "q/side/r", ends: ["q/side/a", "q/side/c"] }, [4 * Math.PI], "arc 12.566"],

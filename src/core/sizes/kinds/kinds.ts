@@ -10,6 +10,7 @@ import { countersinkKind } from "./countersink";
 import { depthKind } from "./depth";
 import { diameterKind } from "./diameter";
 import { distanceKind } from "./distance";
+import { ellipseKind } from "./ellipse";
 import type { SizeKind } from "./kind";
 import { pitchKind } from "./pitch";
 import { radiusKind } from "./radius";
@@ -34,6 +35,7 @@ export const SIZE_KINDS = {
   circle: circleKind,
   pitch: pitchKind,
   slot: slotKind,
+  ellipse: ellipseKind,
   count: countKind,
   thread: threadKind,
   arc: arcKind,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { letteredLength } from "../lettering";
+import { roundingOf } from "@/core/kernel/carrier";
 import { each, sizeFields, times, type SizeKind } from "./kind";
 import { plainText } from "@/core/units/text";
 
@@ -19,7 +20,7 @@ export const radiusKind: SizeKind<Radius> = {
   read: (s, on) =>
     each(s.of, on, (f) => {
       const c = on(f)!;
-      const value = c.kind === "torus" ? c.minor : c.kind === "cylinder" || c.kind === "sphere" ? c.radius : undefined;
+      const value = roundingOf(c);
       return value === undefined ? undefined : [{ what: "radius", quantity: "length", value }];
     }),
   text: (s, [v], often, l) => times(often, `${s.ball ? "S" : ""}R${letteredLength(v!.value, l)}`),

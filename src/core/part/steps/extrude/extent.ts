@@ -3,7 +3,7 @@ import { COINCIDENT, SAME_WAY } from "@/core/geometry/tolerance";
 import { normalOf, type Frame } from "@/core/geometry/frame";
 import { add3, dot3, scale3, sub3, type Vec3 } from "@/core/geometry/vector";
 import { combine } from "@/core/kernel/boolean";
-import { beyond, deeper, piecesOf, touches } from "@/core/kernel/trim";
+import { beyond, deeper, isStop, piecesOf, touches } from "@/core/kernel/trim";
 import { boxOf, roughBoxOf } from "@/core/kernel/properties";
 import type { Solid } from "@/core/kernel/solid";
 import { readQuantity } from "@/core/units/quantity";
@@ -142,7 +142,7 @@ export function trimmed(context: BuildContext, step: ExtrudeStep, frame: Frame, 
     const face = faceOf(context, extent.face);
     if (!face.ok) return face;
     const surface = context.topology()!.carrier(face.value);
-    if (surface.kind === "other")
+    if (!isStop(surface))
       return refuse("not-flat", "As far as a face takes flat faces, cylinders, cones, balls and rings. Pick another.", [
         step.id,
       ]);
