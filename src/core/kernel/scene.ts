@@ -27,7 +27,7 @@ export interface Gaze {
 /** A curve of a body, in space, from one end to the other; mm, radians. */
 export type SightCurve =
   | { readonly kind: "line"; readonly a: Vec3; readonly b: Vec3 }
-  /** centre + x·cos t + y·sin t */
+  /** centre + x·cos t + y·sin t: a circle, or an ellipse by its half axes */
   | {
       readonly kind: "circle";
       readonly centre: Vec3;
@@ -98,7 +98,7 @@ function curveOf(kernel: Kernel, edge: TopoDS_Edge): SightCurve {
   };
   const curve = ((): SightCurve => {
     if (type === "GeomAbs_Line") return { kind: "line", a: at(from), b: at(to) };
-    if (type !== "GeomAbs_Circle")
+    if (type !== "GeomAbs_Circle" && type !== "GeomAbs_Ellipse")
       return {
         kind: "free",
         points: Array.from({ length: PIECES + 1 }, (_, i) => at(from + ((to - from) * i) / PIECES)),

@@ -56,32 +56,36 @@ function torusOutlines(c: Extract<Carrier, { kind: "torus" }>, toViewer: Vec3): 
   });
 }
 
-/** The straight outlines of a cylinder or cone, as far as its face reaches: by where its edges cross them. */
+/**
+ * The straight outlines of what a circle or an ellipse sweeps, or of a cone, as far as its face reaches: by where its
+ * edges cross them. On an ellipse a·x·cos t + b·y·sin t the normal is x·cos t / a + y·sin t / b.
+ */
 export function straightOutlines(scene: Scene, face: number, toViewer: Vec3): SightCurve[] {
   const c = scene.faces[face]!;
-  if (c.kind !== "cylinder" && c.kind !== "cone") return [];
+  if (c.kind !== "cylinder" && c.kind !== "cone" && c.kind !== "elliptic") return [];
   const axis = axisOf(c)!,
     along = axis.along;
-  const x = anyAcross(along),
+  const x = c.kind === "elliptic" ? c.long : anyAcross(along),
     y = cross3(along, x);
-  const [tx, ty, ta] = [dot3(toViewer, x), dot3(toViewer, y), dot3(toViewer, along)];
+  const [a, b] = halvesOf(c);
+  const [tx, ty, ta] = [dot3(toViewer, x) / a, dot3(toViewer, y) / b, dot3(toViewer, along)];
   const across = Math.hypot(tx, ty);
   // of a cone: u·T = tan(half) a·T, where u is the way from the axis
-  const share = c.kind === "cylinder" ? 0 : (Math.tan(c.half) * ta) / across;
-  if (across < 1 - SEEN_ALONG || Math.abs(share) >= 1) return [];
+  const share = c.kind === "cone" ? (Math.tan(c.half) * ta) / across : 0;
+  if (across * a < 1 - SEEN_ALONG || Math.abs(share) >= 1) return [];
   const towards = Math.atan2(ty, tx),
     turn = Math.acos(share);
   const rims = scene.edges.filter((e) => e.faces.includes(face)).map((e) => pointsOf(e.curve));
   const angleOf = (p: Vec3) => {
     const w = sub3(p, axis.at);
-    return Math.atan2(dot3(w, y), dot3(w, x));
+    return Math.atan2(dot3(w, y) / b, dot3(w, x) / a);
   };
   const heightOf = (p: Vec3) => dot3(sub3(p, axis.at), along);
   return [towards + turn, towards - turn].flatMap((angle): SightCurve[] => {
-    const u = add3(scale3(x, Math.cos(angle)), scale3(y, Math.sin(angle)));
+    const u = add3(scale3(x, a * Math.cos(angle)), scale3(y, b * Math.sin(angle)));
     const at = (h: number): Vec3 => {
-      const r = c.kind === "cylinder" ? c.radius : Math.abs(h) * Math.tan(c.half);
-      return add3(axis.at, add3(scale3(along, h), scale3(u, r)));
+      const grown = c.kind === "cone" ? Math.abs(h) * Math.tan(c.half) : 1;
+      return add3(axis.at, add3(scale3(along, h), scale3(u, grown)));
     };
     // a rim may run along the outline itself: then one side of it tells
     return [OUTLINE_BESIDE, -OUTLINE_BESIDE].flatMap((off): SightCurve[] => {
@@ -95,6 +99,12 @@ export function straightOutlines(scene: Scene, face: number, toViewer: Vec3): Si
       return spans;
     });
   });
+}
+
+/** Half axes of what is swept; of a cone where it is 1 mm wide. */
+function halvesOf(c: Extract<Carrier, { kind: "cylinder" | "cone" | "elliptic" }>): readonly [number, number] {
+  if (c.kind === "elliptic") return c.halves;
+  return c.kind === "cylinder" ? [c.radius, c.radius] : [1, 1];
 }
 
 const pointsOf = (c: SightCurve): Vec3[] => {

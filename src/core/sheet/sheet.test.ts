@@ -1,16 +1,25 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { newExercise } from "@/core/check/exercise/exercise";
-import type { Vec2 } from "@/core/geometry/vector";
+import { distance2, type Vec2 } from "@/core/geometry/vector";
 import type { Kernel } from "@/core/kernel/opencascade";
-import { emptyPart } from "@/core/part/document";
+import { emptyPart, type PartDocument } from "@/core/part/document";
+import { circ, part, revolve, sketch } from "@/core/part/testing/build";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { withSketchesDefined } from "@/core/sizes/numbers";
+import type { Size } from "@/core/sizes/size";
+import { sizesOf } from "@/core/sizes/sizes";
 import { Draft } from "@/demo/draft";
 import { armExercise, footExercise } from "@/demo/exercises";
 import { STEEL } from "@/demo/parts";
 import { openNodeKernel } from "@/worker/kernel";
+import { distanceToSegment, type Segment } from "./plane";
+import { paperOf } from "./sizes/placed";
+import { centresOf } from "./views/centres";
+import { openDraft } from "./views/draft";
+import type { SheetModel } from "./views/model";
+import { strokeSegments } from "./views/obstacles";
 import { cleanStrokes } from "./views/outline";
-import { drawSheet, makeSheet } from "./sheet";
+import { drawSheet, layOut, makeSheet, type DrawnSheet } from "./sheet";
 
 let kernel: Kernel;
 beforeAll(async () => {
@@ -113,6 +122,59 @@ describe("a Sheet", () => {
     // a rectangle: two level lines and two outlines, nothing between
     expect(long.match(/class="pen-outline"/g)).toHaveLength(4);
     expect(long).not.toContain('class="pen-hidden"');
+  });
+});
+
+/** A reference drawn as a draughtsman would. */
+function drawnOf(reference: PartDocument): {
+  model: SheetModel;
+  composition: DrawnSheet["composition"];
+  sizes: readonly Size[];
+} {
+  const defined = withSketchesDefined(reference),
+    found = sizesOf(kernel, defined),
+    draft = openDraft(kernel, defined, "mm");
+  if (!found.ok || !draft.ok) throw new Error("this cannot be drawn");
+  const { sizes } = found.value,
+    { composition } = layOut(draft.value, { ...newExercise(), sizes });
+  draft.value.close();
+  return { model: draft.value.model, composition, sizes };
+}
+
+describe("centre lines", () => {
+  it.each(["slotted plate", "wall round a bend", "post up to a ball"])(
+    "%s: no extension line begins in the air",
+    (name) => {
+      const { model, composition, sizes } = drawnOf(SOLIDS.find((s) => s.name === name)!.ways[0]!);
+      for (const { view, scale, placed } of composition.views) {
+        const put = paperOf(view, scale);
+        const drawn = [...view.strokes.flatMap(strokeSegments), ...centresOf(model, sizes, view, scale).lines];
+        const lines = drawn.map(([a, b]): Segment => [put(a), put(b)]);
+        for (const { extensions, item } of placed)
+          for (const [from] of extensions) {
+            const off = Math.min(...lines.map((line) => distanceToSegment(from, line)));
+            expect(`${item.lines[0]!.text} ${off < 0.5}`).toBe(`${item.lines[0]!.text} true`);
+          }
+      }
+    },
+  );
+  it("of a bent pipe: its middle line, and crosses at its ends", () => {
+    const pipe = part(
+      sketch("s", "front", circ(40, 0, 8), circ(40, 0, 6, "c2")),
+      revolve("b", "s", { turn: { kind: "angle", angle: 90 } }),
+    );
+    const { model, composition, sizes } = drawnOf(pipe);
+    const of = (name: string) => {
+      const { view } = composition.views.find((s) => s.view.name === name)!;
+      return centresOf(model, sizes, view, 1);
+    };
+    const [arc] = of("top").arcs;
+    expect([arc!.radius, arc!.to - arc!.from]).toEqual([40, expect.closeTo(Math.PI / 2 + 6 / 40, 6)]);
+    // 11 to either side of the end that is seen round
+    expect(of("front").lines.map(([a, b]) => distance2(a, b))).toEqual([22, 22].map((v) => expect.closeTo(v, 6)));
+    // and how it is bent is told there
+    const told = composition.views.find((s) => s.view.name === "top")!.placed.map((p) => p.item.lines[0]!.text);
+    expect(told.sort()).toEqual(["90°", "⌀80"]);
   });
 });
 

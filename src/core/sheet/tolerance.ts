@@ -26,3 +26,5 @@ export const COMPUTED = 1e-3;
 export const POINT = 0.05;
 /** Arcs of a larger radius are drawn as free lines, mm. */
 export const FLAT_ARC = 1e4;
+/** The area of a ring whose tube is whole is that of the tube; share of it. */
+export const WHOLE_TUBE = 1e-3;

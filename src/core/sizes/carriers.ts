@@ -3,6 +3,7 @@ import { keyedFaces } from "@/core/kernel/faces";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
 import { Topology } from "@/core/kernel/topology";
+import { sameCarrier } from "@/core/measure/same";
 import type { Surface } from "@/core/measure/surfaces";
 import { formatFace, unmarked } from "@/core/naming/names";
 import type { Carriers } from "./anchor";
@@ -10,6 +11,7 @@ import type { Carriers } from "./anchor";
 /** Looks carriers up by keys and names of faces. */
 class Lookup {
   private readonly found = new Map<string, Carrier>();
+  private readonly common = new Map<string, Carrier>();
   private readonly twice = new Set<string>();
 
   give(key: string, carrier: Carrier): void {
@@ -20,8 +22,16 @@ class Lookup {
     if (this.found.has(name)) this.twice.add(name);
     else this.found.set(name, carrier);
   }
+  /** Of pieces of one name on one carrier: into however many it is cut, each is found by whatever mark. */
+  pieces(name: string, carrier: Carrier): void {
+    this.common.set(unmarked(name), carrier);
+  }
   get carriers(): Carriers {
-    return (key) => (this.twice.has(key) && key !== unmarked(key) ? undefined : this.found.get(key));
+    return (key) => {
+      const bare = unmarked(key);
+      if (this.twice.has(key) && key !== bare) return undefined;
+      return this.found.get(key) ?? this.common.get(bare);
+    };
   }
 }
 
@@ -45,6 +55,9 @@ export const spottedSurfaces = (kernel: Kernel, solid: Solid, surfaces: readonly
     ? surfaces
     : Topology.over(kernel, solid, (t) => surfaces.map((s) => ({ ...s, carrier: spotted(t, s.pieces[0]!) })));
 
+/** Pieces of one face have carriers that are the same to the last digits: as of a body of 1 mm. */
+const PIECES = 1;
+
 /** The carriers of a body's faces by key and name; areas are measured only where faces that share a name need it. */
 export function carriersOfSolid(kernel: Kernel, solid: Solid): Carriers {
   return Topology.over(kernel, solid, (t) => {
@@ -55,8 +68,10 @@ export function carriersOfSolid(kernel: Kernel, solid: Solid): Carriers {
       groups.set(name, [...(groups.get(name) ?? []), i]);
     });
     for (const [name, members] of groups) {
-      if (members.length === 1) {
-        list.give(name, spotted(t, members[0]!));
+      const [first, ...others] = members;
+      const carrier = spotted(t, first!);
+      if (others.every((i) => sameCarrier(carrier, t.carrier(i), PIECES))) {
+        list.pieces(name, carrier);
         continue;
       }
       const keyed = keyedFaces(members.map((i) => ({ names: solid.names[i] ?? [], ...t.face(i) })));

@@ -27,11 +27,11 @@ const known = (name: string): PartDocument => FREE.find((solid) => solid.name ==
 
 describe("what a drawing prints of ellipses", () => {
   it.each([
-    ["elliptic prism", ["10", "long axis 80", "short axis 20"]],
+    ["elliptic prism", ["10", "ellipse 80 × 20"]],
     ["ellipse with a round bore", ["12", "ellipse 60 × 40", "⌀16"]],
     // nothing else tells where the bores of an oval lie and how: along its axes
     ["oval with two bores", ["12", "12", "2", "8", "ellipse 60 × 40", "⌀6", "⌀8"]],
-    ["plate with an elliptic window", ["20°", "33", "45", "6", "60", "80", "long axis 40", "short axis 14"]],
+    ["plate with an elliptic window", ["20°", "33", "45", "6", "60", "80", "ellipse 40 × 14"]],
     ["elliptic cup", ["25", "ellipse 60 × 40", "wall 2"]],
   ])("%s: everything", (name, texts) => {
     const found = printed(known(name));

@@ -12,6 +12,9 @@ export interface Names {
   like(face: string): string | undefined;
 }
 
+/** So many unlike things are each named. */
+const MOST_NAMED = 3;
+
 /** Looks up what the things that faces belong to are called. */
 export function namesOfFaces(body: SizedBody, features: readonly Feature[]): Names {
   const by = new Map<string, Feature>();
@@ -24,7 +27,15 @@ export function namesOfFaces(body: SizedBody, features: readonly Feature[]): Nam
     const alike = features.filter((f) => f.called === first.called);
     if (own.length > 1 && own.length === alike.length && own.every((f) => f.called === first.called))
       return `the ${own.length} ${plural(first.called)}`;
-    return own.length > 2 ? `${first.name} and ${own.length - 1} like it` : own.map((f) => f.name).join(" and ");
+    if (own.length < 3) return own.map((f) => f.name).join(" and ");
+    const others = own.length - 1;
+    if (own.every((f) => f.called === first.called)) return `${first.name} and ${others} like it`;
+    return own.length > MOST_NAMED
+      ? `${first.name} and ${others} others`
+      : `${own
+          .slice(0, -1)
+          .map((f) => f.name)
+          .join(", ")} and ${own.at(-1)!.name}`;
   };
   const like = (face: string) => {
     const thing = by.get(face);

@@ -7,7 +7,7 @@ import { pulley } from "@/demo/long-part";
 import { counterweight, cordPulley, glandPlate } from "@/demo/sheet-parts";
 import { withSketchesDefined } from "./numbers";
 import { SOLIDS } from "@/core/part/testing/solids";
-import { extrude, part } from "@/core/part/testing/build";
+import { circ, cut, extrude, part, rect, revolve, sketch } from "@/core/part/testing/build";
 import { applyToSketch } from "@/core/sketch/commands";
 import { emptySketch } from "@/core/sketch/sketch";
 import { openNodeKernel } from "@/worker/kernel";
@@ -89,5 +89,43 @@ describe("proposed sizes", () => {
     const drawn = commands.reduce((now, command) => must(applyToSketch(now, command, "mm")), emptySketch("top"));
     const step = { id: "s", kind: "sketch", sketch: drawn } as PartDocument["steps"][number];
     expect(proposed(withSketchesDefined(part(step, extrude("b", "s", 8)))).texts).toEqual(["30", "8"]);
+  });
+
+  it("a level that several things share is printed once, whatever they are", () => {
+    const plate = part(
+      sketch("s", "top", rect(0, 0, 90, 50)),
+      extrude("b", "s", 9),
+      sketch("t", "top", circ(12, 14, 3, "a"), circ(78, 14, 4, "c"), circ(45, 14, 6, "e"), circ(12, 38, 5, "d")),
+      cut("h", "t", "through", { reverse: true }),
+    );
+    const { texts, table } = proposed(withSketchesDefined(plate));
+    expect(texts).toEqual(["12", "14", "38", "45", "50", "78", "9", "90", "⌀10", "⌀12", "⌀6", "⌀8"]);
+    expect(table.told).toBe(table.ways);
+  });
+  it.each([
+    ["wide", 10, ["20", "25", "2× ⌀20", "30", "40", "50", "60"]],
+    ["narrower", 8, ["20", "25", "30", "40", "50", "60", "⌀16", "⌀20"]],
+  ])("bores that cross at one level, one as wide as the other or %s: both have their diameter", (_, radius, want) => {
+    // in however many pieces the one cuts the other
+    const block = part(
+      sketch("s", "top", rect(-60, 0, 0, 50)),
+      extrude("b", "s", 40),
+      sketch("t", "front", circ(-30, 20, 10)),
+      cut("c", "t", "through"),
+      sketch("u", "right", circ(25, 20, radius)),
+      cut("d", "u", "through"),
+    );
+    const { texts, table } = proposed(withSketchesDefined(block));
+    expect(texts).toEqual(want);
+    expect([table.told, table.hidden]).toEqual([table.ways, []]);
+  });
+  it("how a pipe is bent is printed once for its two walls", () => {
+    const pipe = part(
+      sketch("s", "front", circ(40, 0, 8), circ(40, 0, 6, "c2")),
+      revolve("b", "s", { turn: { kind: "angle", angle: 70 } }),
+    );
+    const { texts, table } = proposed(withSketchesDefined(pipe));
+    expect(texts).toEqual(["70°", "R6", "R8", "⌀80"]);
+    expect(table.told).toBe(table.ways);
   });
 });

@@ -1,7 +1,18 @@
 import type { Carrier } from "@/core/kernel/carrier";
 import { axisOf, mappedCarrier } from "@/core/kernel/carrier";
 import { footOn, turnedPoint, turnedVector } from "@/core/geometry/line";
-import { anyAcross, add3, cross3, dot3, length3, scale3, sub3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import {
+  anyAcross,
+  add3,
+  cross3,
+  distance3,
+  dot3,
+  length3,
+  scale3,
+  sub3,
+  type Vec2,
+  type Vec3,
+} from "@/core/geometry/vector";
 import { isCoaxial, isParallel, isSquare, type Carriers } from "./anchor";
 import { keyOf, type SizedBody } from "./body";
 import { driftOf, type Disturbance } from "./disturb";
@@ -89,6 +100,9 @@ export function impliedRows(body: SizedBody, changes: readonly Disturbance[]): R
         const lean = leanOfLong(on(keyOf(a)), on(keyOf(level)), true);
         return lean === undefined ? undefined : lean * angleScale(body.size);
       });
+    // tubes one within the other run round one middle line
+    const within = surfaces.slice(i + 1).find((b) => majorsApart(a.carrier, b.carrier) === 0);
+    if (within) give((on) => majorsApart(on(keyOf(a)), on(keyOf(within)), true));
     const p = axisOf(a.carrier);
     // one partner is enough: the next has its own
     const partner = surfaces.slice(i + 1).find((b) => isAligned(a.carrier, b.carrier));
@@ -117,6 +131,14 @@ function isAligned(a: Carrier, b: Carrier): boolean {
 function levelsApart(a: Carrier | undefined, b: Carrier | undefined): number | undefined {
   if (a?.kind !== "plane" || b?.kind !== "plane" || !isParallel(a.normal, b.normal)) return undefined;
   return b.offset * Math.sign(dot3(a.normal, b.normal)) - a.offset;
+}
+
+/** By how much the middle lines of two rings about one middle differ in radius, mm: 0 where that is as good as nothing. */
+function majorsApart(a: Carrier | undefined, b: Carrier | undefined, isNear = false): number | undefined {
+  if (a?.kind !== "torus" || b?.kind !== "torus" || !isParallel(a.axis, b.axis)) return undefined;
+  const apart = b.major - a.major;
+  if (isNear) return apart;
+  return distance3(a.centre, b.centre) <= TOUCHING && Math.abs(apart) <= TOUCHING ? 0 : undefined;
 }
 
 /**

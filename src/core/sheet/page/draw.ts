@@ -29,7 +29,7 @@ export function viewGroup(
     local = paperOf(view, scale),
     place = (p: Vec2) => put(local(p));
   const strokes = [...view.strokes].sort((a, b) => Number(b.hidden) - Number(a.hidden));
-  const { lines, circles } = centresOf(model, sizes, view, scale);
+  const { lines, arcs } = centresOf(model, sizes, view, scale);
   const open = s.placed.flatMap((p) => p.texts.map((t) => t.box));
   const largest = (body: number) => Math.max(...view.cuts.flatMap((f) => (f.body === body ? [f.area] : [])));
   const hatch = view.cuts.flatMap((f) => {
@@ -44,13 +44,13 @@ export function viewGroup(
     ...strokes.map((t) => strokeMark(t, place, scale)),
     ...threadMarks(model, sizes, view, scale, place),
     ...lines.map(([a, b]): Mark => ({ mark: "line", pen: "centre", a: place(a), b: place(b) })),
-    ...circles.map((c): Mark => ({
+    ...arcs.map(({ centre, radius, from, to }): Mark => ({
       mark: "arc",
       pen: "centre",
-      centre: place(c.centre),
-      radius: c.radius * scale,
-      from: 0,
-      to: 2 * Math.PI,
+      centre: place(centre),
+      radius: radius * scale,
+      from,
+      to,
     })),
     ...fixtures(view, views, scale, paper.letter).flatMap((f) => fixtureMarks(f, put, paper)),
     ...(view.round ? [rim(view, place, scale)] : []),

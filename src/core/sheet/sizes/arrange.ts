@@ -18,7 +18,7 @@ const COST = {
   leadersCross: 120,
   lineOverExtension: 60,
   longerInside: 40,
-  leaderOverExtension: 12,
+  leaderOverExtension: 100,
   arcOverOutline: 8,
   leaderOverOutline: 4,
   extensionsCross: 1,

@@ -30,6 +30,7 @@ export function angularOf(model: SheetModel, size: Angular, view: View): Present
 interface DrawnLine {
   readonly at: Vec2;
   readonly along: Vec2;
+  readonly isEllipse?: boolean;
 }
 
 /** A flat face seen edge on, or an axis that lies in the view. */
@@ -39,7 +40,8 @@ function drawnLine(model: SheetModel, anchor: Anchor, view: View): DrawnLine | u
   if (!support || !way) return undefined;
   const seen = seenWay(view.gaze, way);
   if (Math.hypot(...seen) < ALONG_VIEW) return undefined;
-  if (!("plane" in support)) return { at: project(view, lineOf(support)!.at), along: seen };
+  if (!("plane" in support))
+    return { at: project(view, lineOf(support)!.at), along: seen, isEllipse: "long" in support };
   return { at: scale2(seen, support.plane.offset), along: [-seen[1], seen[0]] };
 }
 
@@ -66,9 +68,13 @@ const angleOf = (d: Vec2): number => Math.atan2(d[1], d[0]);
 function between(model: SheetModel, size: SizeOf<"angle">, view: View): Presentation[] {
   const value = measureSize(size, model.body.on)[0]?.[0]?.value;
   const [p, q] = [drawnLine(model, size.from, view), drawnLine(model, size.to, view)];
-  const vertex = p && q && meeting(p, q);
+  // how an ellipse is turned is told at its middle
+  const [own] = [q, p].filter((line) => line?.isEllipse);
+  const vertex = p && q && (own?.at ?? meeting(p, q));
   if (!p || !q || !vertex || value === undefined) return [];
-  const [first, second] = [seenPoints(model, size.from[0]!, view), seenPoints(model, size.to[0]!, view)];
+  const pointsOf = (anchor: Anchor) => seenPoints(model, anchor[0]!, view),
+    both = own && pointsOf(own === p ? size.from : size.to);
+  const [first, second] = [both ?? pointsOf(size.from), both ?? pointsOf(size.to)] as const;
   const ways = [1, -1].flatMap((s) => [1, -1].map((t) => [scale2(p.along, s), scale2(q.along, t)] as const));
   const ahead = (points: readonly Vec2[], way: Vec2) => points.filter((x) => dot2(sub2(x, vertex), way) > 0).length;
   const best = ways

@@ -1,8 +1,23 @@
-import { add3, cross3, dot2, dot3, scale3, sub2, sub3, unit3, type Vec2, type Vec3 } from "@/core/geometry/vector";
-import { axisOf, type Carrier } from "@/core/kernel/carrier";
+import {
+  add2,
+  add3,
+  cross3,
+  dot2,
+  dot3,
+  scale2,
+  scale3,
+  sub2,
+  sub3,
+  unit3,
+  type Vec2,
+  type Vec3,
+} from "@/core/geometry/vector";
+import { axisOf, type Carrier, type Elliptic } from "@/core/kernel/carrier";
 import type { Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import { facesOfSize, type Size } from "@/core/sizes/size";
+import { pipeOf } from "../views/centres";
+import { seenWay } from "../views/direction";
 import type { SheetModel } from "../views/model";
 import { FAULT, type Presentation, type Tip, type TouchedArc } from "./presentation";
 import { isArcOf, isOnStroke, seenPoints, sizeOf, surfaceOf } from "../views/seen";
@@ -26,7 +41,10 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
   for (const face of faces.slice(0, MOST_FACES)) {
     const surface = surfaceOf(model, face);
     if (!surface) continue;
-    const round = isRoundKind ? roundArcs(surface, view) : [];
+    const pipe = size.kind === "diameter" ? pipeOf(model, surface, view, 0) : undefined,
+      outlines = isRoundKind ? roundArcs(surface, view) : [];
+    // how a pipe is bent is told at its middle line
+    const round = pipe ? pipe.arcs : outlines;
     if (round.length) {
       tips.push(...round.flatMap(tipsOn));
       arcs.push(...round);
@@ -35,14 +53,18 @@ export function pointed(model: SheetModel, size: Size, view: View): Presentation
       continue;
     }
     const seen = seenPoints(model, face, view),
-      slants = surface.carrier.kind === "cone" ? tipsOnOutline(surface.carrier, model.points(face), view) : [];
+      slants = outlineTips(surface.carrier, model.points(face), view);
     const points = slants.length ? [] : seen.points;
     edges.push(...slants);
     if (seen.isSeen) isHidden = false;
     const axis = axisOf(surface.carrier)?.along,
       flat = surface.carrier.kind === "plane" ? surface.carrier.normal : undefined;
+    if (surface.carrier.kind === "elliptic" && axis) isShape = isParallel(axis, view.gaze.toViewer);
     // a bevel, a cone and an angle are seen from the side
-    if (!isRoundKind && ((axis && isSquare(axis, view.gaze.toViewer)) || (flat && isSquare(flat, view.gaze.toViewer))))
+    else if (
+      !isRoundKind &&
+      ((axis && isSquare(axis, view.gaze.toViewer)) || (flat && isSquare(flat, view.gaze.toViewer)))
+    )
       isShape = true;
     const step = Math.max(1, Math.floor(points.length / 4));
     for (let i = 0; i < points.length; i += step)
@@ -63,7 +85,32 @@ const ROUND: ReadonlySet<Size["kind"]> = new Set<Size["kind"]>([
   "thread",
   "circle",
   "count",
+  "slot",
+  "ellipse",
 ]);
+
+/** Places on an outline to which leaders come from outside, square to it as nearly as they may. */
+function outlineTips(carrier: Carrier, rims: readonly Vec3[], view: View): Tip[] {
+  if (carrier.kind === "cone") return tipsOnOutline(carrier, rims, view);
+  return carrier.kind === "elliptic" ? tipsOnEllipse(carrier, view) : [];
+}
+
+/** Round an ellipse that is seen as one. */
+function tipsOnEllipse(c: Elliptic, view: View): Tip[] {
+  if (!isParallel(c.axis, view.gaze.toViewer)) return [];
+  const middle = project(view, c.at),
+    long = seenWay(view.gaze, c.long),
+    short: Vec2 = [-long[1], long[0]];
+  return LEANS.flatMap((deg): Tip[] => {
+    const [u, v] = wayAt(deg),
+      [a, b] = c.halves;
+    const at = add2(middle, add2(scale2(long, a * u), scale2(short, b * v))),
+      normal = add2(scale2(long, u / a), scale2(short, v / b)),
+      length = Math.hypot(...normal);
+    if (!isOnStroke(view, at)) return [];
+    return LEANS.map(wayAt).flatMap((from) => (dot2(from, normal) > FROM_OUTSIDE * length ? [{ at, from }] : []));
+  });
+}
 
 /**
  * Places in the middle of a cone's two outlines where it is seen from the side, for leaders that come from outside: its

@@ -9,6 +9,8 @@ import type { View } from "../views/views";
 /** Every way a size can be shown in some of the views; none where no view shows it. */
 export function presentationsOf(model: SheetModel, size: Size, views: readonly View[]): Presentation[] {
   const flat = views.filter((v) => v.name !== "pictorial");
+  const isBetween = size.kind === "angle" || size.kind === "turn",
+    isSeenBetween = isBetween && flat.some((view) => angularOf(model, size, view).some((p) => p.fault === 0));
   const list = flat.flatMap((view): Presentation[] => {
     switch (size.kind) {
       case "distance":
@@ -23,9 +25,14 @@ export function presentationsOf(model: SheetModel, size: Size, views: readonly V
       case "pitch":
         return rowAlong(model, size.of, view, 0);
       case "slot":
-        return size.of.flatMap((ends) => rowAlong(model, ends, view, size.overall ? 1 : 0));
+        return [
+          ...size.of.flatMap((ends) => rowAlong(model, ends, view, size.overall ? 1 : 0)),
+          ...dearer(pointed(model, size, view)),
+        ];
       case "angle":
       case "turn":
+        // where its legs are seen a leader to one of them says less
+        return [...angularOf(model, size, view), ...(isSeenBetween ? unlike : dearer)(pointed(model, size, view))];
       case "cone":
       case "arc":
         return [...angularOf(model, size, view), ...dearer(pointed(model, size, view))];
@@ -37,4 +44,5 @@ export function presentationsOf(model: SheetModel, size: Size, views: readonly V
 }
 
 const same = (list: Presentation[]) => list;
+const unlike = (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + FAULT.notItsShape }));
 const dearer = (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + FAULT.anotherForm }));

@@ -41,7 +41,7 @@ const isOuterRound = (s: Surface) => "hollow" in s.carrier && !s.carrier.hollow;
 function isTurnedAbout(s: Surface, axis: Line): boolean {
   if (s.carrier.kind === "plane") return isParallel(s.carrier.normal, axis.along) && offAxis(s.centre, axis) < 1;
   if (s.carrier.kind === "sphere") return offAxis(s.carrier.centre, axis) < NEAR;
-  const own = axisOf(s.carrier);
+  const own = s.carrier.kind === "elliptic" ? undefined : axisOf(s.carrier);
   return !!own && isParallel(own.along, axis.along) && offAxis(own.at, axis) < NEAR;
 }
 
@@ -126,6 +126,8 @@ const HOLLOW_SHARE = 0.3;
 /** Whether a face looks into a hollow: something of the part stands before it on its way out. */
 function isInner({ body, properties: { box } }: SheetModel, surface: Surface): boolean {
   const { carrier } = surface;
+  // into a bent pipe one looks at its ends
+  if (carrier.kind === "torus") return false;
   if (carrier.kind !== "plane") return "hollow" in carrier && carrier.hollow && !goesRound(surface);
   // a wall inside faces another wall: a plane that looks back at it, further out
   return body.surfaces.some((o) => {

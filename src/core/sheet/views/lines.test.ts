@@ -11,8 +11,10 @@ import { halfSpace } from "@/core/kernel/section";
 import { prism } from "@/core/kernel/sweep";
 import type { Solid } from "@/core/kernel/solid";
 import { rebuild } from "@/core/part/rebuild";
+import { extrude, part, sketch } from "@/core/part/testing/build";
 import { SOLIDS } from "@/core/part/testing/solids";
 import { TOUCHING } from "@/core/part/testing/solids/reaching";
+import type { Curve } from "@/core/sketch/sketch";
 import { openNodeKernel } from "@/worker/kernel";
 import { hatched } from "./hatch";
 import { strokeLength } from "./outline";
@@ -238,6 +240,25 @@ it.each(CLOSED)("%s from the %s: lines of %d mm are seen, of %d mm hidden", (nam
   kernel.release(solid.shape);
   expect(sum(false) / seen).toBeCloseTo(1, 3);
   expect(sum(true)).toBeCloseTo(hidden, 1);
+});
+
+it.each([
+  ["whole", 0],
+  ["turned by 30°", 30],
+  ["turned by 77°", 77],
+])("what an ellipse sweeps is seen from the front as wide as it is so: %s", (_, degrees) => {
+  const turn = (degrees * Math.PI) / 180,
+    [a, b, high] = [25, 11, 17],
+    end = (half: number, on: number): [number, number] => [half * Math.cos(turn + on), half * Math.sin(turn + on)];
+  const ends = { major: end(a, 0), minor: end(b, Math.PI / 2) };
+  const ellipse: Curve = { id: "e", kind: "ellipse", centre: [0, 0], ...ends };
+  const solid = rebuild(kernel, part(sketch("s", "top", [ellipse]), extrude("b", "s", high))).body!;
+  const view = drawnView(kernel, solid, { key: "f", name: "front", gaze: GAZES.front, hidden: true });
+  kernel.release(solid.shape);
+  const wide = 2 * Math.hypot(a * Math.cos(turn), b * Math.sin(turn));
+  expect(view.strokes.filter((s) => s.hidden)).toEqual([]);
+  expect(view.strokes.reduce((sum, s) => sum + strokeLength(s), 0)).toBeCloseTo(2 * (wide + high), 2);
+  expect(view.box.max[0] - view.box.min[0]).toBeCloseTo(wide, 2);
 });
 
 it.each(TRIED.filter((_, i) => i % 3 === 0).map((k) => [k.name, k] as const))(

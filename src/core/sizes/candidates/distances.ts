@@ -64,7 +64,7 @@ function stopsAlong(body: SizedBody, direction: Direction, main: readonly Direct
       });
     if (axis && isSquare(axis.along, direction.along)) {
       const reach = c.kind === "cylinder" && !c.hollow ? c.radius : 0;
-      const look = c.kind === "cylinder" ? `${c.hollow} ${Math.round(c.radius / EQUAL)}` : "";
+      const look = `${c.kind} ${"hollow" in c && c.hollow} ${c.kind === "cylinder" ? Math.round(c.radius / EQUAL) : ""}`;
       list.push({
         anchor: [keyOf(surface)],
         at: dot3(axis.at, direction.along),
@@ -100,17 +100,23 @@ function stopsAlong(body: SizedBody, direction: Direction, main: readonly Direct
   return list;
 }
 
-/** Like holes at one level as one stop, which comes before each of them. */
+/** All axes at one level as one stop, and the like ones among them; both come before each of them alone. */
 function levelled(stops: readonly Stop[]): Stop[] {
   const groups = new Map<string, Stop[]>();
-  for (const s of stops) {
-    if (!s.look) continue;
-    const level = `${s.look} ${Math.round(s.at / EQUAL)}`;
-    groups.set(level, [...(groups.get(level) ?? []), s]);
+  const file = (name: string, stop: Stop) => groups.set(name, [...(groups.get(name) ?? []), stop]);
+  for (const stop of stops) {
+    if (stop.look === undefined) continue;
+    const level = Math.round(stop.at / EQUAL);
+    file(`${level}`, stop);
+    file(`${level} ${stop.look}`, stop);
   }
-  const together = [...groups.values()].filter((g) => g.length > 1);
-  return [...together.map(([first, ...rest]): Stop => ({ ...first!, also: rest.map((r) => r.anchor) })), ...stops];
+  const together = new Map([...groups.values()].filter((g) => g.length > 1).map((g) => [g.map(nameOf).join(), g]));
+  return [
+    ...[...together.values()].map(([first, ...rest]): Stop => ({ ...first!, also: rest.map((r) => r.anchor) })),
+    ...stops,
+  ];
 }
+const nameOf = (stop: Stop): string => stop.anchor.join("|");
 
 /** Of very many stops one a level, the largest. */
 function thinned(stops: readonly Stop[]): readonly Stop[] {
@@ -118,6 +124,12 @@ function thinned(stops: readonly Stop[]): readonly Stop[] {
   const sorted = [...stops].sort((a, b) => a.at - b.at || b.area - a.area);
   return sorted.filter((s, i) => i === 0 || s.at - sorted[i - 1]!.at > EQUAL || s.kind !== sorted[i - 1]!.kind);
 }
+
+/** The more at one level is told with one number, the better. */
+const togetherness = (a: Stop, b: Stop): number => {
+  const more = (a.also?.length ?? 0) + (b.also?.length ?? 0);
+  return more ? 0.15 + 0.01 * Math.min(more, 10) : 0;
+};
 
 const COST = { plane: 0, axis: 0.2, edge: 0.5 };
 
@@ -137,7 +149,7 @@ function alongDirection(body: SizedBody, direction: Direction, main: readonly Di
       // a datum face first, then what is large; oblique directions last
       const dull =
         (isDatum ? 0 : 0.3) + 0.1 * (1 - Math.max(a.area, stop.area) / largest) + (main.includes(direction) ? 0 : 0.4);
-      const cost = 4 + COST[a.kind] + COST[stop.kind] + dull - (a.also || stop.also ? 0.15 : 0);
+      const cost = 4 + COST[a.kind] + COST[stop.kind] + dull - togetherness(a, stop);
       const needsWay = a.kind !== "plane" && stop.kind !== "plane";
       // the end that stands for many comes second
       const [from, to] = a.also && !stop.also ? [stop, a] : [a, stop];

@@ -50,9 +50,9 @@ function ofSurface(surface: Surface, key: string, surfaces: readonly Surface[]):
     ];
   if (kind === "elliptic")
     return [
-      { size: { kind: "ellipse", of: [key] }, cost: 1.8 },
-      { size: { kind: "ellipse", of: [key], only: "long" }, cost: 2.2 },
-      { size: { kind: "ellipse", of: [key], only: "short" }, cost: 2.2 },
+      { size: { kind: "ellipse", of: [key] }, cost: 1.8, asRead: true },
+      { size: { kind: "ellipse", of: [key], only: "long" }, cost: 2.2, asRead: true },
+      { size: { kind: "ellipse", of: [key], only: "short" }, cost: 2.2, asRead: true },
     ];
   if (kind === "other" && roundingOf(surface.carrier) !== undefined)
     return [{ size: { kind: "radius", of: [key] }, cost: 2 }];
