@@ -133,7 +133,7 @@ function levelsApart(a: Carrier | undefined, b: Carrier | undefined): number | u
   return b.offset * Math.sign(dot3(a.normal, b.normal)) - a.offset;
 }
 
-/** By how much the middle lines of two rings about one middle differ in radius, mm: 0 where that is as good as nothing. */
+/** By how much the middle lines of rings about one middle differ in radius, mm: 0 where that is as good as nothing. */
 function majorsApart(a: Carrier | undefined, b: Carrier | undefined, isNear = false): number | undefined {
   if (a?.kind !== "torus" || b?.kind !== "torus" || !isParallel(a.axis, b.axis)) return undefined;
   const apart = b.major - a.major;

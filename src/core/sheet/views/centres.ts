@@ -115,7 +115,7 @@ function rimOf(carrier: Carrier): number {
   return carrier.kind === "cylinder" ? carrier.radius : 0;
 }
 
-/** Crosses at the middles of arcs and balls that a size is told from: else its extension line would begin in the air. */
+/** Crosses at the middles of arcs and balls that sizes are told from, so that no extension line begins in the air. */
 function heldCrosses({ body }: SheetModel, sizes: readonly Size[], view: View, scale: number): Cross[] {
   return sizes.flatMap((size) => {
     if (!HELD.has(size.kind)) return [];

@@ -64,7 +64,8 @@ function stopsAlong(body: SizedBody, direction: Direction, main: readonly Direct
       });
     if (axis && isSquare(axis.along, direction.along)) {
       const reach = c.kind === "cylinder" && !c.hollow ? c.radius : 0;
-      const look = `${c.kind} ${"hollow" in c && c.hollow} ${c.kind === "cylinder" ? Math.round(c.radius / EQUAL) : ""}`;
+      const radius = c.kind === "cylinder" ? Math.round(c.radius / EQUAL) : "",
+        look = `${c.kind} ${"hollow" in c && c.hollow} ${radius}`;
       list.push({
         anchor: [keyOf(surface)],
         at: dot3(axis.at, direction.along),
