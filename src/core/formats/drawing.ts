@@ -55,7 +55,7 @@ export type Measured =
       readonly to: Vec2;
       readonly on: Vec2;
       readonly turn: number;
-      /** How long on the paper what is as long as 1 is; left out in Sheets of before. */
+      /** How long on the paper is what is lettered as 1, mm; left out in Sheets of before. */
       readonly scale?: number;
     }
   | { readonly kind: "angular"; readonly vertex: Vec2; readonly from: Vec2; readonly to: Vec2; readonly on: Vec2 };

@@ -89,8 +89,10 @@ export function printedText(size: Size, on: Carriers, drawing: Lettering): strin
 
 function toleranceText(size: Size, on: Carriers, l: Lettering): string {
   const { fit, limits } = size.lettering ?? {};
-  const nominal = measureSize(size, on).find((r) => r)?.[0]?.value ?? 0;
-  const isAngle = quantityOfSize(size) === "angle";
+  const quantity = quantityOfSize(size),
+    isAngle = quantity === "angle";
+  // limits stand about what is lettered, as they are judged
+  const nominal = asLettered(measureSize(size, on).find((r) => r)?.[0]?.value ?? 0, quantity, l);
   const one = (v: number) =>
     isAngle ? letteredAngle(v, 3) : letteredLength(v, { ...l, digits: DIGITS[l.unit], fractions: false });
   if (fit) {

@@ -5,7 +5,7 @@ import { curveKind } from "./curves/registry";
 import { curveOf, isDimension, type Relation, type Sketch } from "./sketch";
 import { buildSystem, clustersOf, optionsOf } from "./system";
 import { solveRelations, type Solution } from "./relations";
-import { CONFLICT_WORK, NUDGE, NUDGES, ROUGH } from "./tolerance";
+import { BESIDE, CONFLICT_WORK, NUDGE, NUDGES, ROUGH, STARTS_BESIDE } from "./tolerance";
 import { nudged } from "./nudge";
 
 /** Solves from where the sketch is drawn, in one go, in steps of its sizes, or from a hair beside it. */
@@ -17,8 +17,29 @@ export function solveNear(
   return (
     solveRelations(sketch, relations, sizes) ??
     solveInSteps(sketch, relations, sizes) ??
-    solveNudged(sketch, relations, sizes)
+    solveNudged(sketch, relations, sizes) ??
+    solveBeside(sketch, relations, sizes)
   );
+}
+
+/**
+ * An outline of short lines and small arcs, drawn by hand, has some of them the wrong way round: from starts beside it
+ * others are. What comes of those is meant where nothing lies far from where it was drawn.
+ */
+function solveBeside(
+  sketch: Sketch,
+  relations: readonly Relation[],
+  sizes: ReadonlyMap<string, number>,
+): Solution | undefined {
+  const numbers = ({ curves }: Sketch) => curves.flatMap((c) => curveKind(c).numbers(c));
+  const drawn = numbers(sketch),
+    size = Math.max(...drawn.map(Math.abs));
+  const isNear = (s: Solution) => numbers(s.sketch).every((v, i) => Math.abs(v - drawn[i]!) <= BESIDE * size);
+  for (const [i, share] of STARTS_BESIDE.entries()) {
+    const s = solveRelations(nudged(sketch, share, i + NUDGES + 1), relations, sizes);
+    if (s && isNear(s)) return s;
+  }
+  return undefined;
 }
 
 /** Lines drawn exactly level or upright stand still for lengths and angles: a hair beside they do not. */

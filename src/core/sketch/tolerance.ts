@@ -31,6 +31,9 @@ export const STEEP = 1e-3;
  */
 export const NUDGE = 1e-3;
 export const NUDGES = 2;
+/** How far beside a drawing it is tried again, shares of its size, and how far from it the outcome may lie. */
+export const STARTS_BESIDE = [0.01, 0.02, 0.03, 0.04, 0.06, 0.08, 0.1, 0.12, 0.15, 0.18];
+export const BESIDE = 0.3;
 /** How rough the starts are from which it is asked whether relations could be met at all. */
 export const ROUGH = [0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 0.8, 1.2];
 /**

@@ -10,6 +10,7 @@ import type { Stroke } from "../views/outline";
 import { scaleText, type Paper } from "../layout/paper";
 import { heightOf, widthOf, type Box, type Segment } from "../plane";
 import type { Size } from "@/core/sizes/size";
+import { LENGTHS, type LengthUnit } from "@/core/units/expression";
 import { fixtures, type Fixture } from "../views/cutting";
 import { titleOf } from "../views/plans";
 import { onSheet, type Standing } from "../layout/standing";
@@ -203,13 +204,14 @@ const lettering = (t: PlacedText, put: (p: Vec2) => Vec2, paper: Paper): Mark =>
 
 /**
  * The groups of a placed item: one for each size it stands for; line and heads go with the first.
- * @param lights the lines of all views that belong to a size, by its id
+ * @param lights the lines of all views that belong to a size, by its id @param unit in which sizes are lettered
  */
 export function dimensionGroups(
   p: Placed,
   s: Standing,
   paper: Paper,
   lights: (id: string) => readonly (readonly Vec2[])[],
+  unit: LengthUnit,
 ): Group[] {
   const put = onSheet(s);
   const extensions = p.extensions.map(([a, b]): Mark => ({ mark: "line", pen: "thin", a: put(a), b: put(b) }));
@@ -224,7 +226,7 @@ export function dimensionGroups(
       role: kind === "remark" ? "remark" : "dimension",
       name: id,
       title: kind,
-      ...(i === 0 && measuredBy(p, put, s.scale)),
+      ...(i === 0 && measuredBy(p, put, s.scale * LENGTHS[unit]!)),
       patch: [corner[0] - 1, corner[1] - 1, widthOf(text.box) + 2, heightOf(text.box) + 2],
       marks: [
         { mark: "light", lines: lights(id) },

@@ -97,7 +97,7 @@ export function pageOf(
     title,
     noteGroup,
     ...views.map((s) => viewGroup(s, model, sizes, paper, shown)),
-    ...views.flatMap((s) => s.placed.flatMap((p) => dimensionGroups(p, s, paper, lights))),
+    ...views.flatMap((s) => s.placed.flatMap((p) => dimensionGroups(p, s, paper, lights, subject.units))),
   ];
   return {
     title: `${subject.number} ${subject.title}`,

@@ -1,8 +1,8 @@
-import { footOn } from "@/core/geometry/line";
+import { footOn, type Line } from "@/core/geometry/line";
 import { dot3, length3, scale3, sub3 } from "@/core/geometry/vector";
 import { axisOf } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
-import { isParallel, isSquare, supportAt, type Anchor } from "../anchor";
+import { isCoaxial, isParallel, isSquare, supportAt, type Anchor } from "../anchor";
 import { keyOf, type SizedBody } from "../body";
 import { EQUAL, MANY_LEVELS } from "../tolerance";
 import {
@@ -26,7 +26,8 @@ interface Stop {
   readonly area: number;
   /** Like ones at the same level. */
   readonly also?: readonly Anchor[];
-  /** What those have in common. */
+  /** Of something round, and what those have in common that are told together. */
+  readonly axis?: Line;
   readonly look?: string;
 }
 
@@ -72,6 +73,7 @@ function stopsAlong(body: SizedBody, direction: Direction, main: readonly Direct
         kind: "axis",
         reach,
         area: surface.area,
+        axis,
         look,
       });
     }
@@ -104,9 +106,13 @@ function stopsAlong(body: SizedBody, direction: Direction, main: readonly Direct
 /** All axes at one level as one stop, and the like ones among them; both come before each of them alone. */
 function levelled(stops: readonly Stop[]): Stop[] {
   const groups = new Map<string, Stop[]>();
-  const file = (name: string, stop: Stop) => groups.set(name, [...(groups.get(name) ?? []), stop]);
+  const file = (name: string, stop: Stop) => {
+    const group = groups.get(name) ?? [];
+    // what stands on one axis is drawn so
+    if (!group.some((other) => isCoaxial(other.axis!, stop.axis!))) groups.set(name, [...group, stop]);
+  };
   for (const stop of stops) {
-    if (stop.look === undefined) continue;
+    if (!stop.axis) continue;
     const level = Math.round(stop.at / EQUAL);
     file(`${level}`, stop);
     file(`${level} ${stop.look}`, stop);
