@@ -7,12 +7,30 @@ import { NEAR_LEVEL, NEAR_REACH } from "../tolerance";
 import { shifts, wishes } from "./votes";
 import type { Placement } from "./whole";
 
-/** Faces looked at when placings are compared: the largest. */
+/** Faces looked at when placings are compared: so many of the largest, and so many of the rarest among the others. */
 const MOST_FACES = 80;
+const MOST_RARE = 40;
 
-/** The faces that placings are compared by. */
-export const largest = (faces: readonly Face[]): Face[] =>
-  [...faces].sort((a, b) => b.area - a.area).slice(0, MOST_FACES);
+/**
+ * The faces that placings are compared by. One small hole among many like ones may be all that tells how a part lies, so
+ * what is rare counts beside what is large.
+ */
+function telling(faces: readonly Face[]): Face[] {
+  const sorted = [...faces].sort((a, b) => b.area - a.area);
+  if (sorted.length <= MOST_FACES + MOST_RARE) return sorted;
+  const look = ({ carrier: c, area }: Face) =>
+    `${c.kind} ${"hollow" in c && c.hollow} ${area.toPrecision(LIKE_DIGITS)}`;
+  const often = new Map<string, number>();
+  for (const face of sorted) often.set(look(face), (often.get(look(face)) ?? 0) + 1);
+  const others = sorted.slice(MOST_FACES).sort((a, b) => often.get(look(a))! - often.get(look(b))!);
+  return [...sorted.slice(0, MOST_FACES), ...others.slice(0, MOST_RARE)];
+}
+/** Those that may be their partners: of many like ones every one may be meant, as far as time allows. */
+export const partners = (faces: readonly Face[]): readonly Face[] =>
+  faces.length <= MOST_PARTNERS ? faces : telling(faces);
+const MOST_PARTNERS = 400;
+/** Areas alike in so many digits are of like faces. */
+const LIKE_DIGITS = 3;
 
 /** Area that lies nearly on its partner: all of it where they coincide, none where they are `reach` apart; mm². */
 export function nearArea(reference: readonly Face[], placed: readonly Face[], size: number, reach: number): number {
@@ -41,8 +59,8 @@ export function placeNear(
   directions: readonly Vec3[],
   size: number,
 ): Placement | undefined {
-  const theirs = largest(reference),
-    own = largest(submission),
+  const theirs = telling(reference),
+    own = partners(submission),
     reach = NEAR_REACH * size;
   const wished = rotations.flatMap((rows): Rigid[] => {
     const turned = submission.map((f) => movedFace(f, { rows, shift: [0, 0, 0] }));

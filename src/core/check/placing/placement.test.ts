@@ -110,5 +110,24 @@ describe("placing a part on itself", () => {
     );
     expect(placeOn(plate, wrong, size)!.matching.pairs.length).toBe(1605);
   });
+  it("a small hole among many like ones tells how a plate lies, even where it is drilled a little off", () => {
+    const smaller = (f: Face, at: Vec3): Face => ({
+      ...f,
+      area: f.area / 4,
+      rim: f.rim / 2,
+      centre: at,
+      carrier: { ...f.carrier, at, radius: 0.5 } as Carrier,
+    });
+    const plate = plateOf(12).map((f) => (f.key === "h14" ? smaller(f, f.centre) : f)),
+      // 0.3 mm off, and the plate is drawn turned by half a turn about its middle
+      drilled = plate.map((f) => (f.key === "h14" ? smaller(f, [f.centre[0] + 0.3, f.centre[1], 0]) : f));
+    const turned: Rigid = { rows: [[-1, 0, 0], [0, -1, 0], [0, 0, 1]], shift: [72, 72, 0] }; // prettier-ignore
+    for (const away of [drilled, drilled.map((f) => movedFace(f, turned))]) {
+      const found = placeOn(plate, shuffled(away), 102)!;
+      const hole = away.find((f) => f.key === "h14")!;
+      const reference = plate.find((f) => f.key === "h14")!;
+      expect(distance3(movedFace(hole, found.motion).centre, reference.centre)).toBeCloseTo(0.3, 6);
+    }
+  });
   it("directions stay unit", () => expect(Math.hypot(...unit3([1, 2, 3]))).toBeCloseTo(1, 15));
 });

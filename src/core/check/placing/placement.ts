@@ -18,7 +18,7 @@ import type { Face } from "@/core/kernel/faces";
 import { SAME_DIRECTION } from "@/core/measure/tolerance";
 import { areaCentre, matchFaces, movedFace, standBeside } from "./match";
 import { AS_DRAWN, AS_MANY, BETTER, ENOUGH, NOT_PARALLEL, SAME_ANGLE, SAME_AXIS, SAME_FAR } from "../tolerance";
-import { largest, nearArea, placeNear } from "./near-placing";
+import { nearArea, partners, placeNear } from "./near-placing";
 import { shifts, wishes } from "./votes";
 import { placeWhole, triad, type Placement, type Witness } from "./whole";
 
@@ -177,7 +177,7 @@ export function placeOn(
   const directions = directionsOf(theirs);
   const middle = areaCentre(reference);
   let known: number | undefined;
-  const [large, ownLarge] = [largest(reference), largest(submission)];
+  const [large, ownLarge] = [partners(reference), partners(submission)];
   const likeness = ({ rows, shift }: Rigid): number =>
     nearArea(
       large,
