@@ -66,7 +66,9 @@ function judgements(kernel: Kernel, exercise: Exercise, references: References, 
 
 function told(bench: string, name: string, all: readonly Judgement[]): void {
   figure(bench, name, "parts", all.length, "parts");
-  figure(bench, name, "wrong", all.filter((j) => j.faults.length).length, "parts");
+  const misjudged = all.filter((j) => j.faults.length);
+  for (const { label, faults } of misjudged) console.error(`${name}: ${label}: ${faults.join("; ")}`);
+  figure(bench, name, "wrong", misjudged.length, "parts");
   figure(bench, name, "unknown", all.filter((j) => j.isUnknown).length, "parts");
   const took = all.map((j) => j.took);
   for (const q of [0.5, 0.95]) figure(bench, name, `p${q * 100}`, quantile(took, q), "ms");

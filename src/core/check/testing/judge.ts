@@ -117,7 +117,10 @@ function truthOf({ kernel, exercise, body, properties }: Judge, document: PartDo
   const isTurned = body.surfaces.some((s) => leans(s.carrier, on(s.keys[0]!)));
   const isAlike = changed.surfaces.length === body.surfaces.length && roundness(changed) === roundness(body);
   const isBuilt = built.steps.every((s) => !s.refusal);
-  const isWhole = isBuilt && shifts.every((s) => s < Infinity) && isAlike && !isTurned;
+  // nor are faces that are cut into another number of pieces
+  const pieces = new Set(changed.surfaces.flatMap((s) => s.keys)),
+    isInPieces = body.surfaces.some((s) => s.keys.some((k) => !pieces.has(k)));
+  const isWhole = isBuilt && shifts.every((s) => s < Infinity) && isAlike && !isTurned && !isInPieces;
   const wrong = new Set<string>();
   for (const size of exercise.sizes ?? []) {
     const want = measureSize(size, body.on)[0]!,
