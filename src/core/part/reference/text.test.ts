@@ -38,6 +38,7 @@ it.each<[AnyRef, string]>([
     "the level edge, 5 mm, of step 2",
   ],
   [{ edge: "extrude1/end|hole1/bore/p1", kind: "circle", at: circle }, "the round edge, ⌀10 mm, of step 2 and step 3"],
+  [{ edge: "extrude1/side/l1|extrude1/side/l2" }, "the edge between two sides of step 2"],
   [{ edge: "extrude1/end|gone/side/l1" }, "the edge between the end face of step 2 and the side of an earlier step"],
   [{ vertex: ["extrude1/end", "extrude1/side/l1"] }, "the corner of step 2"],
   [{ datum: "top" }, "the top plane"],

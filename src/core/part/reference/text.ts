@@ -42,7 +42,9 @@ export function edgeText(ref: EdgeRef, unit: LengthUnit = "mm"): string {
   const shape = ref.at && ref.at.length > 1 ? shapeText(ref.kind, ref.at, unit) : undefined;
   if (shape) return `the ${shape}, of ${of}`;
   const [p, q] = parseEdge(ref.edge).map((face) => faceText({ face }));
-  return `the edge between ${p} and ${q}`;
+  return p === q
+    ? `the edge between ${p!.replace(/^the (.+?)(?= of |, in )/, "two $1s")}`
+    : `the edge between ${p} and ${q}`;
 }
 
 function shapeText(kind: string | undefined, at: readonly Vec3[], unit: LengthUnit): string | undefined {
