@@ -5,6 +5,9 @@ import { svgOf } from "@/core/formats/drawing-svg";
 import type { Exercise } from "@/core/check/exercise/exercise";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { readPart } from "@/core/part/document";
+import { extrude, part, sketch } from "@/core/part/testing/build";
+import type { Curve } from "@/core/sketch/sketch";
+import { sizeText } from "@/core/sizes/size";
 import { sizesOf } from "@/core/sizes/sizes";
 import { openNodeKernel } from "@/worker/kernel";
 import { openDraft, type Draft } from "../views/draft";
@@ -14,6 +17,7 @@ import { LayoutSchema } from "../layout/layout";
 import { sizeOfThings, thingAt } from "./pick";
 import { onSheet, middleOf } from "../layout/standing";
 import { layOut, layoutOf, type DrawnSheet } from "../sheet";
+import { GAZES } from "../views/views";
 import { paperOf } from "./placed";
 
 let kernel: Kernel;
@@ -273,6 +277,21 @@ describe("sizes by clicking", () => {
     expect(sizeOfThings(draft.model, "h1", hole)).toMatchObject({ ok: true, value: { kind: "diameter" } });
     const alone = sizeOfThings(draft.model, "h1", left);
     expect(alone.ok || alone.refusal.sentence).toMatch(/second thing/);
+  });
+  it("an ellipse by its outline or its middle: its axes", () => {
+    const ellipse: Curve = { id: "e", kind: "ellipse", centre: [5, 0], major: [5, 30], minor: [-7, 0] };
+    const opened = openDraft(kernel, part(sketch("s", "top", [ellipse]), extrude("b", "s", 8)), "mm");
+    if (!opened.ok) throw new Error(opened.refusal.sentence);
+    const { model, close, views } = opened.value,
+      [top] = views([{ key: "top", name: "top", gaze: GAZES.top, hidden: true }]);
+    close();
+    const at = (x: number, y: number) => thingAt(model, top!, [x, y], 1.5, { unit: "mm" });
+    for (const place of [at(-7, 0.4), at(5.3, 30.2), at(5, 0)]) {
+      expect(place?.name).toBe("elliptic face");
+      const size = sizeOfThings(model, "h1", place!);
+      expect(size.ok && sizeText(size.value, model.body.on, { unit: "mm" })).toBe("ellipse 60 × 24");
+    }
+    expect(at(12, 12)).toBeUndefined();
   });
 });
 

@@ -1,5 +1,5 @@
-import { distance2, dot2, sub2, type Vec2 } from "@/core/geometry/vector";
-import { axisOf } from "@/core/kernel/carrier";
+import { add3, distance2, dot2, scale3, sub2, type Vec2 } from "@/core/geometry/vector";
+import { axisOf, distanceTo } from "@/core/kernel/carrier";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
 import { letteredLength, type Lettering } from "@/core/sizes/lettering";
@@ -8,7 +8,7 @@ import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { seenWay } from "../views/direction";
 import type { SheetModel } from "../views/model";
 import { ALONG_VIEW, NEAR } from "../tolerance";
-import { isWithin, project, type View } from "../views/views";
+import { isWithin, project, upOf, type View } from "../views/views";
 
 /** Something of the part that a place of a view shows. */
 export interface SheetThing {
@@ -40,7 +40,7 @@ export function thingAt(
   }
   if (!best) return undefined;
   const { carrier, keys } = best.s,
-    isRound = (axisOf(carrier) !== undefined && carrier.kind !== "elliptic") || carrier.kind === "sphere",
+    isRound = axisOf(carrier) !== undefined || carrier.kind === "sphere",
     radius = carrier.kind === "cylinder" || carrier.kind === "sphere" ? carrier.radius : undefined;
   const isWhole = goesRound(best.s) || carrier.kind === "sphere";
   const size =
@@ -71,6 +71,10 @@ function distanceFrom(model: SheetModel, surface: Surface, view: View, at: Vec2)
     return within([-n[1], n[0]]) ? Math.abs(dot2(sub2(at, points[0]!), n)) : undefined;
   }
   const axis = axisOf(c);
+  if (c.kind === "elliptic" && isParallel(c.axis, view.gaze.toViewer)) {
+    const place = add3(scale3(view.gaze.right, at[0]), scale3(upOf(view.gaze), at[1]));
+    return Math.min(distanceTo(c, place), distance2(at, project(view, c.at)));
+  }
   if (c.kind !== "cylinder" || !axis) return undefined;
   const centre = project(view, axis.at);
   if (isParallel(axis.along, view.gaze.toViewer)) {
@@ -93,7 +97,7 @@ export function sizeOfThings(model: SheetModel, id: string, a: SheetThing, b?: S
   if (isAlone && !a.isRound) return refuse("one-flat", "Click a second thing: one flat face alone has no size.");
   const round: Size = a.isWhole ? { id, kind: "diameter", of: [[a.face]] } : { id, kind: "radius", of: [a.face] };
   const tries: readonly Size[] = isAlone
-    ? [round]
+    ? [round, { id, kind: "ellipse", of: [a.face] }]
     : (["distance", "angle"] as const).map((kind) => ({ id, kind, from: [a.face], to: [b.face] }));
   const size = tries.find((s) => measureSize(s, on)[0]);
   if (size) return done(size);
