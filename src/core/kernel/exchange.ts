@@ -1,6 +1,9 @@
 import type { TDF_Label } from "replicad-opencascadejs";
 import { KERNEL_VERSION, KernelFault, type Kernel } from "./opencascade";
 import { type FaceName } from "@/core/naming/names";
+import type { Carrier } from "./carrier";
+import { carrierOf } from "./recognise";
+import { SAME_CARRIER } from "./tolerance";
 import { printable } from "@/core/units/text";
 import { distinct, faceShapes, type Solid } from "./solid";
 
@@ -67,7 +70,7 @@ export function writeStep(kernel: Kernel, solid: Solid, name: string, paint: Pai
     const files = filesOf(kernel),
       bytes = files.readFile(PATH);
     files.unlink(PATH);
-    return headed(decode(bytes), name || "part");
+    return headed(withPlainRings(decode(bytes), ringsOf(kernel, solid)), name || "part");
   });
 }
 
@@ -92,6 +95,48 @@ export function stepString(text: string): string {
     })
     .join("");
 }
+
+const RING = /(#\d+)\s*=\s*(?:DEGENERATE_)?TOROIDAL_SURFACE\s*\(\s*'[^']*'\s*,\s*(#\d+)\s*,\s*([^,)]+),\s*([^,)]+)/g;
+const OFFSET = /(#\d+)(\s*=\s*)OFFSET_SURFACE\s*\(\s*'[^']*'\s*,\s*(#\d+)\s*,\s*([^,)]+),\s*\.[TFU]\.\s*\)/g;
+const FACE = /(\bADVANCED_FACE\s*\([^;]*,\s*(#\d+)\s*,\s*)\.([TF])\.(\s*\)\s*;)/g;
+
+/**
+ * The file with offsets of rings as the rings they are. The library keeps the offset of one whose tube reaches its axis,
+ * and writes it on the wrong side where that ring stands left-handed: then the face looks the other way as well.
+ * @param rings that the body has
+ */
+function withPlainRings(text: string, rings: readonly Ring[]): string {
+  const bases = new Map([...text.matchAll(RING)].map(([, id, ...ring]) => [id!, ring as [string, string, string]]));
+  const turned = new Set<string>();
+  const plain = text.replace(OFFSET, (whole, id: string, is: string, of: string, by: string) => {
+    const [place, major, minor] = bases.get(of) ?? [];
+    const isNear = (a: number, b: number) => Math.abs(a - b) < SAME_CARRIER;
+    const known = rings.find(
+      (ring) => isNear(ring.major, Number(major)) && isNear(Math.abs(ring.minor - Number(minor)), Math.abs(Number(by))),
+    );
+    if (!known) return whole;
+    if (!isNear(known.minor, Number(minor) + Number(by))) turned.add(id);
+    return `${id}${is}TOROIDAL_SURFACE('',${place},${major},${real(known.minor)})`;
+  });
+  if (!turned.size) return plain;
+  return plain.replace(FACE, (whole, head: string, surface: string, sense: string, end: string) =>
+    turned.has(surface) ? `${head}.${sense === "T" ? "F" : "T"}.${end}` : whole,
+  );
+}
+type Ring = Extract<Carrier, { kind: "torus" }>;
+const ringsOf = (kernel: Kernel, solid: Solid): Ring[] =>
+  faceShapes(kernel, solid.shape).shapes.flatMap((shape) => {
+    const face = kernel.library.TopoDS.Face(shape),
+      carrier = carrierOf(kernel, face);
+    face.delete();
+    return carrier.kind === "torus" ? [carrier] : [];
+  });
+
+/** As a STEP file holds numbers: with a point. */
+const real = (value: number): string => {
+  const text = String(Number(value.toPrecision(15)));
+  return /[.e]/.test(text) ? text.replace("e", "E") : `${text}.`;
+};
 
 /**
  * The file with the part's name and ours in its head. The time of writing is left out: the same part, the same file.

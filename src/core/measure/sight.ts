@@ -17,7 +17,7 @@ const STEP = 1 / 160;
 const ARC_STEP = 0.12;
 const HALVINGS = 26;
 /** Arcs are handed on in steps of this, radians. */
-const DRAWN_STEP = 0.04;
+const DRAWN_STEP = 0.1;
 
 /**
  * What of a body is seen from where: its edges and outlines are exact, and whether something stands before them is
@@ -159,7 +159,10 @@ function piecesOf(c: SightCurve, toViewer: Vec3): number {
   if (c.kind === "free") return c.points.length - 1;
   // a circle seen edge on is a line that ends where it turns back
   const isEdgeOn = Math.abs(dot3(unit3(cross3(c.x, c.y)), toViewer)) < EDGE_ON;
-  return Math.max(6, Math.abs(c.to - c.from) / (isEdgeOn ? DRAWN_STEP / 4 : DRAWN_STEP));
+  if (isEdgeOn) return Math.max(6, (10 * Math.abs(c.to - c.from)) / DRAWN_STEP);
+  // an ellipse becomes no arc again: its chords are what is drawn
+  const isEllipse = Math.abs(length3(c.x) - length3(c.y)) > EDGE_ON * length3(c.x);
+  return Math.max(6, ((isEllipse ? 3 : 1) * Math.abs(c.to - c.from)) / DRAWN_STEP);
 }
 
 /** A piece of a curve as a view shows it. */

@@ -12,7 +12,7 @@ const MOST_FACES = 80;
 const MOST_RARE = 40;
 
 /**
- * The faces that placings are compared by. One small hole among many like ones may be all that tells how a part lies, so
+ * The faces that placings are compared by. One small hole among many like ones may be all that tells how a part lies:
  * what is rare counts beside what is large.
  */
 function telling(faces: readonly Face[]): Face[] {
