@@ -6,8 +6,8 @@ export default defineConfig({
   test: {
     include: ["src/**/*.test.ts", "tests/house.test.ts", "tests/worker/**/*.test.ts"],
     // a guard against hanging only: beside the browsers these tests get what processor time is left
-    testTimeout: 300_000,
-    hookTimeout: 300_000,
+    testTimeout: 900_000,
+    hookTimeout: 900_000,
     pool: "forks",
     // what is over in minutes waits for the engine's second compiler more than it gains by it
     execArgv: ["--liftoff-only"],
