@@ -96,12 +96,12 @@ export function stepString(text: string): string {
     .join("");
 }
 
-const RING = /(#\d+)\s*=\s*(?:DEGENERATE_)?TOROIDAL_SURFACE\s*\(\s*'[^']*'\s*,\s*(#\d+)\s*,\s*([^,)]+),\s*([^,)]+)/g;
+const RING = /(#\d+)\s*=\s*(?:DEGENERATE_)?TOROIDAL_SURFACE\s*\(\s*'[^']*',\s*(#\d+),\s*([^,)]+),\s*([^,)]+)/g;
 const OFFSET = /(#\d+)(\s*=\s*)OFFSET_SURFACE\s*\(\s*'[^']*'\s*,\s*(#\d+)\s*,\s*([^,)]+),\s*\.[TFU]\.\s*\)/g;
 const FACE = /(\bADVANCED_FACE\s*\([^;]*,\s*(#\d+)\s*,\s*)\.([TF])\.(\s*\)\s*;)/g;
 
 /**
- * The file with offsets of rings as the rings they are. The library keeps the offset of one whose tube reaches its axis,
+ * The file with offsets of rings as rings. The library keeps the offset of one whose tube reaches its axis,
  * and writes it on the wrong side where that ring stands left-handed: then the face looks the other way as well.
  * @param rings that the body has
  */
