@@ -18,6 +18,7 @@ export class Topology {
   readonly names: readonly (readonly string[])[];
   private readonly described = new Map<number, Omit<Face, "key" | "names">>();
   private readonly carriers = new Map<number, Carrier>();
+  private readonly spotted = new Map<number, readonly Spot[]>();
   private readonly traced = new Map<number, Omit<Edge, "key">>();
   private net: { edges: TopoDS_Shape[]; edgeFaces: number[][]; faceEdges: number[][] } | undefined;
   private corners: { vertices: TopoDS_Shape[]; edgeEnds: number[][] } | undefined;
@@ -111,10 +112,13 @@ export class Topology {
     return c;
   }
   /** Places on the surface of a face. */
-  spots(i: number): Spot[] {
-    const face = this.kernel.library.TopoDS.Face(this.faces[i]!),
-      spots = spotsOf(this.kernel, face);
-    face.delete();
+  spots(i: number): readonly Spot[] {
+    let spots = this.spotted.get(i);
+    if (!spots) {
+      const face = this.kernel.library.TopoDS.Face(this.faces[i]!);
+      this.spotted.set(i, (spots = spotsOf(this.kernel, face)));
+      face.delete();
+    }
     return spots;
   }
   edge(i: number): Omit<Edge, "key"> {

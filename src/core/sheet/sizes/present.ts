@@ -44,5 +44,6 @@ export function presentationsOf(model: SheetModel, size: Size, views: readonly V
 }
 
 const same = (list: Presentation[]) => list;
-const unlike = (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + FAULT.notItsShape }));
-const dearer = (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + FAULT.anotherForm }));
+const worse = (by: number) => (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + by }));
+const unlike = worse(FAULT.notItsShape),
+  dearer = worse(FAULT.anotherForm);

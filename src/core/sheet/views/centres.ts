@@ -176,6 +176,7 @@ export function pipeOf(model: SheetModel, { carrier, area, keys }: Surface, view
     arcs: [{ centre: at, radius: major, from: start - past / major, to: start + span + past / major }],
   };
 }
+
 /** What of a centre line a detail or a partial view shows. */
 const limitedTo = (view: View, [a, b]: Segment): Segment[] => {
   const fine = Math.min(view.box.max[0] - view.box.min[0], view.box.max[1] - view.box.min[1]);
