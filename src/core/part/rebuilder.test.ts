@@ -102,7 +102,7 @@ describe("steps in trouble", () => {
     [
       "a radius too large names the edge and the largest",
       part(...base, fillet("f", 55, edge("b/side/l1", "b/side/l2"))),
-      /between the side of step 2 and the side of step 2 cannot take a radius of 55 mm.* about a radius of 39\.\d+ mm/,
+      /The edge between two sides of step 2 cannot take a radius of 55 mm.* about a radius of 39\.\d+ mm/,
     ],
     [
       "an edge that is nowhere",
