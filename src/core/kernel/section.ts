@@ -18,9 +18,9 @@ export interface Cutter {
   readonly opens: "start" | readonly number[];
 }
 
-/** A face that a section laid open: its bounds as short straight pieces in space, and its area. */
+/** A face that a section laid open: its edges as lines of points in space, and its area. */
 interface CutFace {
-  readonly bounds: readonly (readonly [Vec3, Vec3])[];
+  readonly edges: readonly (readonly Vec3[])[];
   /** mm². */
   readonly area: number;
 }
@@ -68,15 +68,14 @@ function cutFaces(kernel: Kernel, solid: Solid, cutters: readonly Cutter[]): Cut
       face.delete();
       if (!isFlat) return [];
       const edges = distinct(kernel, shape, "EDGE");
-      const bounds = edges.shapes.flatMap((s) => {
+      const lines = edges.shapes.map((s) => {
         const edge = kernel.library.TopoDS.Edge(s),
           p = edgePoints(kernel, edge, FINE);
         edge.delete();
-        const points = Array.from({ length: p.length / 3 }, (_, k): Vec3 => [p[3 * k]!, p[3 * k + 1]!, p[3 * k + 2]!]);
-        return points.slice(1).map((q, k) => [points[k]!, q] as const);
+        return Array.from({ length: p.length / 3 }, (_, k): Vec3 => [p[3 * k]!, p[3 * k + 1]!, p[3 * k + 2]!]);
       });
       kernel.release(...edges.shapes);
-      return [{ bounds, area: areas[i]!.area }];
+      return [{ edges: lines, area: areas[i]!.area }];
     });
   });
 }

@@ -159,7 +159,8 @@ describe("what is written out", () => {
         expect(after.ok || after.refusal.sentence).toBe(true);
         if (after.ok && before.ok) expect(after.value).toBeCloseTo(before.value, 9);
       }),
-      { numRuns: 2000 },
+      // one through a length is rounded in the unit too, and comes out a hair less than a half in one of them
+      { numRuns: 2000, examples: [["(round((1 5/8 / wall))*1 * wall)", "in"]] },
     );
   });
 });

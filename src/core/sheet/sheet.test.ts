@@ -142,7 +142,7 @@ function drawnOf(reference: PartDocument): {
 }
 
 describe("centre lines", () => {
-  it.each(["slotted plate", "wall round a bend", "post up to a ball"])(
+  it.each(["slotted plate", "wall round a bend", "post up to a ball", "shaft of two halves with a keyway, 12"])(
     "%s: no extension line begins in the air",
     (name) => {
       const { model, composition, sizes } = drawnOf(SOLIDS.find((s) => s.name === name)!.ways[0]!);

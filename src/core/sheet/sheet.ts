@@ -13,7 +13,7 @@ import { compose, composeKept, type Composition } from "./layout/compose";
 import { openDraft, type Draft } from "./views/draft";
 import { holesEndingInside } from "./views/ends";
 import { itemsOf, remarkItem } from "./sizes/items";
-import type { Layout, Place, ViewSpec } from "./layout/layout";
+import type { Layout, Look, Place, ViewSpec } from "./layout/layout";
 import { neededViews } from "./views/needed";
 import { notesOf, pageOf } from "./page/page";
 import { SCALES, scaleText, type PaperName } from "./layout/paper";
@@ -195,14 +195,20 @@ function sheetViewOf(s: Standing): SheetView {
   return { ...plan, scale: s.scale, middle: middleOf(s) };
 }
 
+/** How a view came to be that the program chose. */
+const lookOf = ({ name, of, path, isSlice }: View): Look =>
+  of !== undefined && path
+    ? { from: "section", of, line: path.map(([x, y]) => [x, y]), ...(isSlice && { slice: true }) }
+    : { from: "planned", name };
+
 /** All that a Sheet's arrangement is, to be kept: what is changed then changes alone. @param specs its views so far */
 export function layoutOf({ scale, views }: Composition, specs: readonly ViewSpec[] = []): Layout {
   const known = new Map(specs.map((s) => [s.key, s]));
   const viewSpec = (s: Standing): ViewSpec => {
-    const { key, name } = s.view;
+    const { key, letter } = s.view;
     const own = s.scale === scale ? undefined : s.scale;
     return {
-      ...(known.get(key) ?? { key, look: { from: "planned", name } }),
+      ...(known.get(key) ?? { key, look: lookOf(s.view), ...(letter !== undefined && { letter }) }),
       middle: [...middleOf(s)],
       ...(own !== undefined && { scale: own }),
     };

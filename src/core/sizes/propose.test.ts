@@ -7,7 +7,7 @@ import { pulley } from "@/demo/long-part";
 import { counterweight, cordPulley, glandPlate } from "@/demo/sheet-parts";
 import { withSketchesDefined } from "./numbers";
 import { SOLIDS } from "@/core/part/testing/solids";
-import { circ, cut, extrude, part, rect, revolve, sketch } from "@/core/part/testing/build";
+import { arc, circ, cut, extrude, line, part, rect, revolve, sketch } from "@/core/part/testing/build";
 import { applyToSketch } from "@/core/sketch/commands";
 import { emptySketch } from "@/core/sketch/sketch";
 import { openNodeKernel } from "@/worker/kernel";
@@ -42,6 +42,22 @@ function proposed(document: PartDocument) {
   kernel.release(built.body!.shape);
   const lettering = { unit: document.units, fractions: true };
   return { ...found, texts: found.sizes.map((s) => sizeText(s, body.on, lettering)).sort() };
+}
+
+/** An arm or link 30 wide and 10 thick, its ends round, with bosses of 15 on so many of them. */
+function armOf(ends: 1 | 2, bosses: 1 | 2): PartDocument {
+  const left = ends === 2 ? arc("l", [0, 0], [0, 15], [0, -15]) : line("l", [0, 15], [0, -15]);
+  const outline = [
+    line("b", [0, -15], [60, -15]),
+    arc("r", [60, 0], [60, -15], [60, 15]),
+    line("t", [60, 15], [0, 15]),
+  ];
+  return part(
+    sketch("s", "top", [...outline, left]),
+    extrude("a", "s", 10),
+    sketch("t", { base: "top", offset: 10 }, circ(60, 0, 15), ...(bosses === 2 ? [circ(0, 0, 15, "c2")] : [])),
+    extrude("c", "t", 15),
+  );
 }
 
 describe("proposed sizes", () => {
@@ -101,6 +117,15 @@ describe("proposed sizes", () => {
     const { texts, table } = proposed(withSketchesDefined(plate));
     expect(texts).toEqual(["12", "14", "38", "45", "50", "78", "9", "90", "⌀10", "⌀12", "⌀6", "⌀8"]);
     expect(table.told).toBe(table.ways);
+  });
+  it.each([
+    ["arm with a boss on its end", armOf(1, 1), ["10", "15", "60", "⌀30"]],
+    ["link with a boss at one end", armOf(2, 1), ["10", "15", "60", "R15"]],
+    ["link with bosses at both ends", armOf(2, 2), ["10", "15", "2× ⌀30", "60"]],
+  ])("%s as round as it: a face has its radius or its diameter, not both", (_, document, want) => {
+    const { texts, table } = proposed(withSketchesDefined(document));
+    expect(texts).toEqual(want);
+    expect([table.told, table.repeating]).toEqual([table.ways, []]);
   });
   it.each([
     ["wide", 10, ["20", "25", "2× ⌀20", "30", "40", "50", "60"]],

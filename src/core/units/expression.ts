@@ -1,4 +1,4 @@
-import { NOTHING } from "./tolerance";
+import { HALF_WAY, NOTHING } from "./tolerance";
 
 export type LengthUnit = "mm" | "in";
 export type QuantityKind = "length" | "angle";
@@ -243,10 +243,10 @@ export class Reader {
         return { ...same[0]!, n: Math[name](...same.map((g) => g.n)) };
       }
       case "round": {
-        // a length is rounded in the unit at work
-        const k = a.length || a.angle ? this.unit : 1;
+        // a length is rounded in the unit at work, an area in its square, what is one through a length likewise
+        const k = this.unit ** (a.length || a.angle);
         if (a.length) this.watcher?.round(word, this.at, a.length);
-        return { ...a, n: Math.round(a.n / k) * k };
+        return { ...a, n: nearestWhole(a.n / k) * k };
       }
       case "sqrt":
         if (a.n < 0) throw new Fault("a negative number has no square root");
@@ -262,3 +262,6 @@ export class Reader {
     }
   }
 }
+
+/** Halves are rounded up, also those that the way of computing them has left a hair short. */
+const nearestWhole = (n: number): number => Math.round(n + HALF_WAY * Math.max(1, Math.abs(n)));

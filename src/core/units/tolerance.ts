@@ -2,3 +2,6 @@
 
 /** The sine of π comes out as 1.2e-16 and is nothing. */
 export const NOTHING = 2e-16;
+
+/** What lies so near to a half is a half: 1 5/8 in by 6.35 mm comes out as 6.4999999. */
+export const HALF_WAY = 1e-9;

@@ -207,7 +207,7 @@ function couldFit({ views, projection }: Job, paper: Paper, scale: number): bool
   const at = (axis: 0 | 1, n: number) =>
     Math.max(0, ...views.filter((_, k) => cells[k]![axis] === n).map((v) => v.box.max[axis] - v.box.min[axis]));
   const [l, t, r, b] = paper.frame;
-  const all = (axis: 0 | 1) => at(axis, 0) + at(axis, 1) + at(axis, 2);
+  const all = (axis: 0 | 1) => views.reduce((sum, _, n) => sum + at(axis, n), 0);
   return all(0) * scale < r - l && all(1) * scale < b - t - TITLE_HEIGHT;
 }
 

@@ -29,13 +29,14 @@ export interface Track {
   readonly after: number;
 }
 
-/** Which column and row a view stands in. */
-function cellOf(name: ViewName, projection: Projection): readonly [column: number, row: number] {
+/** Which column and row a view stands in. @param cut how many sections across stand before it */
+function cellOf(name: ViewName, projection: Projection, cut: number): readonly [column: number, row: number] {
   const isFirst = projection === "first-angle";
   // the part lies in the middle of its end views
   if (name === "start") return [0, 0];
   if (name === "long") return [1, 0];
   if (name === "end") return [2, 0];
+  if (name === "section") return [3 + cut, 0];
   if (name === "top") return [0, isFirst ? 1 : 0];
   if (name === "front") return [0, isFirst ? 0 : 1];
   return name === "left" || name === "right" ? [1, isFirst ? 0 : 1] : [0, 0];
@@ -43,7 +44,8 @@ function cellOf(name: ViewName, projection: Projection): readonly [column: numbe
 
 /** Cells of views, without the columns and rows that stay empty. */
 export function cellsOf(views: readonly View[], projection: Projection): readonly (readonly [number, number])[] {
-  const raw = views.map((v) => cellOf(v.name, projection));
+  const cuts = views.filter((v) => v.name === "section");
+  const raw = views.map((v) => cellOf(v.name, projection, cuts.indexOf(v)));
   const used = ([0, 1] as const).map((i) => [...new Set(raw.map((c) => c[i]))].sort((a, b) => a - b));
   return raw.map(([c, r]) => [used[0]!.indexOf(c), used[1]!.indexOf(r)] as const);
 }

@@ -99,15 +99,23 @@ function endOf(
   const reach = isLong ? seenPoints(model, anchor[0]!, view).points.map(across) : [];
   const span: [number, number] = [Math.min(...reach, across(at)), Math.max(...reach, across(at))];
   const round = surfaceOf(model, anchor[0]!);
-  const isRoundSeen = !round || !line || !isParallel(line.along, view.gaze.toViewer) || hasVisibleArc(view, round, at);
+  const isRoundSeen =
+    !round ||
+    !line ||
+    !isParallel(line.along, view.gaze.toViewer) ||
+    hasVisibleArc(view, round, project(view, place), side === undefined || side === "centre");
   return { end: { at, across: span }, isSeen: isRoundSeen };
 }
 
-function hasVisibleArc(view: View, s: Surface, centre: Vec2): boolean {
+/** Whether a round face is seen round; of an axis any circle about it shows where it is. */
+function hasVisibleArc(view: View, s: Surface, centre: Vec2, isOfAxis: boolean): boolean {
   const c = s.carrier;
   if (c.kind !== "cylinder") return true;
-  return view.strokes.some((t) => t.kind === "arc" && !t.hidden && isArcOf(t, centre, c.radius, sizeOf(view)));
+  return view.strokes.some(
+    (t) => t.kind === "arc" && !t.hidden && isArcOf(t, centre, isOfAxis ? t.radius : c.radius, sizeOf(view)),
+  );
 }
+
 /** The end moved to the round side that is meant. */
 function reached(at: Vec3, s: Support, side: "near" | "far" | "centre" | undefined, d: Vec3, other: Vec3 | undefined) {
   if (!side || side === "centre" || !("line" in s) || s.radius === undefined || !other) return at;
@@ -141,14 +149,19 @@ export function acrossLong(model: SheetModel, size: SizeOf<"diameter">, view: Vi
   const side = (sign: 1 | -1): Vec2 => add2(centre, scale2(along, sign * round.radius));
   const end = (sign: 1 | -1): End => ({ at: side(sign), across: reachOf(points, above(along)) });
   const [from, to] = reachOf(points, lying);
-  const on = (sign: 1 | -1): Vec2 => add2(side(sign), scale2(lying, (from + to) / 2 - dot2(centre, lying)));
-  const seen = ([1, -1] as const).filter((sign) => isOnStroke(view, on(sign))).length;
+  const on = (sign: 1 | -1, share: number): Vec2 =>
+    add2(side(sign), scale2(lying, from + (to - from) * share - dot2(centre, lying)));
+  // a keyway or a hole may interrupt the outline
+  const seen = ([1, -1] as const).filter((sign) => SHARES.some((s) => isOnStroke(view, on(sign, s)))).length;
   // in a half section only one of the two sides of a bore is drawn
   const isEnough = seen === 2 || (view.isHalf && seen === 1);
   const isTurned = view.name === "long";
   const fault = (isEnough ? 0 : FAULT.hidden) + (isTurned ? 0 : FAULT.anotherForm);
   return [{ view, fault, form: "straight", along, a: end(-1), b: end(1) }];
 }
+
+/** Where along a round face its outlines are looked for. */
+const SHARES = [0.5, 0.1, 0.9];
 
 /** A wall between two flat faces that a view sees edge on. */
 export function wallAcross(model: SheetModel, size: SizeOf<"wall">, view: View): Presentation[] {

@@ -18,6 +18,7 @@ import { facesOfSize, type Size } from "@/core/sizes/size";
 import { clippedSegment } from "./clip";
 import { above, reachOf, readable, seenWay } from "./direction";
 import type { SheetModel } from "./model";
+import { isInSlice } from "./seen";
 import type { Segment } from "../plane";
 import { NEAR, WHOLE_TUBE } from "../tolerance";
 import { isWithin, project, type View } from "./views";
@@ -54,7 +55,7 @@ const keyOf = (...n: number[]) => n.map((v) => Math.round(v / (10 * NEAR))).join
 
 /** Axes as the view shows them: crosses where they point to the viewer, lines where they lie; rings by their middle. */
 export function centresOf(model: SheetModel, sizes: readonly Size[], view: View, scale: number): Centres {
-  if (view.name === "pictorial" || view.isSlice) return { lines: [], arcs: [] };
+  if (view.name === "pictorial") return { lines: [], arcs: [] };
   const past = PAST / scale;
   const crosses = new Map<string, Cross>(),
     lying = new Map<string, { way: Vec2; level: number; from: number; to: number }>();
@@ -63,9 +64,10 @@ export function centresOf(model: SheetModel, sizes: readonly Size[], view: View,
       known = crosses.get(name);
     if (!known || known.reach[0] < cross.reach[0]) crosses.set(name, cross);
   };
-  const pipes = model.body.surfaces.flatMap((s) => pipeOf(model, s, view, past) ?? []);
+  const surfaces = model.body.surfaces.filter((s) => isInSlice(model, s, view));
+  const pipes = surfaces.flatMap((s) => pipeOf(model, s, view, past) ?? []);
   for (const cross of [...pipes.flatMap((p) => p.crosses), ...heldCrosses(model, sizes, view, scale)]) give(cross);
-  for (const surface of model.body.surfaces) {
+  for (const surface of surfaces) {
     const axis = axisOf(surface.carrier);
     if (!axis || !goesRound(surface)) continue;
     const at = project(view, axis.at);

@@ -5,9 +5,12 @@ import type { Gaze } from "@/core/kernel/scene";
 import { halfSpace, type Cutter } from "@/core/kernel/section";
 import { goesRound, type Surface } from "@/core/measure/surfaces";
 import { isParallel, isSquare } from "@/core/sizes/anchor";
+import type { ViewSpec } from "../layout/layout";
+import { reachOf } from "./direction";
 import type { SheetModel } from "./model";
+import { plansOf } from "./plans";
 import { NEAR, TURNED_SHARE } from "../tolerance";
-import { GAZES, upOf, type Projection, type ViewPlan } from "./views";
+import { GAZES, project, upOf, type Projection, type ViewPlan } from "./views";
 
 /** The views that could show a part, the first of them its main view. */
 export function plannedViews(model: SheetModel, projection: Projection): ViewPlan[] {
@@ -70,7 +73,43 @@ function turnedViews(model: SheetModel, axis: Line, projection: Projection): Vie
     long,
     { key: "end", name: "end", gaze: seenFrom(side), hidden: false },
     { key: "start", name: "start", gaze: seenFrom(-side as 1 | -1), hidden: false },
+    ...crossSections(model, axis, long),
   ];
+}
+
+/** Sections across the long view through what stands off the axis and reaches neither end: no end view shows it. */
+function crossSections(model: SheetModel, axis: Line, long: ViewPlan): ViewPlan[] {
+  const reach = (s: Surface) =>
+    reachOf(
+      s.keys.flatMap((k) => model.points(k)).map((p) => project(long, p)),
+      [1, 0],
+    );
+  const all = model.body.surfaces.map(reach),
+    [start, end] = [Math.min(...all.map((r) => r[0])), Math.max(...all.map((r) => r[1]))];
+  const within = model.body.surfaces
+    .flatMap((s, i) => (isTurnedAbout(s, axis) ? [] : [all[i]!]))
+    .filter(([from, to]) => from > start + NEAR && to < end - NEAR && to - from > NEAR);
+  const places = sharedPlaces(within).slice(0, MOST_SECTIONS);
+  const specs = places.map((x, i): ViewSpec => {
+    const line: [number, number][] = [
+      [x, 1],
+      [x, -1],
+    ];
+    return { key: `across-${i + 1}`, look: { from: "section", of: long.key, line, slice: true } };
+  });
+  return plansOf(model, [{ key: long.key, look: { from: "planned", name: long.name } }, ...specs], [long]).slice(1);
+}
+const MOST_SECTIONS = 3;
+
+/** As few places as lie within all of some stretches, each in the middle of what its stretches share. */
+function sharedPlaces(stretches: readonly (readonly [number, number])[]): number[] {
+  const groups: [number, number][] = [];
+  for (const [from, to] of [...stretches].sort((a, b) => a[1] - b[1])) {
+    const open = groups.find((g) => Math.max(g[0], from) < Math.min(g[1], to) - NEAR);
+    if (open) [open[0], open[1]] = [Math.max(open[0], from), Math.min(open[1], to)];
+    else groups.push([from, to]);
+  }
+  return groups.map(([from, to]) => (from + to) / 2);
 }
 
 const positive = (d: Vec3): Vec3 => {

@@ -17,14 +17,21 @@ export function neededViews(
   // the last are the first to go
   for (const v of [...all].reverse()) {
     const fewer = views.filter((o) => o !== v);
-    const isNeeded = v === all[0] || v.letter !== undefined || showsOwnShape(v, fewer);
+    const isNeeded = v === all[0] || showsOwnShape(v, fewer);
     if (!isNeeded && fewer.length >= least && faults(fewer) <= whole + SLIGHT) views = fewer;
   }
-  return views;
+  return lettered(views);
 }
 /** A size that is shown is worth more than any fault; and how much worse is still as good. */
 const SHOWN = 1_000;
 const SLIGHT = 15;
+
+/** Sections taken from other views get letters in their order. */
+function lettered(views: readonly View[]): readonly View[] {
+  const cuts = views.filter((v) => v.name === "section");
+  return views.map((v) => (cuts.includes(v) ? { ...v, letter: LETTERS[cuts.indexOf(v)]! } : v));
+}
+const LETTERS = "ABCDEFGH";
 
 /** Whether only this view shows an outline that is more than a rectangle. */
 function showsOwnShape(v: View, others: readonly View[]): boolean {

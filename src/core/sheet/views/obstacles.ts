@@ -19,3 +19,18 @@ export function arcPoints(centre: Vec2, radius: number, from: number, to: number
     return [centre[0] + radius * Math.cos(t), centre[1] + radius * Math.sin(t)];
   });
 }
+
+/** Points of a stroke of which some lie farthest each way. */
+export function farPoints(s: Stroke): readonly Vec2[] {
+  if (s.kind === "line") return [s.a, s.b];
+  if (s.kind === "path") return s.points;
+  const quarter = Math.PI / 2,
+    first = Math.ceil(s.from / quarter),
+    last = Math.floor(s.to / quarter);
+  const turns = [
+    s.from,
+    s.to,
+    ...Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * quarter),
+  ];
+  return turns.map((t) => [s.centre[0] + s.radius * Math.cos(t), s.centre[1] + s.radius * Math.sin(t)]);
+}

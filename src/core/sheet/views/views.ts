@@ -7,7 +7,7 @@ import type { Solid } from "@/core/kernel/solid";
 import { formatFace } from "@/core/naming/names";
 import { Sight } from "@/core/measure/sight";
 import { clippedStroke, movedStroke } from "./clip";
-import { strokeSegments } from "./obstacles";
+import { farPoints, strokeSegments } from "./obstacles";
 import { cleanStrokes, thinned, type Stroke } from "./outline";
 import { boxAround, boxCorners, distanceToSegment, heightOf, widthOf, type Box, type Segment } from "../plane";
 import { NEAR } from "../tolerance";
@@ -170,11 +170,12 @@ export function drawnView(kernel: Kernel, solid: Solid, plan: ViewPlan, bodies: 
   const flat = (p: Vec3): Vec2 => project({ gaze }, p);
   const regions = opened ? cutRegions(kernel, bodies.length > 1 ? bodies : undefined, opened.faces, plan, flat) : [];
   const edges = plan.isSlice
-    ? regions.flatMap((r) => r.bounds.map((points) => ({ points, hidden: false as const, tangent: undefined })))
+    ? (opened?.faces ?? []).flatMap((f) => f.edges.map((e) => ({ points: e.map(flat), hidden: false })))
     : sightOf(kernel, opened?.solid ?? solid).lines(gaze, { hidden: plan.hidden, tangent: plan.tangent === true });
   if (opened) kernel.release(opened.solid.shape);
-  const sharp = cleanStrokes(edges.filter((e) => !e.tangent)).filter((s) => !isNoEdge(plan, s));
-  const tangent = cleanStrokes(edges.filter((e) => e.tangent)).map((s): Stroke => ({ ...s, tangent: true }));
+  const isTangent = (e: (typeof edges)[number]) => "tangent" in e && e.tangent === true;
+  const sharp = cleanStrokes(edges.filter((e) => !isTangent(e))).filter((s) => !isNoEdge(plan, s));
+  const tangent = cleanStrokes(edges.filter(isTangent)).map((s): Stroke => ({ ...s, tangent: true }));
   const broken = plan.isLocal ? localBounds(plan) : [];
   const strokes = [...sharp, ...tangent].map((s) => (liesOn(broken, s) ? { ...s, tangent: true as const } : s));
   const names = (opened?.solid ?? solid).names.map((list) => list.map(formatFace));
@@ -199,14 +200,14 @@ function cutOpen(kernel: Kernel, solid: Solid, cutters: readonly Cutter[]): Retu
 function cutRegions(
   kernel: Kernel,
   bodies: readonly Solid[] | undefined,
-  all: readonly { bounds: readonly (readonly [Vec3, Vec3])[]; area: number }[],
+  all: ReturnType<typeof sectioned>["faces"],
   plan: ViewPlan,
   flat: (p: Vec3) => Vec2,
 ): CutRegion[] {
   const region =
     (body: number) =>
     (f: (typeof all)[number]): CutRegion => ({
-      bounds: f.bounds.map(([a, b]): Segment => [flat(a), flat(b)]),
+      bounds: f.edges.flatMap((e) => e.slice(1).map((b, i): Segment => [flat(e[i]!), flat(b)])),
       area: f.area,
       body,
     });
@@ -277,7 +278,7 @@ function boxOf({ round, only }: ViewPlan, strokes: readonly Stroke[]): Box {
     const { centre: c, radius: r } = round;
     return { min: [c[0] - r, c[1] - r], max: [c[0] + r, c[1] + r] };
   }
-  const all = boxAround(strokes.flatMap((s) => strokeSegments(s).flat()));
+  const all = boxAround(strokes.flatMap(farPoints));
   if (strokes.length) return all;
   return only ?? boxAround(boxCorners({ min: [0, 0], max: [1, 1] }));
 }
