@@ -10,6 +10,8 @@ const Environment = z.object({
   CALIPER_ADDRESS: z.url("is an address such as https://caliper.example").optional(),
   CALIPER_DEMO: z.enum(["0", "1"], "is 1 or 0").optional(),
   CALIPER_SECURE_COOKIE: z.enum(["0", "1"], "is 1 or 0").optional(),
+  /** What the histories of all parts may fill. */
+  CALIPER_HISTORY_GB: z.coerce.number("is a number of gigabytes").positive().max(100_000).default(50),
   PORT: z.coerce.number("is a number").int().min(1).max(65_535).optional(),
   HOST: z.string().max(200).optional(),
   LOG_LEVEL: z.enum(["debug", "info", "warn", "error", "silent"], "is debug, info, warn, error or silent").optional(),

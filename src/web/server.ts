@@ -5,6 +5,7 @@ import { environment } from "@/server/environment";
 import { log, pathOf, ready } from "@/server/log";
 import { sendLetters } from "@/server/people/outbox";
 import { inSentences, isApi, turnAway } from "./door";
+import { sendKernel } from "./kernel-file";
 import { quick } from "./quick";
 import { warmUp } from "./warm";
 
@@ -32,6 +33,7 @@ const server = createServer((request, response) => {
 });
 async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
   if (await turnAway(request, response)) return;
+  if (sendKernel(request, response)) return;
   if (quick(request, response)) return;
   if (isApi(request.url ?? "")) inSentences(request, response);
   await pages(request, response);

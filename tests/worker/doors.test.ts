@@ -1,3 +1,6 @@
+import { readFileSync } from "node:fs";
+import http, { type IncomingHttpHeaders } from "node:http";
+import { brotliDecompressSync, gunzipSync } from "node:zlib";
 import { randomUUID } from "node:crypto";
 import { afterAll, describe, expect, it } from "vitest";
 import { closeDatabase } from "@/server/database";
@@ -49,5 +52,37 @@ describe("hashing", () => {
     await Promise.all(Array.from({ length: 12 }, (_, i) => work(i)));
     expect(most).toBeLessThanOrEqual(2);
     expect(order).toEqual([...order].sort((a, b) => a - b));
+  });
+});
+
+describe("the kernel comes packed once, not anew for each", () => {
+  const plain = readFileSync("public/kernel/kernel-1.1.0.wasm");
+  const asked = (method: string, accepts: string) =>
+    new Promise<{ headers: IncomingHttpHeaders; bytes: Buffer }>((done, fail) => {
+      const request = http.request(
+        `${process.env["CALIPER_URL"]}/kernel/kernel-1.1.0.wasm`,
+        { method, headers: { "accept-encoding": accepts } },
+        (answer) => {
+          const pieces: Buffer[] = [];
+          answer.on("data", (piece: Buffer) => pieces.push(piece));
+          answer.on("end", () => done({ headers: answer.headers, bytes: Buffer.concat(pieces) }));
+        },
+      );
+      request.on("error", fail).end();
+    });
+  it.each([
+    ["gzip, deflate, br, zstd", "br", brotliDecompressSync],
+    ["gzip, br;q=0", "gzip", gunzipSync],
+    ["identity", undefined, (bytes: Buffer) => bytes],
+    ["", undefined, (bytes: Buffer) => bytes],
+  ] as const)("to who takes “%s”: %s", async (accepts, encoding, unpacked) => {
+    const { headers, bytes } = await asked("GET", accepts);
+    expect(headers["content-encoding"]).toBe(encoding);
+    expect(headers).toMatchObject({ "content-type": "application/wasm", vary: "accept-encoding" });
+    expect(Number(headers["content-length"])).toBe(bytes.length);
+    expect(unpacked(bytes).equals(plain)).toBe(true);
+    if (encoding) expect(bytes.length).toBeLessThan(plain.length / 3);
+    const head = await asked("HEAD", accepts);
+    expect([head.bytes.length, head.headers["content-length"]]).toEqual([0, headers["content-length"]]);
   });
 });

@@ -8,7 +8,7 @@ import type { Person } from "@/server/people/people";
 import { handIn, submission } from "@/server/tries/submissions";
 import { checkAgain } from "@/server/tries/checks";
 import { changeHistory, type HistoryChange } from "@/server/works/history";
-import { countsOf, MOST_KEPT, versionsOf } from "@/server/works/versions";
+import { countsOf, filledBy, keepWithin, MOST_KEPT, roomNow, versionsOf } from "@/server/works/versions";
 import { openWork, saveWork } from "@/server/works/works";
 import { dropPerson, handoutNumbered, newStudent, newSubmission, personCalled, until } from "./sample";
 
@@ -135,6 +135,41 @@ describe("history", () => {
     expect(await change({ do: "unname", of: one!.id })).toEqual({ ok: false, code: "not-there" });
     expect(await change({ do: "name", name: "one more" })).toMatchObject({ ok: true });
     expect(await countsOf(foot.id, student.id)).toEqual({ named: 100, parted: 0 });
+  });
+  it("histories of all parts have room for so much; the oldest that nobody asked for go first", async () => {
+    const [other] = await rows<{ id: string }>("select id from handouts where id <> $1 limit 1", [foot.id]);
+    await openWork((await handout(other!.id))!, student.id);
+    // a kilobyte each that cannot be pressed, the lower the number the older
+    const put = (kind: string, of: string, from: number, to: number) =>
+      rows(
+        `insert into work_versions (handout_id, person_id, variant, version, kind, name, document, made_at)
+         select $1, $2, 'First way', n, $3, n::text,
+           json_build_object('x', (select string_agg(md5(n || '/' || i), '') from generate_series(1, 30) i)),
+           now() - (1000 - n) * interval '1 second'
+         from generate_series($4::int, $5::int) n`,
+        [of, student.id, kind, from, to],
+      );
+    await put("named", foot.id, 1, 4);
+    await put("spell", foot.id, 11, 20);
+    await put("handed-in", other!.id, 21, 22);
+    await put("parted", other!.id, 31, 35);
+    const asked = await filledBy(student.id);
+    expect(asked).toBeGreaterThan(6 * 960);
+    expect(asked).toBeLessThan(6 * 1100);
+    await keepWithin(database(), student.id, 10 * (asked / 6) + 10);
+    const left = await rows<{ version: number }>(
+      "select version from work_versions where person_id = $1 order by version",
+      [student.id],
+    );
+    expect(left.map((v) => v.version)).toEqual([1, 2, 3, 4, 21, 22, 32, 33, 34, 35]);
+    const naming: HistoryChange = { id: randomUUID(), version: 1, window: "a", do: "name", name: "more" };
+    expect(await changeHistory(foot.id, student.id, naming, asked)).toEqual({ ok: false, code: "too-much" });
+    expect(await changeHistory(foot.id, student.id, naming, asked + 1)).toMatchObject({ ok: true });
+  });
+  it("the server has room for so much", async () => {
+    const { bytes, most, isFull } = await roomNow();
+    expect([most, isFull]).toEqual([50e9, false]);
+    expect(await roomNow(database(), bytes / 2)).toMatchObject({ isFull: true });
   });
   it("what was put aside does not grow without end: the last ones stay", async () => {
     await save("stands", 1);

@@ -18,6 +18,7 @@ export default async function Page() {
         due_at: h.due_at.toISOString(),
         opens_at: h.opens_at?.toISOString() ?? null,
         withdrawn_at: h.withdrawn_at?.toISOString() ?? null,
+        worked_at: h.worked_at?.toISOString() ?? null,
         isAhead: h.opens_at !== null && h.opens_at > new Date(),
       })),
       exercises: row.role === "instructor" ? await exerciseTitlesOf(row.id) : [],

@@ -1,4 +1,5 @@
 import { checksNow, queueNow, tableSizes, workersNow } from "@/server/upkeep/running";
+import { roomNow } from "@/server/works/versions";
 import { RunningPage } from "@/ui/running/running-page";
 import { retry, stop } from "../running-actions";
 import { administrating } from "../visitor";
@@ -7,7 +8,13 @@ export const dynamic = "force-dynamic";
 
 export default async function Page() {
   const person = await administrating();
-  const [queue, workers, checks, tables] = await Promise.all([queueNow(), workersNow(), checksNow(), tableSizes()]);
+  const [queue, workers, checks, tables, room] = await Promise.all([
+    queueNow(),
+    workersNow(),
+    checksNow(),
+    tableSizes(),
+    roomNow(),
+  ]);
   return (
     <RunningPage
       person={person}
@@ -20,6 +27,7 @@ export default async function Page() {
       }))}
       checks={checks.map((c) => ({ ...c, since: c.since.toISOString() }))}
       tables={tables}
+      room={room}
       stop={stop}
       retry={retry}
     />

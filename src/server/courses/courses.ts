@@ -32,7 +32,8 @@ export interface HandoutRow {
   readonly my_late: boolean;
   /** Whose turn it is to say something about it. */
   readonly my_turn: "student" | "instructor" | null;
-  readonly has_work: boolean;
+  /** When this person's part was changed last; null: not opened yet. */
+  readonly worked_at: Date | null;
   /** How often this person has handed in, and how often they may. */
   readonly my_tries: number;
   readonly attempts_most: number | null;
@@ -77,7 +78,7 @@ export const handoutsOf = (courseId: string, person: Person) =>
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
        n.state as mine, m.newest as my_submission, c.shown_points as my_points, c.shown_of as of, c.turn as my_turn,
        coalesce(s.late_seconds > 0, false) as my_late,
-       w.person_id is not null as has_work, h.attempts_most, coalesce(m.tries, 0) as my_tries
+       w.changed_at as worked_at, h.attempts_most, coalesce(m.tries, 0) as my_tries
      from mine h left join told t on t.handout_id = h.id
      left join standing m on m.handout_id = h.id and m.person_id = $2
      left join checks n on n.submission_id = m.newest

@@ -1,6 +1,15 @@
 import type { PartDocument } from "@/core/part/document";
 import { row, rows, transaction } from "../database";
-import { countsOf, keepVersion, MOST_NAMED, versionDocument, type Shown } from "./versions";
+import {
+  countsOf,
+  filledBy,
+  keepVersion,
+  MOST_BYTES,
+  MOST_NAMED,
+  roomNow,
+  versionDocument,
+  type Shown,
+} from "./versions";
 import { put, type Standing } from "./works";
 
 /** The ways of one work; one of them stands on the Bench. */
@@ -31,14 +40,27 @@ export type Changed =
   | { readonly ok: true; readonly version: number; readonly variant: string; readonly document: PartDocument }
   | {
       readonly ok: false;
-      readonly code: "not-opened" | "other-version" | "not-there" | "taken" | "too-many" | "too-many-named";
+      readonly code:
+        | "not-opened"
+        | "other-version"
+        | "not-there"
+        | "taken"
+        | "too-many"
+        | "too-many-named"
+        | "too-much"
+        | "server-full";
     };
 
 /**
  * Names what stands, restores an old version as a new one, branches a variant off, or goes over to another. Nothing
  * that stood is lost by it: it stays in the history or in its variant.
  */
-export async function changeHistory(handoutId: string, personId: string, change: HistoryChange): Promise<Changed> {
+export async function changeHistory(
+  handoutId: string,
+  personId: string,
+  change: HistoryChange,
+  mostBytes = MOST_BYTES,
+): Promise<Changed> {
   return transaction(async (client): Promise<Changed> => {
     const now = await row<Standing>(
       `select document, version, variant, changed_at, saves, picture, numbers, true as spell_over from works
@@ -60,6 +82,8 @@ export async function changeHistory(handoutId: string, personId: string, change:
       const { name, shown } = change;
       const { named } = await countsOf(handoutId, personId, client);
       if (named >= MOST_NAMED) return { ok: false, code: "too-many-named" };
+      if ((await filledBy(personId, client)) >= mostBytes) return { ok: false, code: "too-much" };
+      if ((await roomNow(client)).isFull) return { ok: false, code: "server-full" };
       await keepVersion(client, handoutId, personId, { ...now, ...shown, kind: "named", name, saveId: change.id });
       return as(now.version);
     }

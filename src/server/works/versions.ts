@@ -1,5 +1,6 @@
 import type pg from "pg";
 import type { PartDocument } from "@/core/part/document";
+import { environment } from "../environment";
 import { database, one, row, rows, Taken } from "../database";
 
 /** What the Bench showed when a version was made: figures a person tells versions apart by. */
@@ -60,7 +61,51 @@ export async function keepVersion(
   if (!made) throw new Taken("a version under this id is somebody else's");
   await client.query(THIN, [handoutId, personId]);
   for (const [kind, most] of Object.entries(MOST_KEPT)) await client.query(CAP, [handoutId, personId, kind, most]);
+  const room = await roomNow(client);
+  await keepWithin(client, personId, room.isFull ? SHORT_OF_ROOM * MOST_BYTES : MOST_BYTES);
   return made.id;
+}
+
+/** Histories of all parts of one person fill so much at most, bytes as they are stored. */
+export const MOST_BYTES = 128e6;
+/** The share of it that is left to each where the server has no room. */
+const SHORT_OF_ROOM = 0.1;
+
+/** What the histories of all people fill and may fill, bytes. */
+export async function roomNow(
+  client: pg.Pool | pg.PoolClient = database(),
+  most = environment().CALIPER_HISTORY_GB * 1e9,
+): Promise<{ bytes: number; most: number; isFull: boolean }> {
+  const { bytes } = await one<{ bytes: number }>(
+    "select pg_total_relation_size('work_versions')::float as bytes",
+    [],
+    client,
+  );
+  return { bytes, most, isFull: bytes >= most };
+}
+
+const SIZE = "pg_column_size(document) + coalesce(octet_length(picture), 0)";
+/** What was asked for stays: what was named or handed in. */
+const ASKED_FOR = "kind in ('named', 'handed-in')";
+
+/** Takes away the oldest that nobody asked for, until all that somebody has fits. @param most bytes */
+export const keepWithin = (client: pg.Pool | pg.PoolClient, personId: string, most: number) =>
+  client.query(
+    `delete from work_versions v using (
+       select id, ${ASKED_FOR} as stays, sum(${SIZE}) over (order by ${ASKED_FOR} desc, made_at desc, id) as filled
+       from work_versions where person_id = $1
+     ) old where v.id = old.id and not old.stays and old.filled > $2`,
+    [personId, most],
+  );
+
+/** What somebody's named and handed in versions fill, of all their parts; bytes. */
+export async function filledBy(personId: string, client: pg.Pool | pg.PoolClient = database()): Promise<number> {
+  const { bytes } = await one<{ bytes: number }>(
+    `select coalesce(sum(${SIZE}), 0)::float as bytes from work_versions where person_id = $1 and ${ASKED_FOR}`,
+    [personId],
+    client,
+  );
+  return bytes;
 }
 
 /** A person names so many versions of a part at most; who has as many takes a name away first. */

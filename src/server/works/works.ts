@@ -35,14 +35,16 @@ const SPELL = "15 minutes";
 /** Whoever works for hours without a pause has a version in between at least so often. */
 const LONG_SPELL = "45 minutes";
 
+/** A student's part on a handout as it stands; undefined where it has not been opened yet. */
+export const standingWork = (handoutId: string, personId: string) =>
+  row<OpenWork>("select document, version, variant, changed_at from works where handout_id = $1 and person_id = $2", [
+    handoutId,
+    personId,
+  ]);
+
 /** A student's part on a handout; begun empty when opened first. */
 export async function openWork(handout: Handout, personId: string): Promise<OpenWork> {
-  const standing = () =>
-    row<OpenWork>("select document, version, variant, changed_at from works where handout_id = $1 and person_id = $2", [
-      handout.id,
-      personId,
-    ]);
-  const found = await standing();
+  const found = await standingWork(handout.id, personId);
   if (found) return found;
   // files are named after the part: whose it is shows in a folder of thirty
   const { initials } = await one<{ initials: string }>("select initials from people where id = $1", [personId]);
@@ -54,7 +56,7 @@ export async function openWork(handout: Handout, personId: string): Promise<Open
     personId,
     start,
   ]);
-  return (await standing())!;
+  return (await standingWork(handout.id, personId))!;
 }
 
 /**

@@ -7,10 +7,11 @@ import type { Answer } from "../parts/zod-form";
 import { CodeForm } from "../people/door";
 import { WarmKernel } from "./warm-kernel";
 
-type Handout = Omit<HandoutRow, "due_at" | "opens_at" | "closes_at" | "withdrawn_at"> & {
+type Handout = Omit<HandoutRow, "due_at" | "opens_at" | "closes_at" | "withdrawn_at" | "worked_at"> & {
   due_at: string;
   opens_at: string | null;
   withdrawn_at: string | null;
+  worked_at: string | null;
   /** It opens later. */
   isAhead: boolean;
 };
@@ -172,7 +173,7 @@ function Learning({ course, me }: { course: Course; me: string }) {
     return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
   return (
     <>
-      <WarmKernel me={me} />
+      <WarmKernel me={me} next={lastWorkedAt(course).join()} />
       <table className="table mt-3">
         <thead>
           <tr>
@@ -203,7 +204,7 @@ function Learning({ course, me }: { course: Course; me: string }) {
                     {resultText(h)}
                   </Link>
                 ) : (
-                  <span className="quiet">{h.has_work ? "begun" : "not opened"}</span>
+                  <span className="quiet">{h.worked_at ? "begun" : "not opened"}</span>
                 )}
               </td>
               <td className="text-right">
@@ -217,11 +218,19 @@ function Learning({ course, me }: { course: Course; me: string }) {
   );
 }
 
+/** The parts that were changed last are those most go on with, the last first. */
+function lastWorkedAt({ handouts }: Course): readonly string[] {
+  const begun = handouts.filter((h) => h.worked_at).sort((a, b) => b.worked_at!.localeCompare(a.worked_at!));
+  return begun.slice(0, AHEAD).map((h) => h.id);
+}
+/** So many are built before they are opened. */
+const AHEAD = 3;
+
 /** The way to a student's part: on with it, or only to look where every try is used. */
 function Way({ handout: h }: { handout: Handout }) {
   const tries = { used: h.my_tries, most: h.attempts_most };
   const isOver = areTriesUsed(tries);
-  const text = h.has_work ? "Go on" : "Begin";
+  const text = h.worked_at ? "Go on" : "Begin";
   return (
     <Link
       className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`}

@@ -3,6 +3,7 @@
 import { spanText } from "@/core/grade/late";
 import type { Queued, RunningCheck, TableSize, WorkerRow } from "@/server/upkeep/running";
 import { plainNumber } from "@/core/units/quantity";
+import { bytesText } from "../parts/bytes";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
 
@@ -16,8 +17,30 @@ const TASKS: Record<string, string> = {
 };
 const SAID = { queued: "waits", checking: "runs", failed: "failed" };
 
-const sizeText = (bytes: number): string =>
-  bytes < 1_048_576 ? `${plainNumber(bytes / 1024, 0)} kB` : `${plainNumber(bytes / 1_048_576, 1)} MB`;
+/** What the histories of all parts fill and may fill, bytes. */
+interface Room {
+  readonly bytes: number;
+  readonly most: number;
+}
+/** From here on it is said that there is not much room left. */
+const NEARLY_FULL = 0.8;
+
+function HistoriesRoom({ room: { bytes, most } }: { room: Room }) {
+  const filled = `Versions of all parts fill ${bytesText(bytes)} of ${bytesText(most)}.`;
+  return (
+    <>
+      <h2 className="mt-8 font-semibold">Room for histories</h2>
+      {bytes < NEARLY_FULL * most ? (
+        <p className="quiet mt-1">{filled}</p>
+      ) : (
+        <p role="alert" className="alert alert-warning mt-1">
+          {filled} When all is filled no version can be named, and fewer are kept. Set CALIPER_HISTORY_GB higher, or
+          take away courses that are over.
+        </p>
+      )}
+    </>
+  );
+}
 
 /** What waits, what runs where, what failed and why; for whoever looks after the server. */
 export function RunningPage({
@@ -27,6 +50,7 @@ export function RunningPage({
   workers,
   checks,
   tables,
+  room,
   stop,
   retry,
 }: {
@@ -36,6 +60,7 @@ export function RunningPage({
   workers: readonly Told<WorkerRow>[];
   checks: readonly Told<RunningCheck>[];
   tables: readonly TableSize[];
+  room: Room;
   stop: Act;
   retry: Act;
 }) {
@@ -140,6 +165,7 @@ export function RunningPage({
       ) : (
         <p className="quiet mt-1">Every check has ended well.</p>
       )}
+      <HistoriesRoom room={room} />
       <h2 className="mt-8 font-semibold">Tables</h2>
       <table className="table mt-1 max-w-md" aria-label="Tables">
         <tbody>
@@ -147,7 +173,7 @@ export function RunningPage({
             <tr key={t.name}>
               <td>{t.name.replaceAll("_", " ")}</td>
               <td className="figures text-right">{plainNumber(t.rows, 0)} rows</td>
-              <td className="figures text-right">{sizeText(t.bytes)}</td>
+              <td className="figures text-right">{bytesText(t.bytes)}</td>
             </tr>
           ))}
         </tbody>

@@ -5,6 +5,7 @@ import { compareParts, type StepDifference } from "@/core/part/compare";
 import { withStepsCalled } from "@/core/naming/words";
 import type { PartDocument } from "@/core/part/document";
 import { massText, volumeText, type MassUnit } from "@/core/units/amounts";
+import { bytesText } from "../../parts/bytes";
 import { LocalTime } from "../../parts/local-time";
 import { Card } from "../panel/card";
 import type { BenchStore } from "../store";
@@ -29,6 +30,8 @@ interface Told {
 interface Counts {
   readonly named: number;
   readonly parted: number;
+  /** What was named or handed in of all parts of this person. */
+  readonly bytes: number;
 }
 type Change = { do: "name" | "branch" | "switch"; name: string } | { do: "restore" | "unname"; of: string };
 
@@ -207,6 +210,9 @@ const nearEnd = ({ counts, most }: Told): string[] => [
     : []),
   ...(counts.parted >= NEAR * most.parted
     ? [`${counts.parted} versions were put aside for another window; the last ${most.parted} are kept.`]
+    : []),
+  ...(counts.bytes >= NEAR * most.bytes
+    ? [`Your named versions of all parts fill ${bytesText(counts.bytes)} of ${bytesText(most.bytes)}. Take names away.`]
     : []),
 ];
 

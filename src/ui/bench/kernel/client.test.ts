@@ -208,6 +208,31 @@ describe("the Bench's kernel", () => {
     fresh.say({ id: last(fresh), built, heapBytes: 1 });
     expect(m.settle).toHaveBeenCalledTimes(1);
   });
+  it("parts are built beforehand one after another; a Bench that comes meanwhile takes the kernel over", async () => {
+    const { buildBeforehand, warmKernel } = await import("./client");
+    expect(await buildBeforehand(order.document)).toBeUndefined();
+    warmKernel();
+    const [w] = FakeWorker.all as [FakeWorker];
+    const [one, two] = [buildBeforehand(order.document), buildBeforehand(order.document)];
+    await vi.advanceTimersByTimeAsync(0);
+    expect(w.heard).toHaveLength(2);
+    const id = last(w);
+    w.say({ id, begun: true });
+    w.say({ id, picture: { mesh: undefined, steps: [], bodies: [] } });
+    w.say({ id, built, heapBytes: 1e6 });
+    expect(await one).toMatchObject({ id, bodies: [] });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(w.heard).toHaveLength(3);
+    const l = listener();
+    kernel.request(order, l);
+    expect(FakeWorker.all).toHaveLength(1);
+    w.say({ id: last(w) - 1, overtaken: true });
+    w.say({ id: last(w), built, heapBytes: 1e6 });
+    expect(await two).toBeUndefined();
+    expect(l.settle).toHaveBeenCalledOnce();
+    // while a Bench is open nothing is built beforehand
+    expect(await buildBeforehand(order.document)).toBeUndefined();
+  });
   it("one that breaks while no Bench is open is not handed on, and one that has grown is replaced", () => {
     kernel.request(order, listener());
     const [w] = FakeWorker.all as [FakeWorker];

@@ -1,5 +1,6 @@
 import { giveKernel } from "../../parts/kernel-module";
 import { WARM_PART } from "./warm-part";
+import type { PartDocument } from "@/core/part/document";
 import type { Answer, Built, BuildOrder, FromWorker, Question, ToWorker } from "./messages";
 
 /** A heap past this makes the worker be replaced; the user does not notice. */
@@ -22,13 +23,55 @@ function start(): Worker {
 let spare: { readonly worker: Worker; readonly isBusy: boolean } | undefined;
 /** Orders and questions are numbered over all Benches of a tab: what one worker still answers is of its own. */
 let next = 1;
-/** Loads a kernel before the Bench is opened, and has it build once what most parts need. */
+/** Loads a kernel before the Bench is opened. */
+export function loadKernel(): void {
+  spare ??= { worker: start(), isBusy: false };
+}
+/** The same, and has it build once what most parts need. */
 export function warmKernel(): void {
   if (spare) return;
-  spare = { worker: start(), isBusy: false };
+  loadKernel();
   const order: BuildOrder = { document: WARM_PART, at: undefined, fineness: 1 };
   // whatever is asked of it next overtakes this at its next step
-  spare.worker.postMessage({ id: next++, build: order } satisfies ToWorker);
+  spare!.worker.postMessage({ id: next++, build: order } satisfies ToWorker);
+}
+
+/**
+ * Has the tab's kernel build a part while no Bench is open, one after another; undefined where a Bench takes the kernel
+ * over meanwhile, or it cannot be built.
+ */
+export async function buildBeforehand(document: PartDocument): Promise<Built | undefined> {
+  const turn = ahead.then(() => builtBeforehand(document));
+  ahead = turn;
+  return turn;
+}
+let ahead: Promise<unknown> = Promise.resolve();
+
+function builtBeforehand(document: PartDocument): Promise<Built | undefined> {
+  // a Bench is open, or nothing is warm yet
+  if (!spare) return Promise.resolve(undefined);
+  const { worker } = spare,
+    id = next++,
+    ends = new AbortController();
+  spare = { worker, isBusy: true };
+  return new Promise<Built | undefined>((done) => {
+    let mesh: Built["mesh"];
+    const end = (built: Built | undefined) => {
+      ends.abort();
+      if (spare?.worker === worker) spare = { worker, isBusy: false };
+      done(built);
+    };
+    const hear = ({ data: m }: MessageEvent<FromWorker>) => {
+      if ("ready" in m || m.id < id) return;
+      // a Bench has the kernel now
+      if (m.id > id || "overtaken" in m || "failed" in m) return end(undefined);
+      if ("picture" in m) mesh = m.picture.mesh;
+      if ("built" in m) end({ ...m.built, id, mesh });
+    };
+    worker.addEventListener("message", hear, { signal: ends.signal });
+    worker.addEventListener("error", () => end(undefined), { signal: ends.signal });
+    worker.postMessage({ id, build: { document, at: undefined, fineness: 1 } } satisfies ToWorker);
+  });
 }
 
 export interface BuildListener {

@@ -1,117 +1,60 @@
 "use client";
 
-import { faceFrame, toPlane } from "@/core/geometry/frame";
-import type { Vec3 } from "@/core/geometry/vector";
-import type { Model } from "@/core/kernel/model";
-import type { Thing } from "@/core/measure/measure";
-import { edgeRef, faceRef } from "@/core/part/reference/make";
-import { carriesHoles, type HoleStep } from "@/core/part/steps/hole/schema";
+import type { HoleStep } from "@/core/part/steps/hole/schema";
 import { fromTable, HOLE_TABLES, type Fit } from "@/core/part/steps/hole/tables";
-import { CardFrame, Choice, RefField, SizeInput, Tick, usePicking, type CardProps } from "./card";
+import { CardFrame, Choice, SizeInput, type CardProps } from "./card";
+import { HoleDepth } from "./hole-depth";
+import { HolePlaces } from "./hole-placing";
 import { HolePoints } from "./hole-points";
-import { asPlane, freeId, planeOptions, stepCalled } from "./options";
+import { HoleThread } from "./hole-thread";
 
-/** Points placed by hand stand on whole steps of this, mm. */
-const GRID = 0.5;
-
-function placing(isActive: boolean, hasSketch: boolean): string {
-  if (hasSketch) return "Place by clicks instead";
-  return isActive ? "Click a flat face, or a round edge for its middle" : "Place holes";
+/** Which table and row a hole comes from, where it does. */
+function tableOf({ from }: HoleStep) {
+  const table = HOLE_TABLES.find((t) => t.id === from?.table);
+  return { table, row: table?.rows.find((r) => r.name === from?.row), fit: (from?.fit ?? "medium") as Fit };
 }
+
+/** Sizes that are typed belong to no table any more. */
+const typedInto =
+  (change: CardProps<HoleStep>["change"]) =>
+  (next: Partial<HoleStep>): void =>
+    change((d) => {
+      const { from: _, ...rest } = d;
+      return { ...rest, ...next };
+    });
 
 /** The card of a hole: where, which sizes (typed or from a table), how deep, and how it opens. */
 export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
   const document = store((s) => s.history.present),
     mode = store((s) => s.mode);
   const before = document.steps.slice(0, mode.kind === "step" ? mode.at : undefined),
-    unit = document.units;
-  const sketches = before.filter((s) => s.kind === "sketch" && s.sketch.curves.some((c) => c.kind === "point"));
-  const say = (text: string) => store.getState().say({ kind: "notice", text, about: [] });
-  // what was placed by clicks, or comes of a sketch: one or the other, and changing over is said
-  const takeSketch = (sketch: string) => {
-    if (sketch && draft.points.length)
-      say(`What was placed by clicks (${draft.points.length}) is left out now. Undo brings it back.`);
-    picking.end();
-    change((d) => {
-      const { sketch: _, on: __, ...rest } = d;
-      return sketch ? { ...rest, points: [], sketch } : rest;
-    });
-    if (!sketch) picking.begin();
-  };
-  const place = (m: Model, thing: Thing, at?: Vec3) => {
-    if (thing.kind === "edge" && m.edges[thing.index]!.shape.kind === "circle") {
-      // the middle of a round edge
-      const on = edgeRef(m, thing.index),
-        flat = m.edges[thing.index]!.faces.find((f) => m.faces[f]!.carrier.kind === "plane");
-      if (on)
-        change((d) => ({
-          ...d,
-          ...(!d.on && flat !== undefined && { on: faceRef(m, flat) }),
-          points: [...d.points, { id: freeId("p", d.points), on }],
-        }));
-      return;
-    }
-    if (draft.sketch)
-      return say("The holes stand at the points of a sketch. Choose “no sketch” to place them by clicks.");
-    const face = asPlane(m, thing),
-      carrier = thing.kind === "face" ? m.faces[thing.index]!.carrier : undefined;
-    if (!face || carrier?.kind !== "plane" || !at) return say("A hole starts on a flat face: click where it shall be.");
-    const [x, y] = toPlane(faceFrame(carrier.normal, carrier.offset), at).map((v) => Math.round(v / GRID) * GRID) as [
-      number,
-      number,
-    ];
-    change((d) => {
-      // all points of a step lie on one face
-      const keep = d.on && "face" in d.on && d.on.face === face.face ? d.points : d.points.filter((p) => !("at" in p));
-      return { ...d, on: face, points: [...keep, { id: freeId("p", keep), at: [x, y] }] };
-    });
-  };
-  const picking = usePicking(store, {
-      id: "places",
-      name: "Places",
-      take: ["edge", "face"],
-      give: place,
-      first: !draft.sketch,
-    }),
-    active = picking.isActive;
-  const table = HOLE_TABLES.find((t) => t.id === draft.from?.table),
-    row = table?.rows.find((r) => r.name === draft.from?.row),
-    fit = (draft.from?.fit ?? "medium") as Fit;
-  const typed = (next: Partial<HoleStep>) =>
-    change((d) => {
-      const { from: _, ...rest } = d;
-      return { ...rest, ...next };
-    });
-  const { head, extent } = draft;
+    card = { store, draft, change };
   return (
     <CardFrame store={store} draft={draft} title="Hole">
-      <button
-        type="button"
-        aria-pressed={active}
-        className={`btn btn-xs w-full ${active ? "btn-primary" : ""}`}
-        onClick={draft.sketch ? () => takeSketch("") : picking.toggle}
-      >
-        {placing(active, draft.sketch !== undefined)}
-      </button>
-      {sketches.length > 0 && (
-        <label className="flex items-center justify-between gap-2">
-          <span className="quiet text-xs">Points of</span>
-          <select
-            className="select select-xs w-44"
-            value={draft.sketch ?? ""}
-            onChange={(e) => takeSketch(e.target.value)}
-          >
-            <option value="">no sketch</option>
-            {sketches.map((s) => (
-              <option key={s.id} value={s.id} disabled={!carriesHoles(s)}>
-                {stepCalled(document.steps, s)}
-                {carriesHoles(s) ? "" : " (construction points only)"}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      <HolePoints store={store} draft={draft} change={change} />
+      <HolePlaces {...card} before={before} />
+      <HolePoints {...card} />
+      <HoleTable {...card} />
+      <SizeInput
+        store={store}
+        autoFocus
+        label="Diameter"
+        value={draft.diameter}
+        onChange={(diameter) => typedInto(change)({ diameter })}
+      />
+      <HoleHead {...card} />
+      <HoleDepth {...card} before={before} />
+      <HoleThread {...card} usual={tableOf(draft).row?.thread} />
+    </CardFrame>
+  );
+}
+
+/** A size from a table of clearance and tapping holes, and its fit. */
+function HoleTable({ store, draft, change }: CardProps<HoleStep>) {
+  const unit = store((s) => s.history.present.units),
+    { table, row, fit } = tableOf(draft),
+    typed = typedInto(change);
+  return (
+    <>
       <div className="flex gap-1">
         <select
           aria-label="Table"
@@ -173,13 +116,22 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
           onChange={(f) => change((d) => fromTable(d, table, row, f))}
         />
       )}
-      <SizeInput
-        store={store}
-        autoFocus
-        label="Diameter"
-        value={draft.diameter}
-        onChange={(diameter) => typed({ diameter })}
-      />
+    </>
+  );
+}
+
+function headOf(kind: HoleStep["head"]["kind"], { diameter }: HoleStep): HoleStep["head"] {
+  const twice = `=${String(diameter).replace(/^=/, "")}*2`;
+  if (kind === "plain") return { kind };
+  return kind === "counterbore" ? { kind, diameter: twice, depth: diameter } : { kind, diameter: twice, angle: 90 };
+}
+
+/** How a hole opens: plain, with a counterbore or a countersink. */
+function HoleHead({ store, draft, change }: CardProps<HoleStep>) {
+  const { head } = draft,
+    typed = typedInto(change);
+  return (
+    <>
       <Choice
         small
         label="Opening"
@@ -189,17 +141,7 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
           ["counterbore", "Counterbore"],
           ["countersink", "Countersink"],
         ]}
-        onChange={(kind) => {
-          const d = `=${String(draft.diameter).replace(/^=/, "")}*2`;
-          typed({
-            head:
-              kind === "plain"
-                ? { kind }
-                : kind === "counterbore"
-                  ? { kind, diameter: d, depth: draft.diameter }
-                  : { kind, diameter: d, angle: 90 },
-          });
-        }}
+        onChange={(kind) => typed({ head: headOf(kind, draft) })}
       />
       {head.kind !== "plain" && (
         <div className="flex gap-2">
@@ -227,116 +169,6 @@ export function HoleCard({ store, draft, change }: CardProps<HoleStep>) {
           )}
         </div>
       )}
-      <Choice
-        small
-        label="How deep"
-        value={extent.kind}
-        of={[
-          ["through", "Through"],
-          ["depth", "To depth"],
-          ["face", "As far as a face"],
-        ]}
-        onChange={(kind) =>
-          change((d) => ({
-            ...d,
-            extent:
-              kind === "depth"
-                ? { kind, depth: unit === "mm" ? "10" : "1/2" }
-                : kind === "face"
-                  ? { kind, face: { datum: "top" } }
-                  : { kind },
-          }))
-        }
-      />
-      {extent.kind === "depth" && (
-        <SizeInput
-          store={store}
-          label="Depth of the full diameter"
-          value={extent.depth}
-          onChange={(depth) => change((d) => ({ ...d, extent: { kind: "depth", depth } }))}
-        />
-      )}
-      {extent.kind === "face" && (
-        <RefField
-          store={store}
-          name="As far as"
-          hint="click a face"
-          take={["face"]}
-          value={extent.face}
-          options={planeOptions(before)}
-          onChoose={(face) => change((d) => ({ ...d, extent: { kind: "face", face } }))}
-          onPick={(m, t) => {
-            const face = asPlane(m, t);
-            if (face) change((d) => ({ ...d, extent: { kind: "face", face } }));
-          }}
-        />
-      )}
-      {extent.kind !== "through" && (
-        <Tick
-          label="coned bottom"
-          on={draft.tip !== undefined}
-          onChange={(on) =>
-            change((d) => {
-              const { tip: _, ...rest } = d;
-              return on ? { ...rest, tip: 118 } : rest;
-            })
-          }
-        />
-      )}
-      {draft.tip !== undefined && extent.kind !== "through" && (
-        <SizeInput
-          store={store}
-          angle
-          label="Angle of the cone"
-          value={draft.tip}
-          onChange={(tip) => change((d) => ({ ...d, tip }))}
-        />
-      )}
-      <Tick
-        label="threaded (a note on the hole; the thread is not cut)"
-        on={draft.thread !== undefined}
-        onChange={(on) =>
-          change((d) => {
-            const { thread: _, ...rest } = d;
-            return on ? { ...rest, thread: { name: row?.thread ?? "M6" } } : rest;
-          })
-        }
-      />
-      {draft.thread && (
-        <div className="flex flex-wrap items-end gap-x-3 gap-y-1.5">
-          <label className="text-xs">
-            <span className="quiet block">Thread</span>
-            <input
-              aria-label="Thread"
-              className="input input-sm w-24"
-              maxLength={40}
-              value={draft.thread.name}
-              onChange={(e) => change((d) => (d.thread ? { ...d, thread: { ...d.thread, name: e.target.value } } : d))}
-            />
-          </label>
-          <span className="whitespace-nowrap pb-2">
-            <Tick
-              label="all the way"
-              on={draft.thread.depth === undefined}
-              onChange={(on) =>
-                change((d) => {
-                  if (!d.thread) return d;
-                  const { depth: _, ...rest } = d.thread;
-                  return { ...d, thread: on ? rest : { ...rest, depth: unit === "mm" ? "8" : "3/8" } };
-                })
-              }
-            />
-          </span>
-          {draft.thread.depth !== undefined && (
-            <SizeInput
-              store={store}
-              label="Depth of thread"
-              value={draft.thread.depth}
-              onChange={(depth) => change((d) => (d.thread ? { ...d, thread: { ...d.thread, depth } } : d))}
-            />
-          )}
-        </div>
-      )}
-    </CardFrame>
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { changeHistory, variantsOf } from "@/server/works/history";
-import { countsOf, MOST_KEPT, MOST_NAMED, versionsOf } from "@/server/works/versions";
+import { countsOf, filledBy, MOST_BYTES, MOST_KEPT, MOST_NAMED, versionsOf } from "@/server/works/versions";
 import { body, endpoint, mustBe, Refused, VERSION } from "../../../endpoint";
 import { Shown } from "../../../shown";
 import { plainText } from "@/core/units/text";
@@ -20,6 +20,8 @@ const Change = z.intersection(
 const SENTENCES = {
   "not-opened": "This part has not been opened yet. Open the Bench of this handout first.",
   "too-many-named": `${MOST_NAMED} versions of this part have a name, and more are not kept. Take one away first.`,
+  "too-much": `Your named versions fill ${MOST_BYTES / 1e6} MB, and more are not kept. Take names away first.`,
+  "server-full": "The server has no room left for named versions. Tell whoever looks after it; your part is kept.",
   "other-version": "This part was saved in another window meanwhile. Look at it first.",
   "not-there": "This is not in your history any more.",
   taken: "There is a variant of this name already. Choose another.",
@@ -27,13 +29,14 @@ const SENTENCES = {
 };
 
 export const GET = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }) => {
-  const [versions, variants, counts] = await Promise.all([
+  const [versions, variants, counts, bytes] = await Promise.all([
     versionsOf(handout, person.id),
     variantsOf(handout, person.id),
     countsOf(handout, person.id),
+    filledBy(person.id),
   ]);
-  const most = { named: MOST_NAMED, parted: MOST_KEPT.parted };
-  return { versions, variants, counts, most };
+  const most = { named: MOST_NAMED, parted: MOST_KEPT.parted, bytes: MOST_BYTES };
+  return { versions, variants, counts: { ...counts, bytes }, most };
 });
 
 export const POST = endpoint<{ handout: string }>("handout.work", "handout", async (person, { handout }, request) => {
