@@ -1,4 +1,4 @@
-import type { Size } from "@/core/sizes/size";
+import type { Size, SizeOf } from "@/core/sizes/size";
 import type { SheetModel } from "../views/model";
 import { FAULT, type Presentation } from "./presentation";
 import { angularOf } from "./present-angle";
@@ -9,8 +9,8 @@ import type { View } from "../views/views";
 /** Every way a size can be shown in some of the views; none where no view shows it. */
 export function presentationsOf(model: SheetModel, size: Size, views: readonly View[]): Presentation[] {
   const flat = views.filter((v) => v.name !== "pictorial");
-  const isBetween = size.kind === "angle" || size.kind === "turn",
-    isSeenBetween = isBetween && flat.some((view) => angularOf(model, size, view).some((p) => p.fault === 0));
+  const between = new Map(flat.map((view) => [view, isBetween(size) ? angularOf(model, size, view) : []])),
+    isSeenBetween = [...between.values()].some((list) => list.some((p) => p.fault === 0));
   const list = flat.flatMap((view): Presentation[] => {
     switch (size.kind) {
       case "distance":
@@ -32,7 +32,7 @@ export function presentationsOf(model: SheetModel, size: Size, views: readonly V
       case "angle":
       case "turn":
         // where its legs are seen a leader to one of them says less
-        return [...angularOf(model, size, view), ...(isSeenBetween ? unlike : dearer)(pointed(model, size, view))];
+        return [...between.get(view)!, ...(isSeenBetween ? unlike : dearer)(pointed(model, size, view))];
       case "cone":
       case "arc":
         return [...angularOf(model, size, view), ...dearer(pointed(model, size, view))];
@@ -42,6 +42,8 @@ export function presentationsOf(model: SheetModel, size: Size, views: readonly V
   });
   return list.sort((p, q) => p.fault - q.fault);
 }
+
+const isBetween = (size: Size): size is SizeOf<"angle" | "turn"> => size.kind === "angle" || size.kind === "turn";
 
 const same = (list: Presentation[]) => list;
 const worse = (by: number) => (list: Presentation[]) => list.map((p) => ({ ...p, fault: p.fault + by }));
