@@ -57,29 +57,23 @@ function Standing({ row }: { row: Row }) {
   );
 }
 
-export function ClassTable({
-  person,
-  handout,
-  rows,
-  varying,
-  terms,
-  times,
-  choices,
-  acts,
-}: {
-  person: { name: string };
-  handout: HandoutHead;
-  rows: readonly Row[];
+interface About {
+  readonly person: { name: string };
+  readonly handout: HandoutHead;
+  readonly rows: readonly Row[];
   /** What differs from student to student, as lists of numbers call it; none: all have the same. */
-  varying: readonly string[];
+  readonly varying: readonly string[];
   /** When it is given, and to whom. */
-  times: TimesShown;
-  choices: Choices;
+  readonly times: TimesShown;
+  readonly choices: Choices;
   /** How it is marked, and what its students see. */
-  terms: MarkingTerms;
+  readonly terms: MarkingTerms;
   /** None for who only marks. */
-  acts: ClassActs | undefined;
-}) {
+  readonly acts: ClassActs | undefined;
+}
+
+/** A handout with its class: who handed in, what is open, and what can be done with it. */
+export function ClassTable({ person, handout, rows, varying, terms, times, choices, acts }: About) {
   const sorted = [...rows].sort(
     (a, b) => rank(a) - rank(b) || urgencyOf(a.needs) - urgencyOf(b.needs) || a.name.localeCompare(b.name),
   );
@@ -94,22 +88,7 @@ export function ClassTable({
           <h1 className="text-xl font-semibold">
             {handout.number} {handout.title}
           </h1>
-          <p className="quiet mt-1">
-            {handout.course}
-            {handout.opensAt && (
-              <>
-                {" "}
-                · opens <LocalTime iso={handout.opensAt} />
-              </>
-            )}{" "}
-            · due <LocalTime iso={handout.dueAt} />
-            {handout.closesAt && (
-              <>
-                , closes <LocalTime iso={handout.closesAt} />
-              </>
-            )}{" "}
-            · {handedIn} of {rows.length} handed in · {open} to look at
-          </p>
+          <Dates handout={handout} handedIn={handedIn} students={rows.length} open={open} />
           <p className="quiet">{handout.rules}</p>
           <HandoutTabs handout={handout.id} here="" mayTeach={acts !== undefined} />
           {firstOf(sorted) && (
@@ -143,95 +122,140 @@ export function ClassTable({
             </thead>
             <tbody>
               {sorted.map((r) => (
-                <tr
-                  key={r.person_id}
-                  className={
-                    rank(r) < 3 && r.submission ? "border-l-2 border-accent hover:bg-base-200" : "hover:bg-base-200"
-                  }
-                >
-                  <td className="whitespace-nowrap font-medium">
-                    {r.submission ? (
-                      <Link className="hover:underline" href={`/submissions/${r.submission}`}>
-                        {r.name}
-                      </Link>
-                    ) : (
-                      r.name
-                    )}
-                  </td>
-                  <td className="whitespace-nowrap">
-                    {r.handedInAt ? <LocalTime iso={r.handedInAt} /> : "–"}
-                    {(r.late_seconds ?? 0) > 0 && (
-                      <span className="block text-xs text-accent">{spanText(r.late_seconds ?? 0)} late</span>
-                    )}
-                    {r.extendedTo && (
-                      <span className="quiet block text-xs">
-                        has time until <LocalTime iso={r.extendedTo} />
-                      </span>
-                    )}
-                  </td>
-                  <td>
-                    <Standing row={r} />
-                  </td>
-                  {varying.length > 0 && (
-                    <td className="figures whitespace-nowrap">
-                      <OwnNumbers own={r.own} />
-                    </td>
-                  )}
-                  <td className="figures text-right">{r.attempt ?? ""}</td>
-                  <td className="figures whitespace-nowrap text-right">
-                    {r.grade ? `${pointsOf(r)} / ${r.grade.of}` : "–"}
-                  </td>
-                </tr>
+                <StudentLine key={r.person_id} row={r} hasOwn={varying.length > 0} />
               ))}
             </tbody>
           </table>
           {varying.length > 0 && (
             <p className="quiet mt-2 text-sm">Own numbers, in this order: {varying.join("; ")}.</p>
           )}
-          {acts && (
-            <div className="no-print mt-6 flex flex-wrap items-end gap-6">
-              <form action={acts.again} className="flex gap-2">
-                <input type="hidden" name="handout" value={handout.id} />
-                <button className="btn btn-sm" disabled={!handedIn}>
-                  Check all again
-                </button>
-                <button
-                  className="btn btn-sm"
-                  name="only"
-                  value="failed"
-                  disabled={!rows.some((r) => r.state === "failed")}
-                >
-                  Check those that failed again
-                </button>
-              </form>
-              <form action={acts.withdraw}>
-                <input type="hidden" name="handout" value={handout.id} />
-                {!handout.isWithdrawn && <input type="hidden" name="back" value="on" />}
-                <button className="btn btn-sm">{handout.isWithdrawn ? "Give it out again" : "Withdraw it"}</button>
-              </form>
-              <WhenForm handout={handout} times={times} choices={choices} act={acts.changeWhen} />
-              <MarkingForm handout={handout.id} terms={terms} act={acts.changeMarking} />
-              {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
-            </div>
-          )}
+          {acts && <HandoutActs {...{ handout, rows, terms, times, choices, acts }} />}
         </div>
-        <aside className="no-print w-72 shrink-0">
-          {handout.sheet ? (
-            <>
-              <SheetFigure svg={handout.sheet} />
-              <SheetFiles of={`/api/handouts/${handout.id}/sheet`} />
-            </>
-          ) : (
-            !handout.trouble && (
-              <p className="quiet">
-                <span className="loading loading-dots loading-xs mr-1" />
-                The Sheet is being drawn.
-              </p>
-            )
-          )}
-        </aside>
+        <HandoutSheet handout={handout} />
       </div>
     </PageFrame>
+  );
+}
+
+/** Its course, its times, and how far the class is. */
+function Dates({
+  handout,
+  handedIn,
+  students,
+  open,
+}: {
+  handout: HandoutHead;
+  handedIn: number;
+  students: number;
+  open: number;
+}) {
+  return (
+    <p className="quiet mt-1">
+      {handout.course}
+      {handout.opensAt && (
+        <>
+          {" "}
+          · opens <LocalTime iso={handout.opensAt} />
+        </>
+      )}{" "}
+      · due <LocalTime iso={handout.dueAt} />
+      {handout.closesAt && (
+        <>
+          , closes <LocalTime iso={handout.closesAt} />
+        </>
+      )}{" "}
+      · {handedIn} of {students} handed in · {open} to look at
+    </p>
+  );
+}
+
+function StudentLine({ row: r, hasOwn }: { row: Row; hasOwn: boolean }) {
+  return (
+    <tr className={rank(r) < 3 && r.submission ? "border-l-2 border-accent hover:bg-base-200" : "hover:bg-base-200"}>
+      <td className="whitespace-nowrap font-medium">
+        {r.submission ? (
+          <Link className="hover:underline" href={`/submissions/${r.submission}`}>
+            {r.name}
+          </Link>
+        ) : (
+          r.name
+        )}
+      </td>
+      <td className="whitespace-nowrap">
+        {r.handedInAt ? <LocalTime iso={r.handedInAt} /> : "–"}
+        {(r.late_seconds ?? 0) > 0 && (
+          <span className="block text-xs text-accent">{spanText(r.late_seconds ?? 0)} late</span>
+        )}
+        {r.extendedTo && (
+          <span className="quiet block text-xs">
+            has time until <LocalTime iso={r.extendedTo} />
+          </span>
+        )}
+      </td>
+      <td>
+        <Standing row={r} />
+      </td>
+      {hasOwn && (
+        <td className="figures whitespace-nowrap">
+          <OwnNumbers own={r.own} />
+        </td>
+      )}
+      <td className="figures text-right">{r.attempt ?? ""}</td>
+      <td className="figures whitespace-nowrap text-right">{r.grade ? `${pointsOf(r)} / ${r.grade.of}` : "–"}</td>
+    </tr>
+  );
+}
+
+/** What an instructor does with a handout as a whole. */
+function HandoutActs({
+  handout,
+  rows,
+  terms,
+  times,
+  choices,
+  acts,
+}: Pick<About, "handout" | "rows" | "terms" | "times" | "choices"> & { acts: ClassActs }) {
+  const isHandedIn = rows.some((r) => r.submission);
+  return (
+    <div className="no-print mt-6 flex flex-wrap items-end gap-6">
+      <form action={acts.again} className="flex gap-2">
+        <input type="hidden" name="handout" value={handout.id} />
+        <button className="btn btn-sm" disabled={!isHandedIn}>
+          Check all again
+        </button>
+        <button className="btn btn-sm" name="only" value="failed" disabled={!rows.some((r) => r.state === "failed")}>
+          Check those that failed again
+        </button>
+      </form>
+      <form action={acts.withdraw}>
+        <input type="hidden" name="handout" value={handout.id} />
+        {!handout.isWithdrawn && <input type="hidden" name="back" value="on" />}
+        <button className="btn btn-sm">{handout.isWithdrawn ? "Give it out again" : "Withdraw it"}</button>
+      </form>
+      <WhenForm handout={handout} times={times} choices={choices} act={acts.changeWhen} />
+      <MarkingForm handout={handout.id} terms={terms} act={acts.changeMarking} />
+      {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
+    </div>
+  );
+}
+
+function HandoutSheet({ handout }: { handout: HandoutHead }) {
+  return (
+    <aside className="no-print w-72 shrink-0">
+      {handout.sheet ? (
+        <>
+          <SheetFigure svg={handout.sheet} />
+          <SheetFiles of={`/api/handouts/${handout.id}/sheet`} />
+        </>
+      ) : (
+        !handout.trouble && (
+          <p className="quiet">
+            <span className="loading loading-dots loading-xs mr-1" />
+            The Sheet is being drawn.
+          </p>
+        )
+      )}
+    </aside>
   );
 }
 
