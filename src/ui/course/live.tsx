@@ -13,28 +13,13 @@ const LOOK_MS = 4_000;
 const STILL_S = 5 * 60;
 const STILL = "border-accent bg-[var(--rust-wash)]";
 
-/** The class during a lesson: who has opened the handout, how far each is, who has not moved. */
-export function LivePage({
-  person,
-  handout,
-  start,
-  mayTeach,
-  signOff,
-}: {
-  person: { name: string };
-  handout: { id: string; number: string; title: string; course: string };
-  start: { now: string; rows: readonly LiveRow[] };
-  mayTeach: boolean;
-  signOff: (student: string, on: boolean) => Promise<void>;
-}) {
+/** How the class is now, asked for again and again while the page is looked at. */
+function useLive(handout: string, start: { now: string; rows: readonly LiveRow[] }) {
   const [shown, setShown] = useState(start);
   const [isAway, setAway] = useState(false);
-  const [busy, begin] = useTransition();
-  // what was asked for shows at once
-  const [asked, setAsked] = useState<{ id: string; on: boolean }>();
   const look = async () => {
     try {
-      const r = await fetch(`/api/handouts/${handout.id}/live`, {
+      const r = await fetch(`/api/handouts/${handout}/live`, {
         cache: "no-store",
         signal: AbortSignal.timeout(10_000),
       });
@@ -50,6 +35,24 @@ export function LivePage({
     return () => clearInterval(timer);
     // the page is of one handout
   }, []);
+  return { shown, isAway, look };
+}
+
+/** The class during a lesson: who has opened the handout, how far each is, who has not moved. */
+export function LivePage({
+  person,
+  handout,
+  start,
+  mayTeach,
+  signOff,
+}: {
+  person: { name: string };
+  handout: { id: string; number: string; title: string; course: string };
+  start: { now: string; rows: readonly LiveRow[] };
+  mayTeach: boolean;
+  signOff: (student: string, on: boolean) => Promise<void>;
+}) {
+  const { shown, isAway, look } = useLive(handout.id, start);
   const now = Date.parse(shown.now);
   const idle = (r: LiveRow) => (r.changedAt ? (now - Date.parse(r.changedAt)) / 1000 : 0);
   const rank = (r: LiveRow): number => {
@@ -75,46 +78,69 @@ export function LivePage({
       {!shown.rows.length && <p className="mt-6">No students are in this course yet.</p>}
       <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-3">
         {rows.map((r) => (
-          <li
-            key={r.id}
-            data-student={r.name}
-            className={`flex gap-3 border p-2.5 ${rank(r) === 0 ? STILL : "border-base-300"}`}
-          >
-            <div className="h-20 w-28 shrink-0 overflow-hidden border border-base-300 bg-base-200">
-              {r.picture ? (
-                <img src={r.picture} alt={`Part of ${r.name}`} className="h-full w-full object-cover" />
-              ) : (
-                <span className="quiet grid h-full place-items-center text-xs">
-                  {r.openedAt ? "no picture yet" : "not opened"}
-                </span>
-              )}
-            </div>
-            <div className="min-w-0 flex-1 text-sm">
-              <p className="truncate font-semibold">{r.name}</p>
-              <Progress row={r} idle={idle(r)} isStill={rank(r) === 0} />
-              <label className="mt-0.5 flex items-center gap-1.5 text-xs">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={asked?.id === r.id ? asked.on : r.signedOff !== null}
-                  disabled={busy}
-                  onChange={(e) => {
-                    const on = e.target.checked;
-                    setAsked({ id: r.id, on });
-                    begin(async () => {
-                      await signOff(r.id, on);
-                      await look();
-                      setAsked(undefined);
-                    });
-                  }}
-                />
-                {r.signedOff ? `signed off by ${r.signedOff.by}` : "sign off at the desk"}
-              </label>
-            </div>
-          </li>
+          <Seat key={r.id} row={r} idle={idle(r)} isStill={rank(r) === 0}>
+            <SignOff row={r} sign={(on) => signOff(r.id, on).then(look)} />
+          </Seat>
         ))}
       </ul>
     </PageFrame>
+  );
+}
+
+/** One student's part and how it goes. */
+function Seat({
+  row: r,
+  idle,
+  isStill,
+  children,
+}: {
+  row: LiveRow;
+  idle: number;
+  isStill: boolean;
+  children: React.ReactNode;
+}) {
+  return (
+    <li data-student={r.name} className={`flex gap-3 border p-2.5 ${isStill ? STILL : "border-base-300"}`}>
+      <div className="h-20 w-28 shrink-0 overflow-hidden border border-base-300 bg-base-200">
+        {r.picture ? (
+          <img src={r.picture} alt={`Part of ${r.name}`} className="h-full w-full object-cover" />
+        ) : (
+          <span className="quiet grid h-full place-items-center text-xs">
+            {r.openedAt ? "no picture yet" : "not opened"}
+          </span>
+        )}
+      </div>
+      <div className="min-w-0 flex-1 text-sm">
+        <p className="truncate font-semibold">{r.name}</p>
+        <Progress row={r} idle={idle} isStill={isStill} />
+        {children}
+      </div>
+    </li>
+  );
+}
+
+/** What is ticked shows at once. */
+function SignOff({ row: r, sign }: { row: LiveRow; sign: (on: boolean) => Promise<void> }) {
+  const [busy, begin] = useTransition();
+  const [asked, setAsked] = useState<boolean>();
+  return (
+    <label className="mt-0.5 flex items-center gap-1.5 text-xs">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        checked={asked ?? r.signedOff !== null}
+        disabled={busy}
+        onChange={(e) => {
+          const on = e.target.checked;
+          setAsked(on);
+          begin(async () => {
+            await sign(on);
+            setAsked(undefined);
+          });
+        }}
+      />
+      {r.signedOff ? `signed off by ${r.signedOff.by}` : "sign off at the desk"}
+    </label>
   );
 }
 

@@ -34,15 +34,13 @@ export function SecondCheckPage({
 }: {
   person: { name: string };
   handout: { id: string; number: string; title: string; course: string };
-  revisions: { markedBy: number; now: number; isMeasured: boolean; exercise: string };
+  revisions: Revisions;
   trial: Trial | undefined;
   applied: readonly { id: string; why: string; by: string; at: string; revision: number }[];
   acts: Acts;
 }) {
   const [busy, start] = useTransition();
   const [said, setSaid] = useState("");
-  const [why, setWhy] = useState("");
-  const [givesSheet, setGivesSheet] = useState(false);
   const act = (what: () => Promise<string>) => start(async () => setSaid(await what()));
   const isReady = trial !== undefined && trial.done >= trial.of;
   return (
@@ -53,67 +51,8 @@ export function SecondCheckPage({
       </h1>
       <p className="quiet mt-1">{handout.course}</p>
       <HandoutTabs handout={handout.id} here="/second-check" mayTeach />
-      {!trial && (
-        <section className="mt-5 max-w-2xl">
-          <p>
-            This handout is marked by revision {revisions.markedBy} of{" "}
-            <Link className="text-accent underline" href={`/exercises/${revisions.exercise}`}>
-              its exercise
-            </Link>
-            , which stands at revision {revisions.now}.{" "}
-            {revisions.now === revisions.markedBy
-              ? "Change the rubric, a tolerance or the reference there first; then see here what that would change."
-              : "See what a second check by it would change, before anything does."}
-          </p>
-          <label className="mt-3 block">
-            <span className="quiet text-sm">Why: it stands in the history of every submission</span>
-            <input className="input w-full" maxLength={300} value={why} onChange={(e) => setWhy(e.target.value)} />
-          </label>
-          <label className="mt-2 flex items-center gap-2 text-sm">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-sm"
-              checked={givesSheet}
-              onChange={(e) => setGivesSheet(e.target.checked)}
-            />
-            A corrected revision: students get its Sheet as well when it is applied
-          </label>
-          <button
-            className="btn btn-primary mt-2"
-            disabled={busy || !why.trim() || !revisions.isMeasured || revisions.now === revisions.markedBy}
-            onClick={() => act(() => acts.begin(why, givesSheet))}
-          >
-            See what would change
-          </button>
-          {!revisions.isMeasured && <span className="quiet ml-3">The exercise is being measured.</span>}
-        </section>
-      )}
-      {trial && (
-        <section className="mt-5" aria-label="What would change">
-          <p>
-            {trial.why}{" "}
-            <span className="quiet">
-              {trial.by}, <LocalTime iso={trial.madeAt} />, by revision {trial.revision}
-            </span>
-          </p>
-          {!isReady && (
-            <p role="status" className="mt-2 flex items-center gap-3">
-              <progress className="progress w-56" value={trial.done} max={trial.of} />
-              {trial.done} of {trial.of} checked anew. Nothing has changed yet.
-            </p>
-          )}
-          {isReady && <Summary changes={trial.changes} />}
-          <Changes changes={trial.changes.filter((c) => c.isDone)} />
-          <p className="mt-4 flex items-center gap-3">
-            <button className="btn btn-primary" disabled={busy || !isReady} onClick={() => act(acts.apply)}>
-              Apply it
-            </button>
-            <button className="btn" disabled={busy} onClick={() => act(acts.drop)}>
-              Leave everything as it is
-            </button>
-          </p>
-        </section>
-      )}
+      {!trial && <Beginning revisions={revisions} busy={busy} begin={(...by) => act(() => acts.begin(...by))} />}
+      {trial && <Tried trial={trial} busy={busy} apply={() => act(acts.apply)} drop={() => act(acts.drop)} />}
       {said && (
         <p role="status" className="mt-3">
           {said}
@@ -135,6 +74,93 @@ export function SecondCheckPage({
         </section>
       )}
     </PageFrame>
+  );
+}
+
+interface Revisions {
+  readonly markedBy: number;
+  readonly now: number;
+  readonly isMeasured: boolean;
+  readonly exercise: string;
+}
+
+/** Why it is checked anew, and by what. */
+function Beginning({
+  revisions,
+  busy,
+  begin,
+}: {
+  revisions: Revisions;
+  busy: boolean;
+  begin: (why: string, givesSheet: boolean) => void;
+}) {
+  const [why, setWhy] = useState("");
+  const [givesSheet, setGivesSheet] = useState(false);
+  return (
+    <section className="mt-5 max-w-2xl">
+      <p>
+        This handout is marked by revision {revisions.markedBy} of{" "}
+        <Link className="text-accent underline" href={`/exercises/${revisions.exercise}`}>
+          its exercise
+        </Link>
+        , which stands at revision {revisions.now}.{" "}
+        {revisions.now === revisions.markedBy
+          ? "Change the rubric, a tolerance or the reference there first; then see here what that would change."
+          : "See what a second check by it would change, before anything does."}
+      </p>
+      <label className="mt-3 block">
+        <span className="quiet text-sm">Why: it stands in the history of every submission</span>
+        <input className="input w-full" maxLength={300} value={why} onChange={(e) => setWhy(e.target.value)} />
+      </label>
+      <label className="mt-2 flex items-center gap-2 text-sm">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm"
+          checked={givesSheet}
+          onChange={(e) => setGivesSheet(e.target.checked)}
+        />
+        A corrected revision: students get its Sheet as well when it is applied
+      </label>
+      <button
+        className="btn btn-primary mt-2"
+        disabled={busy || !why.trim() || !revisions.isMeasured || revisions.now === revisions.markedBy}
+        onClick={() => begin(why, givesSheet)}
+      >
+        See what would change
+      </button>
+      {!revisions.isMeasured && <span className="quiet ml-3">The exercise is being measured.</span>}
+    </section>
+  );
+}
+
+/** What a second check has found so far; nothing has changed by it yet. */
+function Tried({ trial, busy, apply, drop }: { trial: Trial; busy: boolean; apply: () => void; drop: () => void }) {
+  const isReady = trial.done >= trial.of;
+  return (
+    <section className="mt-5" aria-label="What would change">
+      <p>
+        {trial.why}{" "}
+        <span className="quiet">
+          {trial.by}, <LocalTime iso={trial.madeAt} />, by revision {trial.revision}
+        </span>
+      </p>
+      {!isReady && (
+        <p role="status" className="mt-2 flex items-center gap-3">
+          <progress className="progress w-56" value={trial.done} max={trial.of} />
+          {trial.done} of {trial.of} checked anew. Nothing has changed yet.
+        </p>
+      )}
+      {isReady && <Summary changes={trial.changes} />}
+      <Changes changes={trial.changes.filter((c) => c.isDone)} />
+      <p className="mt-4 flex items-center gap-3">
+        <button className="btn btn-primary" disabled={busy || !isReady} onClick={apply}>
+          Apply it
+        </button>
+        <button className="btn" disabled={busy} onClick={drop}>
+          Leave everything as it is
+        </button>
+      </p>
+    </section>
   );
 }
 
