@@ -86,7 +86,7 @@ function ClassCode({ code, setCode }: { code: string | null; setCode: PeopleActs
       </h2>
       {code ? (
         <p className="mt-1">
-          Whoever types <b className="figures text-lg text-accent">{code}</b> on their first page becomes a student.{" "}
+          Who types <b className="figures text-lg text-accent">{code}</b> on their first page becomes a student.{" "}
           <button className="btn btn-sm" onClick={() => void setCode(false)}>
             Shut it
           </button>
