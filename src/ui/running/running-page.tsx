@@ -3,7 +3,7 @@
 import { spanText } from "@/core/grade/late";
 import type { Queued, RunningCheck, TableSize, WorkerRow } from "@/server/upkeep/running";
 import { plainNumber } from "@/core/units/quantity";
-import { bytesText } from "../parts/bytes";
+import { bytesText, isNearlyFull } from "../parts/bytes";
 import { Follow } from "../parts/follow";
 import { PageFrame } from "../parts/page-frame";
 
@@ -22,15 +22,13 @@ interface Room {
   readonly bytes: number;
   readonly most: number;
 }
-/** From here on it is said that there is not much room left. */
-const NEARLY_FULL = 0.8;
 
 function HistoriesRoom({ room: { bytes, most } }: { room: Room }) {
   const filled = `Versions of all parts fill ${bytesText(bytes)} of ${bytesText(most)}.`;
   return (
     <>
       <h2 className="mt-8 font-semibold">Room for histories</h2>
-      {bytes < NEARLY_FULL * most ? (
+      {!isNearlyFull(bytes, most) ? (
         <p className="quiet mt-1">{filled}</p>
       ) : (
         <p role="alert" className="alert alert-warning mt-1">

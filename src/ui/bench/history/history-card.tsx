@@ -5,7 +5,7 @@ import { compareParts, type StepDifference } from "@/core/part/compare";
 import { withStepsCalled } from "@/core/naming/words";
 import type { PartDocument } from "@/core/part/document";
 import { massText, volumeText, type MassUnit } from "@/core/units/amounts";
-import { bytesText } from "../../parts/bytes";
+import { bytesText, isNearlyFull } from "../../parts/bytes";
 import { LocalTime } from "../../parts/local-time";
 import { Card } from "../panel/card";
 import type { BenchStore } from "../store";
@@ -202,16 +202,14 @@ export function HistoryCard({ store, url }: { store: BenchStore; url: string }) 
   );
 }
 
-/** A limit is told from four fifths of it on. */
-const NEAR = 0.8;
 const nearEnd = ({ counts, most }: Told): string[] => [
-  ...(counts.named >= NEAR * most.named
+  ...(isNearlyFull(counts.named, most.named)
     ? [`${counts.named} of ${most.named} named versions. Take names away that nobody needs.`]
     : []),
-  ...(counts.parted >= NEAR * most.parted
+  ...(isNearlyFull(counts.parted, most.parted)
     ? [`${counts.parted} versions were put aside for another window; the last ${most.parted} are kept.`]
     : []),
-  ...(counts.bytes >= NEAR * most.bytes
+  ...(isNearlyFull(counts.bytes, most.bytes)
     ? [`Your named versions of all parts fill ${bytesText(counts.bytes)} of ${bytesText(most.bytes)}. Take names away.`]
     : []),
 ];

@@ -233,6 +233,21 @@ describe("the Bench's kernel", () => {
     // while a Bench is open nothing is built beforehand
     expect(await buildBeforehand(order.document)).toBeUndefined();
   });
+  it("a kernel on its way to what is built beforehand is not begun anew by the Bench that takes it over", async () => {
+    const { buildBeforehand, warmKernel } = await import("./client");
+    warmKernel();
+    const ahead = buildBeforehand(order.document);
+    await vi.advanceTimersByTimeAsync(0);
+    const l = listener();
+    kernel.request(order, l);
+    const [w] = FakeWorker.all as [FakeWorker];
+    await vi.advanceTimersByTimeAsync(20_000);
+    expect([FakeWorker.all.length, w.ended]).toEqual([1, false]);
+    w.say({ id: last(w) - 1, overtaken: true });
+    w.say({ id: last(w), built, heapBytes: 1e6 });
+    expect(l.settle).toHaveBeenCalledOnce();
+    expect(await ahead).toBeUndefined();
+  });
   it("one that breaks while no Bench is open is not handed on, and one that has grown is replaced", () => {
     kernel.request(order, listener());
     const [w] = FakeWorker.all as [FakeWorker];

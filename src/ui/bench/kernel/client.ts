@@ -53,7 +53,6 @@ function builtBeforehand(document: PartDocument): Promise<Built | undefined> {
   const { worker } = spare,
     id = next++,
     ends = new AbortController();
-  spare = { worker, isBusy: true };
   return new Promise<Built | undefined>((done) => {
     let mesh: Built["mesh"];
     const end = (built: Built | undefined) => {
@@ -65,6 +64,8 @@ function builtBeforehand(document: PartDocument): Promise<Built | undefined> {
       if ("ready" in m || m.id < id) return;
       // a Bench has the kernel now
       if (m.id > id || "overtaken" in m || "failed" in m) return end(undefined);
+      // before that the kernel is on its way: whoever takes it over waits for nothing of this
+      if ("begun" in m && spare?.worker === worker) spare = { worker, isBusy: true };
       if ("picture" in m) mesh = m.picture.mesh;
       if ("built" in m) end({ ...m.built, id, mesh });
     };
