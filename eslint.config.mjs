@@ -29,6 +29,7 @@ const ROOMS = [
   "sheet",
   "check",
   "grade",
+  "exercise",
 ];
 const ROOM_MAY = {
   roster: ["units"],
@@ -44,6 +45,7 @@ const ROOM_MAY = {
   sheet: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes"],
   check: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes", "sheet"],
   grade: ["units", "check"],
+  exercise: ["naming", "units", "part", "sizes", "sheet", "check", "grade"],
 };
 
 const group = (names, prefix) => names.map((n) => `${prefix}${n}/**`);

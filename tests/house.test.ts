@@ -55,7 +55,7 @@ const OPEN = new Set([
   ...["src/app/page.tsx", "src/app/forgot/page.tsx", "src/app/key/[token]/page.tsx", "src/app/join/[token]/page.tsx"],
   "src/app/api/health/route.ts",
 ]);
-const ASKS = /\b(allowed|administrating|signedIn|permit|endpoint)\b[(<]/;
+const ASKS = /\b(allowed|administrating|signedIn|permit|endpoint|memberEndpoint)\b[(<]/;
 
 describe("what can be asked of the server", () => {
   const entries = code.filter((f) => /^src\/app\/.*(page\.tsx|route\.ts)$/.test(f) && !OPEN.has(f));

@@ -1,71 +1,46 @@
 "use server";
 
-import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { newExercise } from "@/core/check/exercise/exercise";
+import type { Exercise } from "@/core/check/exercise/exercise";
 import { RubricSchema, type RubricLine } from "@/core/check/exercise/rubric";
-import { createExercise, exercise, saveExercise } from "@/server/exercises/exercises";
-import { keepRubric, tryRubric } from "@/server/exercises/rubrics";
-import { exerciseFrom } from "./exercise-from-form";
+import { changeExercise, partOfFile } from "@/core/exercise/change";
+import { MAX_DOCUMENT } from "@/core/part/document";
+import { createExercise, exercise, newExerciseIn } from "@/server/exercises/exercises";
+import { keepRubric } from "@/server/exercises/rubrics";
 import { allowed, sent } from "./visitor";
+import { refuse, type Outcome } from "@/core/units/refusal";
 import { plainText } from "@/core/units/text";
 
 export interface ExerciseFormState {
   readonly sentence?: string;
   readonly done?: string;
-  /** The version that saving once more goes on from. */
-  readonly version?: number;
 }
 
-/** A new exercise is made when it is first saved. */
+const New = z.object({ number: plainText().max(20), title: plainText().trim().max(120), way: plainText().max(10) });
+
+/** Makes an exercise in one of three ways: to be built in the Bench, of a file, or to be gone on with. */
 export async function createFromForm(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
   form = sent(form);
   const course = String(form.get("course") ?? "");
   await allowed("course.teach", course);
-  const next = await exerciseFrom(form, newExercise());
+  const read = New.safeParse(Object.fromEntries([...form].filter(([, v]) => typeof v === "string")));
+  if (!read.success) return { sentence: "Give a number of at most 20 letters, and a title of at most 120." };
+  const { number, title, way } = read.data;
+  const plain = await newExerciseIn(course);
+  const named = { ...plain, number: number || plain.number, title: title || plain.title };
+  const next = await withFile(named, form.get("part"));
   if (!next.ok) return { sentence: next.refusal.sentence };
-  redirect(`/exercises/${await createExercise(course, next.value)}`);
+  const id = await createExercise(course, next.value);
+  redirect(way === "build" ? `/exercises/${id}/bench` : `/exercises/${id}?at=part`);
 }
 
-/** Saves the sheet of particulars; the reference part stays unless a part document is brought along. */
-export async function updateExercise(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
-  form = sent(form);
-  const id = String(form.get("id") ?? "");
-  const { person } = await allowed("exercise.edit", id);
-  const row = await exercise(id);
-  const shown = row.prepared && "sizes" in row.prepared ? (row.prepared.sizes ?? []) : [];
-  const next = await exerciseFrom(form, row.document, shown);
-  if (!next.ok) return { sentence: next.refusal.sentence };
-  const based = z.coerce.number().int().safeParse(form.get("version"));
-  const version = based.success ? await saveExercise(id, next.value, based.data, person.id) : undefined;
-  if (version !== undefined) return { done: "Saved. The reference is being measured.", version };
-  return {
-    sentence:
-      "This exercise was changed meanwhile, in the Bench or in another window. Press Save again to put your " +
-      "entries over it; a reference built in the Bench stays.",
-    version: (await exercise(id)).version,
-  };
-}
-
-/** What the exercise asks for becomes what its reference part says: material and unit. */
-export async function takeFromReference(_: ExerciseFormState, form: FormData): Promise<ExerciseFormState> {
-  form = sent(form);
-  const id = String(form.get("id") ?? "");
-  const { person } = await allowed("exercise.edit", id);
-  const { document, version } = await exercise(id);
-  const { material, units } = document.reference;
-  const saved = await saveExercise(id, { ...document, material, units }, version, person.id);
-  return saved === undefined
-    ? { sentence: "This exercise was changed meanwhile. Try again." }
-    : { done: "Taken over from the reference part.", version: saved };
-}
-
-/** Has the rubric tried on typical mistakes. */
-export async function tryRubricOn(id: string): Promise<void> {
-  await allowed("exercise.edit", id);
-  await tryRubric(id);
-  revalidatePath(`/exercises/${id}`);
+/** An exercise with the part that was brought along, where one was. */
+async function withFile(exercise: Exercise, file: FormDataEntryValue | null): Promise<Outcome<Exercise>> {
+  if (!(file instanceof File) || !file.size) return changeExercise(exercise, { do: "say", to: {} });
+  if (file.size > MAX_DOCUMENT) return refuse("too-large", "The file is larger than 2 MB.");
+  const part = partOfFile(file.name, await file.text());
+  return part.ok ? changeExercise(exercise, { do: "reference", part: part.value }) : part;
 }
 
 /** Keeps a rubric for the course of an exercise. @returns what is to be said */

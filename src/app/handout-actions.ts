@@ -207,10 +207,7 @@ export async function issue(_: ExerciseFormState, form: FormData): Promise<Exerc
   if (made) redirect(`/handouts/${made}`);
   const row = await exercise(id);
   if (seen.success && seen.data !== row.version)
-    return {
-      sentence: "This exercise was changed meanwhile. Look at it again before you issue it.",
-      version: row.version,
-    };
+    return { sentence: "This exercise was changed meanwhile. Look at it again before you issue it." };
   if (row.prepared_version < row.version)
     return { sentence: "The reference is still being measured. Try again in a moment." };
   const trouble = row.prepared && "trouble" in row.prepared ? row.prepared.trouble : undefined;

@@ -14,6 +14,7 @@ import { handout, type Handout } from "@/server/handouts/handouts";
 import { type Terms } from "@/server/handouts/handout-terms";
 import { decide } from "@/server/marking/marking";
 import { flatPicture } from "@/server/files/part-picture";
+import { keepLines } from "@/server/files/line-pictures";
 import { packMesh, packPicture } from "@/server/files/pictures";
 import { dequeue } from "@/server/queue";
 import { beginCheck, finishCheck } from "@/server/tries/checks";
@@ -51,11 +52,12 @@ async function handsInChecked(
   const checked = checkSubmission(c.kernel, input.exercise, input.document as PartDocument, {
     references,
     by: { initials: input.initials },
+    asLines: true,
   });
   if (!checked.ok) throw new Error(checked.refusal.sentence);
-  const { report, picture } = checked.value;
+  const { report, picture, lines } = checked.value;
   const grade = gradeReport(input.exercise, report);
-  await finishCheck(ticket, submission, report, grade, packPicture(picture));
+  await finishCheck(ticket, submission, report, grade, packPicture(picture), await keepLines(lines));
   await dequeue({ task: "check", submission });
   return submission;
 }

@@ -6,6 +6,7 @@ import { withOwnNumbers } from "@/core/check/exercise/own-numbers";
 import { log } from "@/server/log";
 import { news } from "@/server/news";
 import { beginOwnPart, ownPartInput, passOver, saveOwnPart } from "@/server/handouts/own-parts";
+import { keepLines } from "@/server/files/line-pictures";
 import { packPicture } from "@/server/files/pictures";
 import { beginPractice, finishPractice } from "@/server/works/practices";
 import { sweep } from "@/server/upkeep/removal";
@@ -146,7 +147,8 @@ async function secondCheck(threads: KernelThreads, payload: unknown): Promise<vo
     if (!result.ok) return await finishTrial(ticket, trial, submission, { trouble: result.refusal.sentence });
     const { report, picture } = result.value;
     const grade = gradeReport(asked, report);
-    await finishTrial(ticket, trial, submission, { report, grade, picture: packPicture(picture) });
+    const lines = await keepLines(result.value.lines);
+    await finishTrial(ticket, trial, submission, { report, grade, picture: packPicture(picture), lines });
   } catch (e) {
     if (isNoLongerWanted(e)) return;
     if (e instanceof ThreadEnded && e.ending === "closing") throw e;
@@ -226,7 +228,8 @@ async function check(
     await said.written();
     if (!result.ok) return await failCheck(ticket, submission, result.refusal.sentence);
     const { report, picture } = result.value;
-    await finishCheck(ticket, submission, report, gradeReport(asked, report), packPicture(picture));
+    const lines = await keepLines(result.value.lines);
+    await finishCheck(ticket, submission, report, gradeReport(asked, report), packPicture(picture), lines);
   } catch (e) {
     await said.written();
     const ended = e instanceof ThreadEnded ? e : undefined;

@@ -1,4 +1,5 @@
 import type { Report, ReportPicture } from "@/core/check/check";
+import type { LinePictures } from "@/core/sheet/picture";
 import type { Exercise } from "@/core/check/exercise/exercise";
 import type { FiguresOnly, PartFile } from "@/core/check/given/part-file";
 import type { Answers } from "@/core/check/exercise/question";
@@ -26,7 +27,7 @@ export type ThreadTask =
   | { readonly kind: "prepare"; readonly exercise: Exercise };
 
 export interface ThreadResults {
-  check: Outcome<{ report: Report; picture: ReportPicture }>;
+  check: Outcome<{ report: Report; picture: ReportPicture; lines?: LinePictures | null | undefined }>;
   prepare: Outcome<Targets>;
   "try-mistakes": Outcome<TriedMistakes>;
 }

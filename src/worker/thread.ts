@@ -32,7 +32,7 @@ function run(task: ThreadTask): unknown {
   if (task.kind === "check") {
     const { exercise, document } = task;
     const progress = (what: string) => send({ kind: "progress", what });
-    const options = { progress, references, answers: task.answers, by: task.by };
+    const options = { progress, references, answers: task.answers, by: task.by, asLines: true };
     if (document.format === "caliper-part") return checkSubmission(kernel, exercise, document, options);
     if (document.format === "caliper-figures") return checkMeasured(kernel, exercise, () => done(NO_PART), options);
     const measure = () => {

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit, type } from "./harness";
+import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit, type, station } from "./harness";
 
 let browser: Browser;
 let teacher: Page;
@@ -165,18 +165,23 @@ describe.sequential("an instructor at the Bench", () => {
     await teacher.goto(`${BASE}/courses`);
     await teacher.getByRole("link", { name: "New exercise" }).click();
     await teacher.waitForURL("**/exercises/new*");
-    // nothing is made by looking at the form
-    expect(await teacher.getByRole("button", { name: "Make a handout" }).count()).toBe(0);
-    await type(teacher.getByLabel("Density, g/cm³"), "heavy");
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.getByText(/exercise cannot be read at material.density/).waitFor();
-    expect(await teacher.getByLabel("Density, g/cm³").inputValue()).toBe("heavy");
-    await type(teacher.getByLabel("Density, g/cm³"), "8.47");
     await type(teacher.getByLabel("Title", { exact: true }), "Bearing spacer");
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
-    await teacher.getByRole("heading", { name: "Bearing spacer" }).waitFor();
+    await teacher.getByRole("button", { name: "Build it in the Bench" }).click();
+    await teacher.waitForURL("**/bench");
+    // what can be said before there is a part is said first
+    await teacher.getByRole("link", { name: "To the exercise" }).click();
+    await teacher.getByText("The Sheet will stand here.").waitFor();
+    await station(teacher, "Give out");
     expect(await teacher.getByRole("button", { name: "Make a handout" }).isDisabled()).toBe(true);
+    await station(teacher, "Part");
+    const density = teacher.getByLabel("Density");
+    await type(density, "heavy");
+    await density.press("Enter");
+    await teacher.getByText("This is no number.").waitFor();
+    expect(await density.inputValue()).toBe("heavy");
+    await type(density, "8.47");
+    await density.press("Enter");
+    await teacher.getByText(/^Kept on the server at/).waitFor();
     await teacher.getByRole("link", { name: "Build the reference in the Bench" }).click();
     await teacher.waitForURL("**/bench");
     const hand = new Hand(teacher);
@@ -209,6 +214,7 @@ describe.sequential("an instructor at the Bench", () => {
     await kept(teacher);
     await teacher.getByRole("link", { name: "To the exercise" }).click();
     await teacher.waitForURL(/exercises\/[^/]+$/);
+    await station(teacher, "Part");
     await teacher.getByText(/4.123\.3 mm³/).waitFor();
     await teacher.getByLabel("The Sheet").getByText("⌀32").first().waitFor();
   });

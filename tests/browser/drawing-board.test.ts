@@ -5,7 +5,7 @@ import type { Browser, Locator, Page } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { cut, extrude, hole, part, poly, sketch, face, circ } from "@/core/part/testing/build";
 import { withSketchesDefined } from "@/core/sizes/numbers";
-import { BASE, Hand, openBrowser, pictureOnFailure, visit, type, typeMoment } from "./harness";
+import { BASE, Hand, openBrowser, pictureOnFailure, visit, type, typeMoment, station, measured } from "./harness";
 
 /** The lid of a junction box: a step, a window, and two holes sunk in. */
 const lid = () =>
@@ -48,10 +48,9 @@ describe.sequential("a Sheet from the reference to the student", () => {
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "lid.json");
     writeFileSync(file, JSON.stringify(lid()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
+    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}\?/);
     // it is measured first, beside whatever else the grading process has to do
-    await teacher.getByRole("link", { name: "Arrange the Sheet" }).click({ timeout: 80_000 });
+    await teacher.getByRole("link", { name: "Arrange the Sheet" }).first().click({ timeout: 80_000 });
     await teacher.waitForURL("**/sheet");
     await size(teacher, "70").waitFor();
     const hand = new Hand(teacher);
@@ -140,7 +139,9 @@ describe.sequential("a Sheet from the reference to the student", () => {
     await teacher.getByRole("img", { name: "The Sheet" }).getByText("B–B").waitFor();
     const pdf = await teacher.request.get(`${teacher.url().replace("/exercises/", "/api/exercises/")}/sheet?as=pdf`);
     expect([pdf.status(), (await pdf.body()).subarray(0, 5).toString()]).toEqual([200, "%PDF-"]);
-    await typeMoment(teacher.getByLabel("Due"), "2031-05-04T18:00");
+    await measured(teacher);
+    await station(teacher, "Give out");
+    await typeMoment(teacher.getByLabel(/^Due,/), "2031-05-04T18:00");
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");
     const download = teacher.waitForEvent("download");

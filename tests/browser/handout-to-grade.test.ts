@@ -10,7 +10,20 @@ import type { PartDocument } from "@/core/part/document";
 import { rebuild } from "@/core/part/rebuild";
 import { openNodeKernel } from "@/worker/kernel";
 import { gaugePlate } from "./gauge-plate";
-import { BASE, gauge, Hand, kept, openBrowser, pictureOnFailure, visit, type, typeMoment } from "./harness";
+import {
+  BASE,
+  gauge,
+  Hand,
+  kept,
+  openBrowser,
+  pictureOnFailure,
+  visit,
+  type,
+  typeMoment,
+  station,
+  unfold,
+  measured,
+} from "./harness";
 
 let browser: Browser, teacher: Page, student: Page;
 beforeAll(async () => {
@@ -27,30 +40,36 @@ describe.sequential("from a handout to a graded part", () => {
     await teacher.waitForURL("**/exercises/new*");
     await type(teacher.getByLabel("Number"), "WS-21");
     await type(teacher.getByLabel("Title", { exact: true }), "Gauge plate");
-    await type(teacher.getByLabel("Brief"), "The plate the rain gauge stands on.");
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.json");
     writeFileSync(file, JSON.stringify(gaugePlate()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
-    await teacher.getByText(/44.230\.1 mm³/).waitFor();
+    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}\?at=part/);
+    await type(teacher.getByLabel(/^Brief/), "The plate the rain gauge stands on.");
+    await teacher.getByText(/44.230\.1 mm³/).waitFor({ timeout: 60_000 });
     await teacher.getByLabel("The Sheet").getByText("⌀20").first().waitFor();
     // nobody needs to look for what the drawing leaves open: it says all there is
     expect(await teacher.getByTestId("rank").textContent()).toBe("6 of 6");
     // a figure beside the part: its volume after one of its numbers has changed
+    await station(teacher, "Check");
+    await unfold(teacher, "Just the figure");
     await teacher.getByRole("button", { name: "Ask for a figure" }).click();
     await type(teacher.getByLabel(/Question 1, as the student reads it/), "Volume of the plate when it is 15 thick");
     await teacher.getByLabel("Asks for").selectOption("volume");
     await teacher.getByRole("button", { name: "After a change" }).click();
     await teacher.getByLabel(/Number 1 that question 1/).selectOption({ label: "2 · Extrude: depth (12 mm)" });
     await type(teacher.getByLabel("Its new value in question 1"), "15 mm");
+    await teacher.keyboard.press("Enter");
+    // 15 × (80 × 50 − π 10²)
+    await expect
+      .poll(() => teacher.locator("[data-question=q1]").textContent(), { timeout: 30_000 })
+      .toMatch(/55.287\.6 mm³ ± 0\.5 %/);
+    await station(teacher, "Points");
     await teacher.getByLabel("Add a line").selectOption("answers");
     await type(teacher.getByLabel("Points for Just the figure"), "2");
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.getByText(/Right, as saved/).waitFor();
-    // 15 × (80 × 50 − π 10²)
-    expect(await teacher.locator("[data-question=q1]").textContent()).toMatch(/55.287\.6 mm³ ± 0\.5 %/);
-    await typeMoment(teacher.getByLabel("Due"), "2031-05-04T18:00");
+    await teacher.keyboard.press("Enter");
+    await measured(teacher);
+    await station(teacher, "Give out");
+    await typeMoment(teacher.getByLabel(/^Due,/), "2031-05-04T18:00");
     await teacher.getByLabel("a STEP file", { exact: true }).check();
     await teacher.getByLabel("a mesh file (STL, 3MF)").check();
     await teacher.getByRole("button", { name: "Make a handout" }).click();

@@ -346,3 +346,24 @@ export async function isAccessible(p: Page): Promise<void> {
     expect(serious.map((v) => `${colorScheme} ${v.id}: ${v.nodes.map((n) => n.html).join(" ")}`)).toEqual([]);
   }
 }
+
+/** To a station of an exercise's page. */
+export async function station(page: Page, name: "Part" | "Sheet" | "Check" | "Points" | "Give out"): Promise<void> {
+  await page
+    .getByRole("navigation", { name: "Stations" })
+    .getByRole("button", { name: new RegExp(`^${name}`) })
+    .click();
+  await page.getByRole("region", { name, exact: true }).waitFor();
+}
+
+/** Unfolds what few need; open already it stays so. */
+export async function unfold(page: Page, title: string | RegExp): Promise<void> {
+  const fold = page.locator("details").filter({ has: page.locator("summary").getByText(title, { exact: true }) });
+  if ((await fold.first().getAttribute("open")) === null) await fold.first().locator("summary").click();
+}
+
+/** All of an exercise is on the server, and measured. */
+export async function measured(page: Page, timeout = 60_000): Promise<void> {
+  await page.getByText(/^Kept on the server/).waitFor();
+  await expect.poll(() => page.getByText("The reference is being measured").count(), { timeout }).toBe(0);
+}

@@ -10,7 +10,7 @@ import { withOwnNumbers, type OwnNumbers } from "@/core/check/exercise/own-numbe
 import type { PartDocument } from "@/core/part/document";
 import { College } from "./college";
 import { gaugePlate } from "./gauge-plate";
-import { isAccessible, kept, pictureOnFailure, paste, type, typeMoment } from "./harness";
+import { isAccessible, kept, pictureOnFailure, paste, type, typeMoment, station, unfold, measured } from "./harness";
 
 /** Thirty in the long run: each comes in by a letter, opens the Bench and hands in. */
 const STUDENTS = process.env["CALIPER_LONG"] ? 30 : 4;
@@ -64,16 +64,24 @@ describe.sequential("a term, from an empty database", () => {
     await teacher.goto(`${college.address}/exercises/new?course=${course}`);
     await type(teacher.getByLabel("Number", { exact: true }), "T-01");
     await type(teacher.getByLabel("Title", { exact: true }), "Gauge plate");
-    await type(teacher.getByLabel(/^Material, from the table/), "Steel S235");
-    expect(await teacher.getByLabel("Density, g/cm³").inputValue()).toBe("7.85");
-    await type(teacher.getByLabel("Tags, with commas between"), "plate, hole, plate");
-    await type(teacher.getByLabel("Series, if it belongs to one"), "Plates");
     const file = join(mkdtempSync(join(tmpdir(), "caliper-")), "plate.json");
     writeFileSync(file, JSON.stringify(gaugePlate()));
     await teacher.getByLabel("Reference part (document)").setInputFiles(file);
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}$/);
+    await teacher.waitForURL(/exercises\/[0-9a-f-]{36}\?/);
     exercise = new URL(teacher.url()).pathname.split("/")[2]!;
+    await type(teacher.getByLabel(/^Material, from the table/), "Aluminium 6082");
+    await teacher.keyboard.press("Enter");
+    await expect.poll(() => teacher.getByLabel("Density").inputValue()).toBe("2.7");
+    await teacher.getByRole("button", { name: "Undo" }).click();
+    await expect.poll(() => teacher.getByLabel("Density").inputValue()).toBe("7.85");
+    await unfold(teacher, "In the library");
+    await type(teacher.getByLabel("Tags, with commas between"), "plate, hole, plate");
+    await unfold(teacher, "Series");
+    await type(teacher.getByLabel("Series, if it belongs to one"), "Plates");
+    await teacher.keyboard.press("Enter");
+    await measured(teacher);
+    await station(teacher, "Check");
+    await unfold(teacher, "Own numbers");
     const own = teacher.getByRole("group", { name: "Own numbers" });
     await own.waitFor({ timeout: 60_000 });
     const vary = async (label: RegExp, values: string) => {
@@ -81,19 +89,20 @@ describe.sequential("a term, from an empty database", () => {
       const option = choice.locator("option").filter({ hasText: label });
       await choice.selectOption({ value: (await option.getAttribute("value"))! });
       await type(own.getByRole("textbox").last(), values);
+      await teacher.keyboard.press("Enter");
     };
     await vary(/is 80 mm long/, "80; 80.01");
     await own.getByText(/the tolerance cannot tell apart/).waitFor();
     await type(own.getByRole("textbox").last(), "70 to 90 by 2");
+    await teacher.keyboard.press("Enter");
     await vary(/has diameter 20 mm/, "16 to 22 by 1");
     await own.getByText("77 different parts").waitFor();
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.getByText("Saved.").waitFor();
+    await measured(teacher);
     await isAccessible(teacher);
   });
   it("issued, each has a Sheet of their own, proved and drawn", async () => {
-    await teacher.goto(`${college.address}/exercises/${exercise}`);
-    await expect.poll(() => teacher.getByText("The reference is being measured").count(), { timeout: 60_000 }).toBe(0);
+    await teacher.goto(`${college.address}/exercises/${exercise}?at=give`);
+    await measured(teacher);
     await typeMoment(teacher.getByLabel(/^Due, by the clock/), "2031-06-01T18:00");
     await teacher.getByText("Tries, practice and what students see").click();
     await type(teacher.getByLabel("Tries, empty: any number"), "3");
@@ -187,10 +196,11 @@ describe.sequential("a term, from an empty database", () => {
     await teacher.getByText("Nothing is like that").waitFor();
   });
   it("what changed stands in the revisions, and an earlier one is brought back", async () => {
-    await teacher.goto(`${college.address}/exercises/${exercise}`);
+    await teacher.goto(`${college.address}/exercises/${exercise}?at=points`);
     await type(teacher.getByLabel("Points for Mass"), "3");
-    await teacher.getByRole("button", { name: "Save" }).click();
-    await teacher.getByText("Saved.").waitFor();
+    await teacher.keyboard.press("Enter");
+    await teacher.getByText(/^Kept on the server at/).waitFor();
+    await station(teacher, "Part");
     await teacher.getByRole("link", { name: "Revisions" }).click();
     await teacher.getByText("The line “Mass” gave 4 points and gives 3 points.").waitFor();
     await isAccessible(teacher);
@@ -222,13 +232,19 @@ describe.sequential("a term, from an empty database", () => {
     await spring.waitFor();
     await teacher.locator("section").filter({ has: spring }).getByRole("link", { name: /T-01/ }).first().click();
     await teacher.waitForURL("**/exercises/*");
+    await station(teacher, "Part");
+    await unfold(teacher, "Series");
     expect(await teacher.getByLabel("Series, if it belongs to one").inputValue()).toBe("Plates");
+    await measured(teacher);
+    await station(teacher, "Check");
+    await unfold(teacher, "Own numbers");
     await teacher.getByText("77 different parts").waitFor();
+    await station(teacher, "Give out");
     expect(await teacher.getByLabel("Tries, empty: any number").inputValue()).toBe("3");
   });
   it("a follow-on begins with the student's own part", async () => {
-    await teacher.goto(`${college.address}/exercises/${exercise}`);
-    await teacher.getByText("Make a follow-on").click();
+    await teacher.goto(`${college.address}/exercises/${exercise}?at=part`);
+    await unfold(teacher, "A follow-on: the same part, one size changed");
     const form = teacher.getByRole("form", { name: "Follow-on" });
     const option = form.locator("option").filter({ hasText: /depth/ });
     await form.getByLabel("What changes").selectOption({ value: (await option.getAttribute("value"))! });
@@ -236,7 +252,8 @@ describe.sequential("a term, from an empty database", () => {
     await form.getByRole("button", { name: "Make it" }).click();
     await teacher.waitForURL((u) => !u.pathname.endsWith(exercise));
     await teacher.getByRole("heading", { name: "T-01b Gauge plate, changed" }).waitFor();
-    await expect.poll(() => teacher.getByText("The reference is being measured").count(), { timeout: 60_000 }).toBe(0);
+    await measured(teacher);
+    await station(teacher, "Give out");
     await typeMoment(teacher.getByLabel(/^Due, by the clock/), "2031-07-01T18:00");
     await teacher.getByRole("button", { name: "Make a handout" }).click();
     await teacher.waitForURL("**/handouts/*");

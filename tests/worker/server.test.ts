@@ -13,7 +13,8 @@ import {
   type Person,
 } from "@/server/people/people";
 import { Denied, permit } from "@/server/permissions";
-import { createExercise, exercise, saveExercise, savePrepared, saveReference } from "@/server/exercises/exercises";
+import { saveExercise, saveReference } from "@/server/exercises/changes";
+import { createExercise, exercise, savePrepared } from "@/server/exercises/exercises";
 import { handoutNumbered } from "./sample";
 
 afterAll(closeDatabase);

@@ -7,7 +7,9 @@ import { emptyPart } from "@/core/part/document";
 import { FIGURES_ONLY } from "@/core/check/given/part-file";
 import { copyCourse, handoutsOf } from "@/server/courses/courses";
 import { closeDatabase, one, row, rows, transaction } from "@/server/database";
-import { exercise, createExercise, saveExercise } from "@/server/exercises/exercises";
+import { NOT_DRAWN } from "@/server/files/line-pictures";
+import { saveExercise } from "@/server/exercises/changes";
+import { exercise, createExercise } from "@/server/exercises/exercises";
 import { gradebookOf, type GradebookStudent } from "@/server/marking/gradebook";
 import { gradebookCsv, gradebookJson } from "@/server/marking/gradebook-files";
 import { issueHandout, withdraw, type Terms } from "@/server/handouts/handout-terms";
@@ -103,7 +105,12 @@ describe("a corrected exercise while a check runs", () => {
     for (const c of await changesOf(r.value)) {
       const begun = await beginTrial(r.value, c.submission);
       if (begun)
-        await finishTrial(begun.ticket, r.value, c.submission, { report, grade: graded(4), picture: {} as never });
+        await finishTrial(begun.ticket, r.value, c.submission, {
+          report,
+          grade: graded(4),
+          picture: {} as never,
+          lines: NOT_DRAWN,
+        });
     }
     expect(await progressOf(r.value)).toEqual({ done: 2, of: 2 });
   }

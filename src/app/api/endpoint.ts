@@ -3,7 +3,7 @@ import { MAX_MESH } from "@/core/check/given/part-file";
 import { MAX_DOCUMENT } from "@/core/part/document";
 import type { Refusal } from "@/core/units/refusal";
 import { admit, Denied, type Action } from "@/server/permissions";
-import type { Person } from "@/server/people/people";
+import { personOfSession, type Person } from "@/server/people/people";
 import { isAway, isTaken } from "@/server/database";
 import { logged } from "@/server/log";
 import { tokenIn } from "../cookie";
@@ -187,5 +187,18 @@ export function endpoint<P extends Record<string, string>>(
       const person = await admit(tokenIn(request.headers.get("cookie")), action, named[thing]!);
       if (!person) throw new Refused(401, SIGNED_OUT);
       return work(person, named, request);
+    });
+}
+
+/** The same for whatever everybody who is signed in may ask for. */
+export function memberEndpoint<P extends Record<string, string>>(
+  work: (person: Person, params: P, request: Request) => Promise<unknown>,
+) {
+  return (request: Request, { params }: { params: Promise<P> }) =>
+    answered(async () => {
+      const token = tokenIn(request.headers.get("cookie"));
+      const person = token ? await personOfSession(token) : undefined;
+      if (!person) throw new Refused(401, SIGNED_OUT);
+      return work(person, await params, request);
     });
 }

@@ -24,6 +24,7 @@ export default async function Page({ searchParams }: { searchParams: Promise<Rec
       tags={tags}
       courses={courses}
       duplicate={duplicateExercise}
+      into={courses.find((c) => c.id === askedText(asked["into"]))?.id}
     />
   );
 }

@@ -1,5 +1,6 @@
 import { distance3 } from "@/core/geometry/vector";
 import type { Mesh } from "@/core/kernel/mesh";
+import { comparedPictures, type LinePictures } from "@/core/sheet/picture";
 import { KERNEL_VERSION, type Kernel } from "@/core/kernel/opencascade";
 import type { Solid } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
@@ -37,10 +38,17 @@ export interface ReportPicture {
   readonly extra?: Mesh;
 }
 
+/**
+ * A submission as line drawings; null where it is the reference and looks like it, undefined where it cannot be drawn.
+ */
+type Lines = LinePictures | null | undefined;
+
 /** What a check may be given beside the part. */
 export interface CheckOptions {
   /** Told what is being done, in a few words. */
   readonly progress?: Tell;
+  /** Draws line drawings of the part as well. */
+  readonly asLines?: boolean;
   /** Keeps references between checks; left out, this one is built for this check only. */
   readonly references?: References;
   /** The figures that the student typed. */
@@ -66,6 +74,8 @@ export const checkSubmission = (
 interface Checked {
   readonly report: Report;
   readonly picture: ReportPicture;
+  /** Where they were asked for. */
+  readonly lines?: Lines;
 }
 
 /**
@@ -81,6 +91,7 @@ export function checkMeasured(
     references = new References(kernel, 0),
     answers = {},
     by = { initials: "" },
+    asLines = false,
   }: CheckOptions = {},
 ): Outcome<Checked> {
   const reference = references.take(exercise.reference, exercise.units, (what) => progress(`the reference: ${what}`));
@@ -130,8 +141,9 @@ export function checkMeasured(
   const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
   progress("drawing the difference");
   const pictures = pictureOf(kernel, context, picture, reference.mesh);
+  const lines = asLines ? linesOf(kernel, context, picture, pictures) : undefined;
   release(submission, picture);
-  return done({ report, picture: pictures });
+  return done({ report, picture: pictures, lines });
 }
 
 /** Places a part on the reference and says which face is which, or how far its facets lie from it. */
@@ -139,6 +151,17 @@ function compared(kernel: Kernel, exercise: Exercise, reference: CheckContext["r
   if (!submission.facets) return compareParts(kernel, reference, submission);
   const size = sizeOfPart(reference);
   return compareFacets(kernel, reference, submission.facets, generalFor("length", size, generalOf(exercise), size));
+}
+
+function linesOf(
+  kernel: Kernel,
+  { exercise, submission, comparison }: CheckContext,
+  picture: ShapePicture,
+  { missing, extra }: ReportPicture,
+): Lines {
+  if (comparison.finding === "same" && !submission.facets) return null;
+  const shown = picture.placed ?? wholeOf(submission).solid;
+  return shown && comparedPictures(kernel, shown, exercise.title, { missing, extra });
 }
 
 function pictureOf(

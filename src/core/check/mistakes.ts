@@ -99,10 +99,14 @@ export function tryMistakes(
   const shaped = (change: (solid: Solid) => Solid) =>
     checkMeasured(kernel, exercise, () => changedPart(kernel, right, change), options);
   tell(`mistake ${all.length + 1} of ${all.length + 2}`);
-  const [other, times] = right.units === "mm" ? ["in", 1 / inUnit(1, "in")] : ["mm", inUnit(1, "in")];
+  const other = right.units === "mm" ? "in" : "mm";
+  const times = other === "in" ? 1 / inUnit(1, "in") : inUnit(1, "in");
   const unit = shaped((solid) => scaled(kernel, solid, times));
   if (unit.ok)
-    mistakes.push({ label: `Numbers typed in ${other} instead of ${right.units}`, report: unit.value.report });
+    mistakes.push({
+      label: `Numbers typed in ${UNIT_NAMES[other]} instead of ${UNIT_NAMES[right.units]}`,
+      report: unit.value.report,
+    });
   tell(`mistake ${all.length + 2} of ${all.length + 2}`);
   const mirrored = shaped((solid) => placed(kernel, solid, MIRROR));
   // many a part is its own mirror image: then there is no mistake
@@ -111,6 +115,8 @@ export function tryMistakes(
   if (isMistake) mistakes.push({ label: MIRRORED, report: mirrored.value.report });
   return done({ reference: own.value.report, mistakes });
 }
+
+const UNIT_NAMES = { mm: "mm", in: "inches" };
 
 /** The reference as somebody would hand it in who keeps to the rule of names. */
 function named(exercise: Exercise): PartDocument {

@@ -70,7 +70,7 @@ function markOf(m: Mark, wide: number): string {
     case "light":
       return m.lines.length
         ? element("path", {
-            d: m.lines.map((l) => `M${l.map(at).join("L")}`).join(""),
+            d: m.lines.map(smooth).join(""),
             class: "light",
             fill: "none",
             display: "none",
@@ -104,6 +104,20 @@ export function arcPath(c: Vec2, radius: number, from: number, to: number): stri
   const r = figure(radius);
   if (to - from > TURN - WHOLE) return `M${at(on(0))}A${r} ${r} 0 1 0 ${at(on(Math.PI))}A${r} ${r} 0 1 0 ${at(on(0))}Z`;
   return `M${at(on(from))}A${r} ${r} 0 ${to - from > Math.PI ? 1 : 0} 0 ${at(on(to))}`;
+}
+
+/** From so many points on a line stands for a curve. */
+const CURVE = 7;
+
+/** A line through points; of a curve rounded from middle to middle: it has no corners, however close one looks. */
+function smooth(points: readonly Vec2[]): string {
+  if (points.length < CURVE) return `M${points.map(at).join("L")}`;
+  const middles = points.slice(1, -2).map((p, i): Vec2 => {
+    const next = points[i + 2]!;
+    return [(p[0] + next[0]) / 2, (p[1] + next[1]) / 2];
+  });
+  const bends = middles.map((m, i) => `Q${at(points[i + 1]!)} ${at(m)}`).join("");
+  return `M${at(points[0]!)}${bends}Q${at(points[points.length - 2]!)} ${at(points[points.length - 1]!)}`;
 }
 
 function stroke(d: string, pen: Pen, wide: number): string {

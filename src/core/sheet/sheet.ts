@@ -20,7 +20,8 @@ import { SCALES, scaleText, type PaperName } from "./layout/paper";
 import { plansOf, titleOf } from "./views/plans";
 import { middleOf, type Standing } from "./layout/standing";
 import { generalOf, letteringOf, type LaidSubject, type SheetSubject } from "./subject";
-import { GAZES, type View, type ViewPlan } from "./views/views";
+import { PICTORIAL } from "./picture";
+import type { View, ViewPlan } from "./views/views";
 
 /** A finished Sheet. Nothing in it but what is printed. */
 export interface Sheet {
@@ -89,14 +90,6 @@ function proposedFor(kernel: Kernel, subject: SheetSubject): readonly Size[] {
   const r = sizesOf(kernel, subject.reference);
   return r.ok ? r.value.sizes : [];
 }
-
-const PICTORIAL: ViewPlan = {
-  key: "pictorial",
-  name: "pictorial",
-  gaze: GAZES.pictorial,
-  hidden: false,
-  tangent: true,
-};
 
 /**
  * Lays a Sheet out: as its layout says, else as a draughtsman would. A new view that finds no free place is drawn

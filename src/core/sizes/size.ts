@@ -2,6 +2,7 @@ import type { Carriers } from "./anchor";
 import type { SizeReading } from "./kinds/kind";
 import { sizeKind, type Size } from "./kinds/kinds";
 import type { Lettering } from "./lettering";
+import { inOrder } from "@/core/units/same";
 
 export type { SizeReading, SizeValue } from "./kinds/kind";
 export { SizeSchema, type Size, type SizeKindName, type SizeOf } from "./kinds/kinds";
@@ -34,8 +35,3 @@ export const isSameSize = (a: Size, b: Size): boolean => {
     JSON.stringify(rest, inOrder);
   return bare(a) === bare(b);
 };
-/** Fields in one order: a database hands them out in an order of its own. */
-const inOrder = (_: string, v: unknown): unknown =>
-  v && typeof v === "object" && !Array.isArray(v)
-    ? Object.fromEntries(Object.entries(v).sort(([p], [q]) => (p < q ? -1 : 1)))
-    : v;

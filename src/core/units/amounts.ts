@@ -37,6 +37,9 @@ export const percentText = (share: number): string => `${plainNumber(share * 100
 export const areaText = (mm2: number, unit: LengthUnit): string =>
   unit === "mm" ? `${plainNumber(mm2, 1)} mm²` : `${plainNumber(mm2 / MM_PER_INCH ** 2, 4)} in²`;
 
+/** A moment of inertia for reading. @param mm5 of the volume, mm⁵ @param density g/mm³ */
+export const momentText = (mm5: number, density: number): string => `${plainNumber((mm5 * density) / 1000, 3)} kg·mm²`;
+
 const MM_PER_INCH = 25.4;
 /** Units that amounts are typed in, and what one is in g, mm² or mm³. */
 const AMOUNTS = {

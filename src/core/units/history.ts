@@ -20,3 +20,10 @@ export const undo = <D>(h: History<D>): History<D> =>
 
 export const redo = <D>(h: History<D>): History<D> =>
   h.future.length ? { past: [...h.past, h.present], present: h.future[0]!, future: h.future.slice(1) } : h;
+
+/** What somebody else has changed is so in all that can be gone back to, and forward. */
+export const mapHistory = <D>({ past, present, future }: History<D>, f: (document: D) => D): History<D> => ({
+  past: past.map(f),
+  present: f(present),
+  future: future.map(f),
+});

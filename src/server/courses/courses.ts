@@ -42,6 +42,9 @@ export interface HandoutRow {
   /** The clock its times were set by. */
   readonly time_zone: string;
   readonly withdrawn_at: Date | null;
+  /** Its part as a line drawing, by its hash; and this person's own newest. Null or empty: there is none. */
+  readonly pictured: string | null;
+  readonly my_picture: string | null;
 }
 
 /** The time zone of the course an exercise belongs to. */
@@ -78,10 +81,13 @@ export const handoutsOf = (courseId: string, person: Person) =>
        coalesce(t.handed_in, 0) as handed_in, coalesce(t.to_look_at, 0) as to_look_at,
        n.state as mine, m.newest as my_submission, c.shown_points as my_points, c.shown_of as of, c.turn as my_turn,
        coalesce(s.late_seconds > 0, false) as my_late,
-       w.changed_at as worked_at, h.attempts_most, coalesce(m.tries, 0) as my_tries
+       w.changed_at as worked_at, h.pictured,
+       case when r.id is not null then coalesce(r.plain, h.pictured) end as my_picture,
+       h.attempts_most, coalesce(m.tries, 0) as my_tries
      from mine h left join told t on t.handout_id = h.id
      left join standing m on m.handout_id = h.id and m.person_id = $2
      left join checks n on n.submission_id = m.newest
+     left join tries nt on nt.submission_id = m.newest left join reports r on r.id = nt.report_id
      left join submissions s on s.id = m.counting left join tries c on c.submission_id = m.counting
      left join extensions x on x.handout_id = h.id and x.person_id = $2
      left join works w on w.handout_id = h.id and w.person_id = $2

@@ -2,9 +2,11 @@ import type { Exercise } from "@/core/check/exercise/exercise";
 import type { RubricLine } from "@/core/check/exercise/rubric";
 import { previewOf, type Preview } from "@/core/grade/preview";
 import type { TriedMistakes } from "@/core/check/mistakes";
+import { isTried } from "@/core/exercise/things";
 import type pg from "pg";
 import { one, rows, transaction } from "../database";
 import { PRIORITY } from "../queue";
+import { lockExercise } from "./exercises";
 import { beginRun, endRun, openRun, type Subject, type Ticket } from "../tries/runs";
 
 /** Rubrics to start from, of the course an exercise belongs to. */
@@ -34,13 +36,6 @@ export const keepRubric = (courseId: string, name: string, rubric: readonly Rubr
     return true;
   });
 
-/** Has the worker try an exercise's rubric on typical mistakes. */
-export const tryRubric = (exerciseId: string): Promise<void> =>
-  transaction(async (client) => {
-    await client.query("update exercises set trying = 'waiting' where id = $1", [exerciseId]);
-    await openRun(mistakesOf(exerciseId), { priority: PRIORITY.prepare }, client);
-  });
-
 export const sayTrying = (exerciseId: string, what: string) =>
   rows("update exercises set trying = $2 where id = $1", [exerciseId, what]);
 
@@ -59,6 +54,7 @@ export const finishTrying = (
 ): Promise<void> =>
   transaction(async (client) => {
     const trouble = "trouble" in tried ? tried.trouble : null;
+    await lockExercise(exerciseId, client);
     if (await endRun(ticket, trouble, client)) await saveTried(exerciseId, version, tried, client);
   });
 
@@ -77,21 +73,41 @@ export const saveTried = (
 export interface Tried {
   readonly preview: Preview | undefined;
   readonly trouble: string | undefined;
-  readonly version: number;
+  /** How far trying is, in a few words; empty while nothing is done. */
   readonly trying: string;
 }
 
-/** What an exercise's rubric gives for what was tried. */
-export async function triedOf(exerciseId: string, exercise: Exercise): Promise<Tried> {
-  const row = await one<{ tried: TriedMistakes | { trouble: string } | null; tried_version: number; trying: string }>(
-    "select tried, tried_version, trying from exercises where id = $1",
-    [exerciseId],
-  );
-  const { tried } = row;
-  return {
-    preview: tried && "reference" in tried ? previewOf(exercise, tried) : undefined,
-    trouble: tried && "trouble" in tried ? tried.trouble : undefined,
-    version: row.tried_version,
-    trying: row.trying,
-  };
-}
+/**
+ * What an exercise's rubric gives for what was tried. Where the reference, or what is checked of it, has changed since,
+ * the worker tries anew; other points and words need no other trial.
+ */
+export const triedNow = (exerciseId: string): Promise<Tried> =>
+  transaction(async (client) => {
+    const now = await one<{
+      document: Exercise;
+      stamps: Readonly<Record<string, number>>;
+      tried: TriedMistakes | { trouble: string } | null;
+      tried_version: number;
+      trying: string;
+      measured: boolean;
+    }>(
+      `select document, stamps, tried, tried_version, trying,
+         prepared_version = version and prepared ? 'sheet' as measured
+       from exercises where id = $1 for update`,
+      [exerciseId],
+      client,
+    );
+    const { tried } = now;
+    const changed = Object.keys(now.stamps).filter((place) => isTried(place));
+    const isOld = !tried || changed.some((place) => now.stamps[place]! > now.tried_version);
+    if (isOld && now.measured && !now.trying) {
+      await client.query("update exercises set trying = 'waiting' where id = $1", [exerciseId]);
+      await openRun(mistakesOf(exerciseId), { priority: PRIORITY.prepare }, client);
+      now.trying = "waiting";
+    }
+    return {
+      preview: tried && "reference" in tried ? previewOf({ ...now.document, wanted: undefined }, tried) : undefined,
+      trouble: tried && "trouble" in tried ? tried.trouble : undefined,
+      trying: now.trying,
+    };
+  });

@@ -68,12 +68,12 @@ async function issueIn(
   const made = await row<{ id: string; varies: boolean }>(
     `insert into handouts (exercise_id, course_id, exercise, revision, sheet, due_at, may_define, grace_minutes,
        after_due, points_a_day, accepts, drawing, attempts_most, counts, shows, practice, weight, hold_back, targets,
-       opens_at, closes_at, may_use, for_all)
+       opens_at, closes_at, may_use, for_all, pictured)
      select id, course_id,
        jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted')) || document,
        version, prepared->'sheet', $2, $3, $5, $6, $7, $8, prepared->'drawing', $9, $10, $11, $12, $13, $14,
        jsonb_build_object('volume', prepared->'volume', 'area', prepared->'area', 'mass', prepared->'mass'),
-       $15, $16, $17, $18
+       $15, $16, $17, $18, pictured
        from exercises
      where id = $1 and prepared_version = version and prepared ? 'sheet' and ($4::int is null or version = $4)
      returning id, exercise->'varies' is not null as varies`,

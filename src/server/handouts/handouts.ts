@@ -150,6 +150,8 @@ export interface ClassRow {
   readonly returned_at: Date | null;
   readonly turn: "student" | "instructor" | null;
   readonly group_name: string | null;
+  /** The part with what is missing and extra, by the hash of its drawing; null or empty: none. */
+  readonly picture: string | null;
 }
 
 /** The class on a handout, one row per student with the try that counts. */
@@ -157,8 +159,9 @@ export const classOn = (handoutId: string) =>
   rows<ClassRow>(
     `select p.id as person_id, p.name, s.id as submission, s.attempt, c.state, c.progress, c.trouble, s.handed_in_at,
        s.late_seconds, w.changed_at as seen_at, x.due_at as extended_to, r.grade, c.points,
-       c.needs, c.accepted_at, c.returned_at, c.turn, g.name as group_name
-     from counting_tries k
+       c.needs, c.accepted_at, c.returned_at, c.turn, g.name as group_name,
+       case when r.id is not null then coalesce(r.hatched, h.pictured) end as picture
+     from counting_tries k join handouts h on h.id = k.handout_id
      join people p on p.id = k.person_id left join groups g on g.id = k.group_id
      left join submissions s on s.id = k.counting
      left join checks c on c.submission_id = s.id

@@ -1,6 +1,7 @@
 import type { Exercise } from "@/core/check/exercise/exercise";
 import { one, row, rows } from "../database";
-import { createExercise, exercise, saveExercise } from "../exercises/exercises";
+import { saveExercise } from "../exercises/changes";
+import { createExercise, exercise } from "../exercises/exercises";
 import type { Person } from "../people/people";
 import { cut } from "@/core/units/text";
 
@@ -24,6 +25,8 @@ export interface LibraryRow {
   readonly varies: boolean;
   readonly issued: number;
   readonly changed_at: Date;
+  /** Its part as a line drawing, by its hash; null: not measured yet. */
+  readonly pictured: string | null;
 }
 
 /** What is looked for; what is left out matches all. */
@@ -46,7 +49,7 @@ export const libraryOf = (person: Person, { text = "", tag = "", level }: Wanted
        array(select jsonb_array_elements_text(d->'about'->'tags')) as tags, (d->'about'->>'level')::int as level,
        (d->'about'->>'minutes')::int as minutes, d->'series'->>'name' as series, (d->'series'->>'place')::int as place,
        d->'varies' is not null as varies,
-       (select count(*)::int from handouts h where h.exercise_id = x.id) as issued, x.changed_at
+       (select count(*)::int from handouts h where h.exercise_id = x.id) as issued, x.changed_at, x.pictured
      from enrolments e join courses c on c.id = e.course_id join exercises x on x.course_id = c.id
      cross join lateral (select x.document as d) about
      where e.person_id = $1 and e.role = 'instructor' and e.left_at is null
@@ -91,17 +94,18 @@ export interface Revision {
   readonly document: Exercise;
   /** Handouts that were issued of it. */
   readonly issued: number;
+  readonly pictured: string | null;
 }
 
 /** The revisions of an exercise, the one that stands first. */
 export const revisionsOfExercise = (id: string) =>
   rows<Revision>(
-    `select r.version, name_of(r.changed_by) as by_name, r.made_at, r.document,
+    `select r.version, name_of(r.changed_by) as by_name, r.made_at, r.document, r.pictured,
        (select count(*)::int from handouts h where h.exercise_id = $1 and h.revision = r.version) as issued
      from (
-       select version, changed_by, changed_at as made_at, document from exercises where id = $1
+       select version, changed_by, changed_at as made_at, document, pictured from exercises where id = $1
        union all
-       select version, changed_by, made_at, document from exercise_revisions where exercise_id = $1
+       select version, changed_by, made_at, document, pictured from exercise_revisions where exercise_id = $1
      ) r order by r.version desc limit 60`,
     [id],
   );
@@ -115,8 +119,9 @@ export async function bringBack(id: string, version: number, by: string): Promis
   if (!was) return undefined;
   // what stands now is kept, however short a while it stood
   await rows(
-    `insert into exercise_revisions (exercise_id, version, document, changed_by, made_at)
-     select id, version, document, changed_by, changed_at from exercises where id = $1 on conflict do nothing`,
+    `insert into exercise_revisions (exercise_id, version, document, changed_by, made_at, pictured)
+     select id, version, document, changed_by, changed_at, pictured from exercises where id = $1
+     on conflict do nothing`,
     [id],
   );
   const { version: now } = await one<{ version: number }>("select version from exercises where id = $1", [id]);

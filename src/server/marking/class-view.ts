@@ -15,6 +15,10 @@ export interface ClassPart {
   readonly attempts: number;
   /** At work before handing in, minutes. */
   readonly minutes: number | null;
+  /** The part with what is missing and extra, by the hash of its drawing; null or empty: none. */
+  readonly picture: string | null;
+  /** What is wrong with it, the gravest first, in a few words; empty where nothing is. */
+  readonly wrong: string;
 }
 export interface Missed {
   readonly id: string;
@@ -39,13 +43,15 @@ interface Row {
   readonly grade: Grade;
   readonly attempt: number;
   readonly worked: number | null;
+  readonly picture: string | null;
 }
 
 /** How a class did on a handout: by the submission of each that counts. */
 export async function classView(handout: Handout): Promise<ClassView> {
   const list = await rows<Row>(
-    `select s.id, p.name as person, c.points, r.report, r.grade, s.attempt, w.worked_seconds as worked
-     from counting_tries k join submissions s on s.id = k.counting
+    `select s.id, p.name as person, c.points, r.report, r.grade, s.attempt, w.worked_seconds as worked,
+       coalesce(r.hatched, h.pictured) as picture
+     from counting_tries k join handouts h on h.id = k.handout_id join submissions s on s.id = k.counting
      join people p on p.id = k.person_id join checks c on c.submission_id = s.id join reports r on r.id = c.report_id
      left join works w on w.handout_id = s.handout_id and w.person_id = s.person_id
      where k.handout_id = $1 order by p.name`,
@@ -65,6 +71,8 @@ export async function classView(handout: Handout): Promise<ClassView> {
         mass: mass?.check === "mass" && mass.measured > 0 ? (mass.measured * (wanted ?? 0)) / mass.wanted : null,
         attempts: row.attempt,
         minutes: row.worked ? Math.round(row.worked / 60) : null,
+        picture: row.picture,
+        wrong: wrongIn(row.grade),
       };
     }),
     of: list[0]?.grade.of ?? exercise.rubric.reduce((s, l) => s + (l.bonus ? 0 : l.points), 0),
@@ -82,6 +90,15 @@ export async function classView(handout: Handout): Promise<ClassView> {
       who: f.who.map((i) => list[i]!.id),
     })),
   };
+}
+
+/** Lines that lost points, those that lost most first. */
+function wrongIn({ lines }: Grade): string {
+  const lost = lines.filter((l) => l.check !== "hand" && l.points < l.of);
+  return lost
+    .sort((a, b) => b.of - b.points - (a.of - a.points))
+    .map((l) => l.title)
+    .join(", ");
 }
 
 /** Every printed size that somebody has not, those missed most first. */

@@ -19,6 +19,7 @@ export interface QueueRow {
   /** Lines that lost points, by their titles; or why it could not be checked. */
   readonly lacking: string;
   readonly seenAt: string | null;
+  readonly picture: string | null;
 }
 
 export const deskQueue = async (handoutId: string): Promise<QueueRow[]> =>
@@ -42,4 +43,5 @@ export const deskQueue = async (handoutId: string): Promise<QueueRow[]> =>
         .map((l) => l.title)
         .join(", "),
     seenAt: row.seen_at?.toISOString() ?? null,
+    picture: row.picture,
   }));

@@ -14,7 +14,16 @@ const book = (name: string, title = "Tripod foot"): Gradebook => ({
       group: null,
       average: 0.905,
       cells: {
-        h: { handout: "h", state: "returned", points: 22.5, of: 25, submission: "s", attempts: 2, isLate: true },
+        h: {
+          handout: "h",
+          state: "returned",
+          points: 22.5,
+          of: 25,
+          submission: "s",
+          attempts: 2,
+          isLate: true,
+          picture: null,
+        },
       },
     },
   ],

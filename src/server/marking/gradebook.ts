@@ -20,6 +20,8 @@ export interface GradebookCell {
   readonly submission: string | null;
   readonly attempts: number;
   readonly isLate: boolean;
+  /** The part with what is missing and extra, by the hash of its drawing; null or empty: none. */
+  readonly picture: string | null;
 }
 export interface GradebookStudent {
   readonly id: string;
@@ -53,6 +55,7 @@ interface Found {
   readonly returned: boolean | null;
   readonly opened: boolean;
   readonly is_over: boolean;
+  readonly picture: string | null;
 }
 
 /** Students against handouts: of each the try that counts by the handout's rule. */
@@ -71,11 +74,12 @@ export async function gradebookOf(courseId: string): Promise<Gradebook> {
     `select p.id as person_id, p.name, p.email, g.name as group_name, k.handout_id,
        s.id as submission, k.tries as attempts, c.state, c.points, c.out_of, s.late_seconds > 0 as late, c.needs,
        c.accepted_at is not null as accepted, c.returned_at is not null as returned,
-       w.person_id is not null as opened, coalesce(x.due_at, h.due_at) < now() as is_over
+       w.person_id is not null as opened, coalesce(x.due_at, h.due_at) < now() as is_over,
+       case when r.id is not null then coalesce(r.hatched, h.pictured) end as picture
      from counting_tries k join handouts h on h.id = k.handout_id
      join people p on p.id = k.person_id left join groups g on g.id = k.group_id
      left join submissions s on s.id = k.counting
-     left join checks c on c.submission_id = s.id
+     left join checks c on c.submission_id = s.id left join reports r on r.id = c.report_id
      left join works w on w.handout_id = h.id and w.person_id = p.id
      left join extensions x on x.handout_id = h.id and x.person_id = p.id
      where k.course_id = $1 and h.withdrawn_at is null
@@ -111,6 +115,7 @@ function cellOf(handout: string, found: Found): GradebookCell {
     submission: found.submission,
     attempts: found.attempts ?? 0,
     isLate: found.late ?? false,
+    picture: found.picture,
   };
 }
 

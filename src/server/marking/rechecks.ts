@@ -16,6 +16,7 @@ import { measureAnew, ownExercise } from "../handouts/own-parts";
 import { PRIORITY } from "../queue";
 import { openCheck, takeReport, type Checkable } from "../tries/checks";
 import { beginRun, endRun, lockTries, openRun, replaceTrials, type Subject, type Ticket } from "../tries/runs";
+import type { KeptLines } from "../files/line-pictures";
 import type { PackedPicture } from "../files/pictures";
 
 /** A second check that is tried, or was applied. */
@@ -191,7 +192,8 @@ const TRIAL_REVISION = "(select x.revision from rechecks x where x.id = r.rechec
 
 /** What a trial found. */
 type Found =
-  { readonly report: Report; readonly grade: Grade; readonly picture: PackedPicture } | { readonly trouble: string };
+  | { readonly report: Report; readonly grade: Grade; readonly picture: PackedPicture; readonly lines: KeptLines }
+  | { readonly trouble: string };
 
 /** Ends a trial with what it found; one that has ended or was dropped leaves nothing. */
 export const finishTrial = (ticket: Ticket, recheckId: string, submissionId: string, found: Found): Promise<void> =>
@@ -208,11 +210,20 @@ export async function writeTrial(
   client: pg.Pool | pg.PoolClient = database(),
 ): Promise<void> {
   await client.query(
-    `insert into trials (recheck_id, submission_id, report, grade, picture, trouble)
-     values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
+    `insert into trials (recheck_id, submission_id, report, grade, picture, plain, hatched, trouble)
+     values ($1, $2, $3, $4, $5, $6, $7, $8) on conflict do nothing`,
     "trouble" in found
-      ? [recheckId, submissionId, null, null, null, found.trouble]
-      : [recheckId, submissionId, found.report, found.grade, found.picture, null],
+      ? [recheckId, submissionId, null, null, null, null, null, found.trouble]
+      : [
+          recheckId,
+          submissionId,
+          found.report,
+          found.grade,
+          found.picture,
+          found.lines.plain,
+          found.lines.hatched,
+          null,
+        ],
   );
   await client.query("select tell('class:' || handout_id) from rechecks where id = $1", [recheckId]);
 }
@@ -258,9 +269,9 @@ export async function applyRecheck(handoutId: string): Promise<Outcome<number>> 
     await measureAnew(handoutId, client);
     await client.query("update rechecks set state = 'applied', ended_at = now() where id = $1", [x.id]);
     const made = await rows<{ id: string; submission_id: string }>(
-      `insert into reports (submission_id, run, revision, kernel, report, grade, picture, recheck_id)
+      `insert into reports (submission_id, run, revision, kernel, report, grade, picture, plain, hatched, recheck_id)
        select submission_id, 'recheck:' || recheck_id || ':' || submission_id, $2, report->>'kernel', report, grade,
-         picture, recheck_id
+         picture, plain, hatched, recheck_id
        from trials where recheck_id = $1 and report is not null on conflict (run) do nothing
        returning id, submission_id`,
       [x.id, x.revision],

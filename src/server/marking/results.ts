@@ -41,6 +41,8 @@ export interface StudentView {
     readonly handedInAt: string;
     readonly points: number | null;
     readonly of: number | null;
+    /** The own part as it was handed in, by the hash of its drawing; null or empty: none. */
+    readonly picture: string | null;
   }[];
   /** The part is right by another Sheet of the class, and not by the student's own. */
   readonly isAnothers: boolean;
@@ -77,9 +79,18 @@ async function isAnothers(s: Submission, report: Report | undefined): Promise<bo
 /** Tries of a student, the newest first, with what they see of the points. */
 const triesOf = async (handoutId: string, personId: string) =>
   (
-    await rows<{ id: string; attempt: number; handed_in_at: Date; points: number | null; of: number | null }>(
-      `select s.id, s.attempt, s.handed_in_at, c.shown_points as points, c.shown_of as of
-       from submissions s join checks c on c.submission_id = s.id
+    await rows<{
+      id: string;
+      attempt: number;
+      handed_in_at: Date;
+      points: number | null;
+      of: number | null;
+      picture: string | null;
+    }>(
+      `select s.id, s.attempt, s.handed_in_at, c.shown_points as points, c.shown_of as of,
+         case when r.id is not null then coalesce(r.plain, h.pictured) end as picture
+       from submissions s join handouts h on h.id = s.handout_id join checks c on c.submission_id = s.id
+       left join reports r on r.id = c.report_id
        where s.handout_id = $1 and s.person_id = $2 order by s.attempt desc`,
       [handoutId, personId],
     )

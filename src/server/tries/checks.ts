@@ -9,6 +9,7 @@ import type { PartDocument } from "@/core/part/document";
 import { one, row, rows, transaction } from "../database";
 import { remark } from "../marking/marking";
 import { ownExercise } from "../handouts/own-parts";
+import { NOT_DRAWN, type KeptLines } from "../files/line-pictures";
 import type { PackedPicture } from "../files/pictures";
 import { enqueue, PRIORITY, type Place } from "../queue";
 import { beginRun, endOpen, lockTries, openRun, settledRun, stepRun, type Subject, type Ticket } from "./runs";
@@ -156,6 +157,7 @@ export const finishCheck = (
   report: Report,
   grade: Grade,
   picture: PackedPicture,
+  lines: KeptLines = NOT_DRAWN,
 ): Promise<boolean> =>
   transaction(async (client) => {
     const s = await one<Checkable & { now: number }>(
@@ -166,9 +168,19 @@ export const finishCheck = (
     );
     await lockTries([submission], client);
     const made = await row<{ id: string }>(
-      `insert into reports (submission_id, run, revision, kernel, report, grade, picture)
-       values ($1, $2, $3, $4, $5, $6, $7) on conflict (run) do nothing returning id`,
-      [submission, `${ticket.run}:${ticket.turn}`, ticket.revision, report.kernel, report, grade, picture],
+      `insert into reports (submission_id, run, revision, kernel, report, grade, picture, plain, hatched)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (run) do nothing returning id`,
+      [
+        submission,
+        `${ticket.run}:${ticket.turn}`,
+        ticket.revision,
+        report.kernel,
+        report,
+        grade,
+        picture,
+        lines.plain,
+        lines.hatched,
+      ],
       client,
     );
     if (!made) return false;

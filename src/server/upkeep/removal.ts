@@ -83,6 +83,17 @@ export const removeCourse = (id: string): Promise<Outcome<void>> =>
     return done(undefined);
   });
 
+/** Line drawings that nothing shows any more. */
+const UNSHOWN = `hash not in (
+  select unnest(array[plain, hatched]) from reports where plain > ''
+  union all select unnest(array[plain, hatched]) from trials where plain > ''
+  union all select pictured from handouts where pictured is not null
+  union all select pictured from exercise_revisions where pictured is not null
+  union all select pictured from exercises where pictured is not null)`;
+
+/** Takes away at once what was drawn of parts that are gone; nothing may be checked meanwhile. */
+export const dropUnshown = (client: pg.PoolClient) => client.query(`delete from line_pictures where ${UNSHOWN}`);
+
 /** How long what is only of use for a while is kept; docs/running.md lists it. */
 const KEPT: readonly (readonly [what: string, gone: string])[] = [
   ["sessions", "expires_at < now()"],
@@ -91,6 +102,7 @@ const KEPT: readonly (readonly [what: string, gone: string])[] = [
   ["outbox", "sent_at < now() - interval '90 days'"],
   ["door_tries", "expire < extract(epoch from now()) * 1000"],
   ["practices", "made_at < now() - interval '400 days'"],
+  ["line_pictures", `made_at < now() - interval '2 days' and ${UNSHOWN}`],
   ["rechecks", "state = 'dropped' and ended_at < now() - interval '30 days'"],
 ];
 

@@ -23,7 +23,7 @@ export interface Save {
   /** The window it comes from. */
   readonly window: string;
 }
-export type Saved =
+type Saved =
   | { readonly ok: true; readonly version: number }
   /** Another window has saved since; what was sent stands in the history. Version 0: nobody has opened the part yet. */
   | { readonly ok: false; readonly version: number };

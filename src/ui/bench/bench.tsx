@@ -1,6 +1,6 @@
 "use client";
 
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Group, Panel, Separator, usePanelRef } from "react-resizable-panels";
 import { Follow } from "../parts/follow";
 import { createAnswers } from "./answers";
@@ -13,6 +13,7 @@ import { Hints } from "./hints";
 import { useBenchKeys } from "./keys";
 import type { BenchProps } from "./props";
 import { SheetPane } from "./sheet-pane";
+import { useSheetPlace } from "./sheet-place";
 import { IdleSketches, RegionLayer } from "./sketch/region-layer";
 import { SketchLayer } from "./sketch/sketch-layer";
 import { StepCard } from "./steps/registry";
@@ -37,6 +38,8 @@ import type { Layer } from "./view/scene";
 import { UnfoldedBox } from "./view/unfolded-box";
 import { useOverlaid } from "./view/overlaid";
 import { useCamera, Viewport } from "./view/viewport";
+
+const WANTS_PLANE = "Sketch: click the plane it shall lie on, in the view or on the card, or a flat face of the part.";
 
 /** The modelling screen: the Sheet at the left, the model in the middle, Steps and Gauges at the right. */
 export function Bench(props: BenchProps) {
@@ -68,9 +71,17 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
     pickField = store((s) => s.pickField);
   const sheetPane = usePanelRef(),
     stepsPane = usePanelRef();
+  const [place, put] = useSheetPlace(p.sheet);
+  const sheetSize = place === "top" ? "36%" : sheetShare;
+  const wasPut = useRef(place);
+  useEffect(() => {
+    if (wasPut.current === place) return;
+    wasPut.current = place;
+    sheetPane.current?.resize(sheetSize);
+  }, [place, sheetSize, sheetPane]);
   return (
     <div className="flex h-screen flex-col overflow-hidden">
-      <Follow on={p.watch} busy={!p.sheet} hear={(topic) => hearWork(store, topic, p.history && p.saveTo)} />
+      <Follow on={p.watch} busy={!p.sheet} hear={(topic) => hearWork(store, topic, p.history && p.saveTo, p.watch)} />
       <BenchHeader
         store={store}
         answers={answers}
@@ -80,51 +91,71 @@ function OpenBench({ store, ...p }: BenchProps & { store: BenchStore }) {
           ["Steps", stepsPane],
         ]}
       />
-      <Group orientation="horizontal" className="min-h-0 flex-1">
+      <Group orientation={place === "top" ? "vertical" : "horizontal"} className="min-h-0 flex-1">
         <Panel
           panelRef={sheetPane}
-          defaultSize={narrow ? "0%" : sheetShare}
+          defaultSize={narrow ? "0%" : sheetSize}
           minSize="8%"
           collapsible
           className="min-w-0"
         >
-          <SheetPane store={store} sheet={p.sheet} trouble={p.sheetTrouble} />
-        </Panel>
-        <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Sheet" />
-        <Panel minSize="30%" className="flex min-w-0 flex-col">
-          <div className="@container relative min-h-0 flex-1">
-            <Model store={store} projection={p.sheet?.projection ?? "first-angle"} past={p.history} onHint={setHint} />
-          </div>
-          <HintLine
+          <SheetPane
             store={store}
-            hint={
-              mode.kind === "sketch"
-                ? hint
-                : mode.kind === "step"
-                  ? stepHint(mode.draft.kind, pickField?.name)
-                  : mode.kind === "plane"
-                    ? "Sketch: click the plane it shall lie on, in the view or on the card, or a flat face of the part."
-                    : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag " +
-                      "turns the model, Shift and drag moves it."
-            }
+            sheet={p.sheet}
+            trouble={p.sheetTrouble}
+            heading={p.heading}
+            of={p.saveTo}
+            place={place}
+            put={put}
           />
         </Panel>
-        <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
-        <Panel
-          panelRef={stepsPane}
-          defaultSize={narrow ? "0%" : "22%"}
-          minSize="14rem"
-          collapsible
-          className="flex min-w-0 flex-col"
-        >
-          <StepList store={store} />
-          {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
-          {mode.kind === "solid" && <MeasurePanel store={store} />}
-          <div className="max-h-[68%] shrink-0 overflow-y-auto">
-            <Gauges store={store} sheet={p.sheet} />
-            {p.figures && <Figures asked={p.figures} store={answers} />}
-            {p.hints && <Hints {...p.hints} owner={p.owner} />}
-          </div>
+        <Separator
+          className={`${place === "top" ? "h-1.5" : "w-1.5"} bg-base-300 hover:bg-accent`}
+          aria-label={place === "top" ? "Height of the Sheet" : "Width of the Sheet"}
+        />
+        <Panel minSize="40%" className="min-w-0">
+          <Group orientation="horizontal" className="h-full">
+            <Panel minSize="40%" className="flex min-w-0 flex-col">
+              <div className="@container relative min-h-0 flex-1">
+                <Model
+                  store={store}
+                  projection={p.sheet?.projection ?? "first-angle"}
+                  past={p.history}
+                  onHint={setHint}
+                />
+              </div>
+              <HintLine
+                store={store}
+                hint={
+                  mode.kind === "sketch"
+                    ? hint
+                    : mode.kind === "step"
+                      ? stepHint(mode.draft.kind, pickField?.name)
+                      : mode.kind === "plane"
+                        ? WANTS_PLANE
+                        : "Click picks a face, edge or corner (Shift for more, Tab for what lies behind). Drag " +
+                          "turns the model, Shift and drag moves it."
+                }
+              />
+            </Panel>
+            <Separator className="w-1.5 bg-base-300 hover:bg-accent" aria-label="Width of the Steps" />
+            <Panel
+              panelRef={stepsPane}
+              defaultSize={narrow ? "0%" : place === "top" ? "22%" : "32%"}
+              minSize="14rem"
+              collapsible
+              className="flex min-w-0 flex-col"
+            >
+              <StepList store={store} />
+              {mode.kind === "sketch" && <SketchPanel store={store} step={mode.step} />}
+              {mode.kind === "solid" && <MeasurePanel store={store} />}
+              <div className="max-h-[68%] shrink-0 overflow-y-auto">
+                <Gauges store={store} sheet={p.sheet} />
+                {p.figures && <Figures asked={p.figures} store={answers} />}
+                {p.hints && <Hints {...p.hints} owner={p.owner} />}
+              </div>
+            </Panel>
+          </Group>
         </Panel>
       </Group>
     </div>

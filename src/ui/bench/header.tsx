@@ -1,6 +1,6 @@
 "use client";
 
-import { Redo2, Undo2 } from "lucide-react";
+import { UndoButtons } from "../parts/undo-buttons";
 import Link from "next/link";
 import type { usePanelRef } from "react-resizable-panels";
 import { TimeLeft } from "../parts/time-left";
@@ -34,7 +34,10 @@ export function BenchHeader({
   const canUndo = store((s) => (s.mode.kind === "step" ? s.mode : s.history).past.length > 0),
     canRedo = store((s) => (s.mode.kind === "step" ? s.mode : s.history).future.length > 0);
   return (
-    <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5">
+    <header
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-3.5 py-1.5
+        min-[960px]:flex-nowrap"
+    >
       <Link
         href={leaveTo ?? "/courses"}
         className="text-sm text-accent hover:underline"
@@ -42,8 +45,8 @@ export function BenchHeader({
       >
         Back
       </Link>
-      <h1 className="font-semibold">{heading}</h1>
-      <span className="quiet">
+      <h1 className="max-w-[22rem] shrink-0 truncate font-semibold">{heading}</h1>
+      <span className="quiet min-w-0 flex-1 truncate">
         {detail}
         {due && (
           <>
@@ -52,24 +55,12 @@ export function BenchHeader({
           </>
         )}
       </span>
-      <button
-        className="btn btn-ghost btn-xs ml-2"
-        title="Undo (Ctrl Z)"
-        aria-label="Undo"
-        disabled={!canUndo}
-        onClick={() => store.getState().undo()}
-      >
-        <Undo2 size={15} aria-hidden />
-      </button>
-      <button
-        className="btn btn-ghost btn-xs"
-        title="Redo (Ctrl Y)"
-        aria-label="Redo"
-        disabled={!canRedo}
-        onClick={() => store.getState().redo()}
-      >
-        <Redo2 size={15} aria-hidden />
-      </button>
+      <UndoButtons
+        undoes={canUndo}
+        redoes={canRedo}
+        undo={() => store.getState().undo()}
+        redo={() => store.getState().redo()}
+      />
       {panes.map(([name, pane]) => (
         <button
           key={name}

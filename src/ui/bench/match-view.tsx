@@ -63,10 +63,10 @@ export function MatchView({
   }, [way, built, building, sheet, store, host]);
   if (!views.length) return null;
   return (
-    <div className="absolute bottom-2 left-2 z-10 flex items-center gap-2" data-overlay>
+    <div className="absolute inset-x-2 bottom-2 z-10 flex flex-wrap items-center gap-2" data-overlay>
       <select
         aria-label="Match view"
-        className="select select-xs w-52"
+        className="select select-xs min-w-28 max-w-52 flex-1"
         value={way}
         onChange={(e) => setWay(e.target.value as Way)}
       >
@@ -80,7 +80,7 @@ export function MatchView({
         type="search"
         aria-label="Find a number on the Sheet"
         placeholder="Find a number"
-        className="input input-xs w-36"
+        className="input input-xs min-w-24 max-w-36 flex-1"
         value={sought}
         onChange={(e) => setSought(e.target.value)}
         onKeyDown={(e) => e.stopPropagation()}

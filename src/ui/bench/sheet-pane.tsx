@@ -9,6 +9,8 @@ import type { BenchStore } from "./store";
 import { MatchView } from "./match-view";
 import { fieldAtWork, typedNumber, typeInto, withNumberTaken } from "./take-size";
 import { useSheetView } from "../sheet/sheet-view";
+import { SheetBar, type SheetPlace } from "./sheet-bar";
+import { openSheetWindow, sizeAt, useSheetLink } from "./sheet-linked";
 import { PICTORIAL, type Look } from "./view/camera";
 import { LOOKS } from "./view/unfolded-box";
 
@@ -35,13 +37,22 @@ export function SheetPane({
   store,
   sheet,
   trouble,
+  heading,
+  of,
+  place,
+  put,
 }: {
   store: BenchStore;
   sheet: Sheet | null;
   trouble: string | null;
+  heading: string;
+  /** What tells this part from others: where it is saved to. */
+  of: string;
+  place: SheetPlace;
+  put: (place: SheetPlace) => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  useSheetView(box, sheet?.svg);
+  const look = useSheetView(box, sheet?.svg, { onDrawn: true });
   const markup = useMemo(() => ({ dangerouslySetInnerHTML: { __html: sheet?.svg ?? "" } }), [sheet?.svg]);
   const ticked = store((s) => s.ticked);
   const document = store((s) => s.history.present);
@@ -84,6 +95,8 @@ export function SheetPane({
       .forEach((g) => g.classList.toggle("used", ticked.has(g.dataset["dimension"]!)));
   }, [ticked, sheet]);
 
+  const clicks = useRef<{ size: (id: string, asSum: boolean) => void; view: (key: string) => void }>(undefined);
+  const link = useSheetLink({ store, box, sheet, heading, of, ticked, clicks });
   if (!sheet)
     return (
       <div className="quiet p-6 text-sm">
@@ -97,25 +110,35 @@ export function SheetPane({
       </div>
     );
   // while a number is being typed a printed one is taken into it
-  const takeSize = (id: string): boolean => {
+  const takeSize = (id: string, asSum: boolean): boolean => {
     const field = fieldAtWork(),
       size = sheet.dimensions.find((d) => d.id === id);
     const number = size && typedNumber(size, document.units);
     if (!field || number === undefined) return false;
     const isWhole = field.selectionEnd !== field.selectionStart && field.selectionEnd === field.value.length;
-    typeInto(field, withNumberTaken(field.value, isWhole && field.selectionStart === 0, number));
+    typeInto(field, withNumberTaken(field.value, !asSum && isWhole && field.selectionStart === 0, number));
+    tickAll(store, [id]);
     return true;
+  };
+  const turnTo = (view: string) => {
+    const found = lookOf(sheet, view);
+    if (found) store.getState().camera.turnTo(found, store.getState().fit);
+  };
+  clicks.current = {
+    size: (id, asSum) => void (takeSize(id, asSum) || store.getState().tick(id)),
+    view: turnTo,
   };
   const click = (e: React.MouseEvent | React.KeyboardEvent) => {
     const el = e.target as Element;
     const dimension = el.closest("[data-dimension]");
     if (dimension) {
       const id = dimension.getAttribute("data-dimension")!;
-      return takeSize(id) ? undefined : store.getState().tick(id);
+      return clicks.current!.size(id, e.altKey);
     }
     const view = el.closest("[data-view]")?.getAttribute("data-view");
-    const look = view && lookOf(sheet, view);
-    if (look) store.getState().camera.turnTo(look, store.getState().fit);
+    if (!view) return;
+    turnTo(view);
+    link.current?.tell({ told: "turned", key: view });
   };
   return (
     <div className="relative h-full">
@@ -123,7 +146,10 @@ export function SheetPane({
         ref={box}
         className="live-sheet h-full touch-none overflow-hidden bg-base-200 [&_svg]:block [&_svg]:h-full [&_svg]:w-full"
         aria-label="The Sheet"
-        title="Wheel or + and − enlarge, drag moves, double click shows a view or the whole"
+        title={
+          "Wheel or + and − enlarge, drag moves, double click shows a view or all; 0 the whole paper. " +
+          "While a number is asked for, a click types a printed one, Alt and click adds it as a sum"
+        }
         tabIndex={0}
         onMouseDown={(e) => {
           // the field that is typed in keeps the keyboard
@@ -131,9 +157,12 @@ export function SheetPane({
         }}
         onClick={click}
         onKeyDown={(e) => e.key === "Enter" && click(e)}
+        onMouseOver={(e) => link.current?.tell({ told: "hovered", id: sizeAt(e.target) })}
+        onMouseLeave={() => link.current?.tell({ told: "hovered", id: null })}
         // made anew only with another Sheet: what lies over it stays
         {...markup}
       />
+      <SheetBar look={look} place={place} put={put} openWindow={() => openSheetWindow(of)} />
       <MatchView store={store} sheet={sheet} host={box} />
     </div>
   );

@@ -1,9 +1,12 @@
 "use client";
 
-import { Redo2, Undo2 } from "lucide-react";
+import { UndoButtons } from "../parts/undo-buttons";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
+import { calledThing } from "@/core/exercise/called";
+import { Clashes } from "../parts/clashes";
+import { useNews } from "../parts/follow";
 import { SaveNote } from "../parts/save-note";
 import { BoardTray } from "./board-tray";
 import { ChosenCard } from "./chosen-card";
@@ -25,15 +28,24 @@ export function Board(props: BoardOpening & { heading: string; leaveTo: string }
     // one board for as long as the page stands
   }, []);
   if (!store) return <p className="quiet p-8">Laying the Sheet out …</p>;
-  return <OpenBoard store={store} heading={props.heading} leaveTo={props.leaveTo} />;
+  return <OpenBoard store={store} id={props.id} heading={props.heading} leaveTo={props.leaveTo} />;
 }
 
-function OpenBoard({ store, heading, leaveTo }: { store: BoardStore; heading: string; leaveTo: string }) {
+function OpenBoard(p: { store: BoardStore; id: string; heading: string; leaveTo: string }) {
+  const { store, id, heading, leaveTo } = p;
   useBoardKeys(store);
   const drawn = store((s) => s.drawn);
-  const isDrawing = store((s) => s.isDrawing);
+  const isDrawing = store((s) => s.isDrawing),
+    clashes = store((s) => s.clashes);
+  useNews(`exercise:${id}`, () => store.getState().look());
+  const texts = new Map(drawn?.sheet.dimensions.map((d) => [d.id, d.text]));
   return (
     <div className="flex h-screen flex-col overflow-hidden">
+      <Clashes
+        clashes={clashes}
+        called={(place) => calledThing(store.getState().exercise, place, texts)}
+        settle={store.getState().settle}
+      />
       <BoardHeader store={store} heading={heading} leaveTo={leaveTo} />
       <Group orientation="horizontal" className="min-h-0 flex-1">
         <Panel minSize="40%" className="flex min-w-0 flex-col">
@@ -66,8 +78,8 @@ function OpenBoard({ store, heading, leaveTo }: { store: BoardStore; heading: st
 }
 
 function BoardHeader({ store, heading, leaveTo }: { store: BoardStore; heading: string; leaveTo: string }) {
-  const past = store((s) => s.history.past.length),
-    future = store((s) => s.history.future.length),
+  const undoes = store((s) => s.undoes),
+    redoes = store((s) => s.redoes),
     saved = store((s) => s.saved);
   const { saver, undo, redo } = store.getState();
   return (
@@ -77,24 +89,7 @@ function BoardHeader({ store, heading, leaveTo }: { store: BoardStore; heading: 
       </Link>
       <h1 className="font-semibold">{heading}</h1>
       <span className="quiet">Drawing board</span>
-      <button
-        className="btn btn-ghost btn-xs ml-2"
-        title="Undo (Ctrl Z)"
-        aria-label="Undo"
-        disabled={!past}
-        onClick={undo}
-      >
-        <Undo2 size={15} aria-hidden />
-      </button>
-      <button
-        className="btn btn-ghost btn-xs"
-        title="Redo (Ctrl Y)"
-        aria-label="Redo"
-        disabled={!future}
-        onClick={redo}
-      >
-        <Redo2 size={15} aria-hidden />
-      </button>
+      <UndoButtons {...{ undoes, redoes, undo, redo }} />
       <SaveNote saved={saved} hurry={() => saver.hurry()} />
       <button
         className="btn btn-sm"

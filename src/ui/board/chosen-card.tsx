@@ -9,8 +9,8 @@ import type { BoardStore } from "./store";
 /** What is chosen on the Sheet: how a size is lettered, what a remark says. */
 export function ChosenCard({ store }: { store: BoardStore }) {
   const chosen = store((s) => s.chosen),
-    sizes = store((s) => s.history.present.sizes),
-    remarks = store((s) => s.history.present.sheet.layout?.remarks);
+    sizes = store((s) => s.arrangement.sizes),
+    remarks = store((s) => s.arrangement.sheet.layout?.remarks);
   if (!chosen || chosen.what === "view") return null;
   const { apply, choose } = store.getState();
   if (chosen.what === "remark") {

@@ -19,12 +19,12 @@ export class BoardClient {
   private limit: ReturnType<typeof setTimeout> | undefined;
 
   /** @param opening what a fresh worker is asked first */
-  constructor(private readonly opening: BoardQuestion) {}
+  constructor(private readonly opening: () => BoardQuestion) {}
 
   async ask(question: BoardQuestion, tell?: Progress): Promise<BoardAnswer> {
     if (!this.worker) {
       this.start();
-      const opened = await this.post(this.opening);
+      const opened = await this.post(this.opening());
       if ("refused" in opened) {
         this.close();
         return opened;

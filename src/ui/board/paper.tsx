@@ -48,7 +48,7 @@ export function BoardPaper({ store }: { store: BoardStore }) {
     chosen = store((s) => s.chosen),
     places = store((s) => s.places);
   const isHeld = (el: Element) => store.getState().tool === "move" && chosenAt(el) !== undefined;
-  useSheetView(host, svg, isHeld);
+  useSheetView(host, svg, { holds: isHeld });
   const markup = useMemo(() => ({ dangerouslySetInnerHTML: { __html: svg ?? "" } }), [svg]);
 
   useEffect(() => {

@@ -11,7 +11,7 @@ export function ProofPanel({ store }: { store: BoardStore }) {
   const proof = store((s) => s.proof),
     proving = store((s) => s.proving),
     proposed = store((s) => s.proposed),
-    sizes = store((s) => s.history.present.sizes),
+    sizes = store((s) => s.arrangement.sizes),
     dimensions = store((s) => s.drawn?.sheet.dimensions);
   const { apply, choose } = store.getState();
   const missing = proposed.filter((p) => !sizes.some((s) => isSameSize(s, p.size)));

@@ -6,7 +6,7 @@ import type { BoardStore } from "./store";
 /** Paper and scale, and which steps stay plain where they are cut. */
 export function SheetChoices({ store }: { store: BoardStore }) {
   const drawn = store((s) => s.drawn),
-    sheet = store((s) => s.history.present.sheet),
+    sheet = store((s) => s.arrangement.sheet),
     steps = store((s) => s.exercise.reference.steps);
   if (!drawn) return null;
   const { apply } = store.getState();

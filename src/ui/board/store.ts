@@ -1,21 +1,25 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
 import type { Exercise } from "@/core/check/exercise/exercise";
 import type { Vec2 } from "@/core/geometry/vector";
-import { changed, freeId, frozen, type Arrangement, type SheetChange } from "@/core/sheet/layout/edit";
+import { freeId, frozen, type Arrangement, type SheetChange } from "@/core/sheet/layout/edit";
 import type { Proof } from "@/core/sheet/proof/proof";
 import { isSameSize, type Size } from "@/core/sizes/size";
-import { browserKeep } from "../parts/keep";
-import { Saver, type SaveState } from "../parts/saver";
+import { isSame } from "@/core/units/same";
+import type { Things } from "@/core/exercise/things";
+import type { Saver, SaveState } from "../parts/saver";
+import { SharedExercise, type Clash, type SharedOpening } from "../parts/shared-exercise";
 import { BoardClient } from "./client";
 import type { BoardAnswer, BoardQuestion, Drawn } from "./messages";
 import { goesOn, LEAST_PLACES, madeBy, type BoardTool, type Clicked } from "./tools";
-import { record, redo, startHistory, undo, type History } from "@/core/units/history";
 
 export type Chosen = { readonly what: "size" | "view" | "remark"; readonly id: string };
 
 interface BoardState {
+  /** As it is now. */
   readonly exercise: Exercise;
-  readonly history: History<Arrangement>;
+  readonly arrangement: Arrangement;
+  readonly undoes: boolean;
+  readonly redoes: boolean;
   readonly drawn: Drawn | undefined;
   readonly isDrawing: boolean;
   readonly chosen: Chosen | undefined;
@@ -32,11 +36,17 @@ interface BoardState {
   readonly shows: Readonly<Record<string, readonly (readonly Vec2[])[]>>;
   readonly shown: string | undefined;
   readonly saved: SaveState;
-  readonly saver: Saver<Arrangement>;
+  readonly saver: Saver<Things>;
+  /** What somebody else has changed as well, and one's own. */
+  readonly clashes: readonly Clash[];
   open(): Promise<void>;
   apply(change: SheetChange): void;
   undo(): void;
   redo(): void;
+  /** Something has changed on the server, or may have. */
+  look(): void;
+  /** One's own in place of what somebody else made of it, or theirs after all. */
+  settle(clash: Clash, isMine: boolean): void;
   choose(c: Chosen | undefined): void;
   take(tool: BoardTool): void;
   click(paper: Vec2, near: number): Promise<void>;
@@ -53,29 +63,42 @@ interface BoardState {
 }
 export type BoardStore = UseBoundStore<StoreApi<BoardState>>;
 
-export interface BoardOpening {
-  readonly exercise: Exercise;
+export interface BoardOpening extends SharedOpening {
   /** Those that the exercise prints where it says nothing itself. */
   readonly sizes: readonly Size[];
-  readonly version: number;
-  readonly saveTo: string;
-  readonly owner: string;
 }
 
-const MOST_UNDONE = 200;
-const ELSEWHERE = "This exercise was changed in another window. Here it can only be looked at: take theirs to go on.";
 /** The proof follows when nothing has changed for so long. */
 const PROOF_AFTER_MS = 600;
 
-export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOpening): BoardStore {
-  const opening: BoardQuestion = { ask: "open", exercise };
-  const board = new BoardClient(opening),
-    prover = new BoardClient(opening);
-  const keep = browserKeep<Arrangement>(owner, saveTo);
-  const saver = new Saver<Arrangement>(
-    { url: saveTo, owner, keep, tell: (saved) => store.setState({ saved }), elsewhere: ELSEWHERE },
-    version,
-  );
+export function createBoard(opening: BoardOpening): BoardStore {
+  const { exercise, sizes } = opening;
+  /** What lies on the board: the part, its material and its unit. */
+  let onBoard = exercise;
+  const board = new BoardClient(() => ({ ask: "open", exercise: onBoard })),
+    prover = new BoardClient(() => ({ ask: "open", exercise: onBoard }));
+  const arrangementOf = (e: Exercise): Arrangement => ({ sizes: e.sizes ?? sizes, sheet: e.sheet });
+  const shared = new SharedExercise(opening, {
+    saved: (saved) => store.setState({ saved }),
+    changed: ({ past, present, future }, theirs) => {
+      const { sizes: _, sheet: __, ...part } = present;
+      const { sizes: ___, sheet: ____, ...before } = onBoard;
+      onBoard = present;
+      store.setState({
+        exercise: present,
+        arrangement: arrangementOf(present),
+        undoes: past.length > 0,
+        redoes: future.length > 0,
+      });
+      if (theirs && !isSame(part, before)) {
+        // another part lies on the board now
+        board.close();
+        prover.close();
+      }
+      void draw();
+    },
+    clash: (more) => store.setState({ clashes: [...store.getState().clashes, ...more] }),
+  });
   let proofTimer: ReturnType<typeof setTimeout> | undefined,
     isClosed = false;
   /** While something is dragged: where it was last pulled to, and the change that this makes. */
@@ -95,16 +118,16 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
 
   /** The arrangement with everything where it stands now: what is changed next changes alone. */
   function standing(): Arrangement {
-    const { history, drawn } = store.getState();
-    return drawn ? frozen(history.present, drawn.layout, drawn.paper) : history.present;
+    const { arrangement, drawn } = store.getState();
+    return drawn ? frozen(arrangement, drawn.layout, drawn.paper) : arrangement;
   }
 
   async function draw(): Promise<void> {
-    const arrangement = store.getState().history.present;
+    const { arrangement } = store.getState();
     store.setState({ isDrawing: true });
     try {
       const answer = await ask({ ask: "draw", arrangement });
-      if (store.getState().history.present !== arrangement) return;
+      if (store.getState().arrangement !== arrangement) return;
       store.setState({ isDrawing: false });
       if ("refused" in answer) return trouble(answer.refused);
       if ("drawn" in answer && answer.drawn) {
@@ -122,13 +145,13 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
   function prove(): void {
     clearTimeout(proofTimer);
     proofTimer = setTimeout(async () => {
-      const arrangement = store.getState().history.present;
+      const { arrangement } = store.getState();
       store.setState({ proving: { done: 0, of: 0 } });
       try {
         const a = await prover.ask({ ask: "prove", arrangement }, (done, of) =>
           store.setState({ proving: { done, of } }),
         );
-        if (store.getState().history.present !== arrangement) return;
+        if (store.getState().arrangement !== arrangement) return;
         store.setState({
           proving: undefined,
           ...("proof" in a && { proof: a.proof, proposed: a.proposed, shows: a.shows }),
@@ -138,13 +161,6 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
         store.setState({ proving: undefined });
       }
     }, PROOF_AFTER_MS);
-  }
-
-  function moveTo(history: History<Arrangement>): void {
-    if (history === store.getState().history) return;
-    store.setState({ history });
-    saver.save(history.present);
-    void draw();
   }
 
   async function pullOn(): Promise<void> {
@@ -162,7 +178,9 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
 
   const store: BoardStore = create<BoardState>((set, get) => ({
     exercise,
-    history: startHistory({ sizes: exercise.sizes ?? sizes, sheet: exercise.sheet }),
+    arrangement: arrangementOf(exercise),
+    undoes: false,
+    redoes: false,
     drawn: undefined,
     isDrawing: false,
     chosen: undefined,
@@ -175,22 +193,25 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     shows: {},
     shown: undefined,
     saved: { kind: "saved" },
-    saver,
+    saver: shared.saver,
+    clashes: [],
     async open() {
-      const left = await saver.takeUp();
-      if (left && left !== "parted") set({ history: startHistory(left) });
+      await shared.open();
       await draw();
     },
     apply(change) {
-      if (saver.isReadOnly) return trouble(ELSEWHERE);
-      const before = get().history.present;
-      const r = changed(change.change === "lay-out" ? before : standing(), change);
+      const stands = change.change === "lay-out" ? get().arrangement : standing();
+      const r = shared.apply({ do: "sheet", change, stands });
       if (!r.ok) return trouble(r.refusal.sentence);
       set({ message: undefined });
-      moveTo(record(get().history, r.value, MOST_UNDONE));
     },
-    undo: () => moveTo(undo(get().history)),
-    redo: () => moveTo(redo(get().history)),
+    undo: shared.undo,
+    redo: shared.redo,
+    look: () => void shared.look(),
+    settle(clash, isMine) {
+      set({ clashes: get().clashes.filter((c) => c !== clash) });
+      if (isMine) shared.insist(clash);
+    },
     show: (shown) => set({ shown }),
     choose: (chosen) => set({ chosen, message: undefined }),
     take: (tool) => set({ tool, places: [], message: undefined, ...(tool !== "move" && { chosen: undefined }) }),
@@ -221,10 +242,10 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
       }
     },
     finish() {
-      const { tool, places, drawn, history } = get();
+      const { tool, places, drawn, arrangement } = get();
       if (places.length < LEAST_PLACES[tool] || !drawn) return;
       set({ places: [] });
-      if (tool === "size") return void addSize(places, history.present.sizes);
+      if (tool === "size") return void addSize(places, arrangement.sizes);
       const { layout } = standing().sheet;
       const scale = drawn.views.find((v) => v.key === places[0]!.view)?.scale ?? drawn.layout.scale;
       const change = layout && madeBy(tool, places, layout, scale);
@@ -249,7 +270,7 @@ export function createBoard({ exercise, sizes, version, saveTo, owner }: BoardOp
     close() {
       isClosed = true;
       clearTimeout(proofTimer);
-      saver.close();
+      shared.close();
       board.close();
       prover.close();
     },

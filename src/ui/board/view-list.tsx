@@ -19,7 +19,7 @@ const MORE = [
 /** The views of the Sheet: what lines they show, their scale, which go and which come. */
 export function ViewList({ store }: { store: BoardStore }) {
   const drawn = store((s) => s.drawn),
-    own = store((s) => s.history.present.sheet.layout),
+    own = store((s) => s.arrangement.sheet.layout),
     chosen = store((s) => s.chosen);
   if (!drawn) return null;
   const { apply, choose } = store.getState();

@@ -16,6 +16,7 @@ import {
   YAxis,
 } from "recharts";
 import { massText, type MassUnit } from "@/core/units/amounts";
+import { countTicks, roundTicks, roundWidth } from "@/core/units/ticks";
 import type { ClassPart, ClassView, Missed } from "@/server/marking/class-view";
 
 /** What a click on a chart stands for: submissions, and what they have in common. */
@@ -54,21 +55,22 @@ const BARS = 10;
 
 export function Points({ view, choose }: { view: ClassView; choose: (c: Chosen) => void }) {
   const data = useMemo(() => {
-    const width = Math.max(1, Math.ceil((view.of || 1) / BARS));
-    const count = Math.ceil((view.of + 0.001) / width);
+    const width = roundWidth(view.of || 1, BARS);
+    const count = Math.max(1, Math.ceil(view.of / width));
     return Array.from({ length: count }, (_, i) => {
-      const [from, to] = [i * width, i === count - 1 ? Infinity : (i + 1) * width];
+      const isLast = i === count - 1;
+      const [from, to] = [i * width, isLast ? Infinity : (i + 1) * width];
       const who = view.parts.filter((p) => p.points >= from && p.points < to).map((p) => p.submission);
-      const last = Math.min(view.of, (i + 1) * width - (i === count - 1 ? 0 : 0.5));
-      return { name: from === last ? String(from) : `${from}–${last}`, count: who.length, who };
+      return { name: `${from}–${isLast ? view.of : to}`, count: who.length, who };
     });
   }, [view]);
+  const ticks = countTicks(Math.max(...data.map((d) => d.count)));
   return (
     <Chart title={`Points, of ${view.of}`}>
       <BarChart data={data} margin={{ left: -20, right: 8 }}>
         <CartesianGrid vertical={false} stroke={GRID} />
-        <XAxis dataKey="name" tick={AXIS} interval={0} />
-        <YAxis allowDecimals={false} tick={AXIS} />
+        <XAxis dataKey="name" tick={AXIS} interval="preserveStartEnd" minTickGap={8} />
+        <YAxis ticks={ticks} interval={0} domain={[0, ticks.at(-1)!]} tick={AXIS} />
         <Tooltip {...TIP} formatter={(v) => [String(v), "submissions"]} />
         <Bar
           dataKey="count"
@@ -111,7 +113,8 @@ export function Mass({
             domain={[mass.wanted - reach, mass.wanted + reach]}
             tick={AXIS}
             tickFormatter={(v: number) => massText(v, unit)}
-            ticks={[low, mass.wanted, high]}
+            ticks={roundTicks(mass.wanted - reach, mass.wanted + reach)}
+            minTickGap={12}
           />
           <YAxis type="number" dataKey="y" hide domain={[0, 6]} />
           <ReferenceArea
@@ -122,6 +125,9 @@ export function Mass({
             stroke="var(--color-success)"
           />
           <ReferenceLine x={mass.wanted} stroke="var(--color-success)" strokeDasharray="5 3" />
+          {/* the band at both its ends, beside it */}
+          <ReferenceLine x={low} stroke="none" label={<BandEnd text={massText(low, unit)} side={-1} />} />
+          <ReferenceLine x={high} stroke="none" label={<BandEnd text={massText(high, unit)} side={1} />} />
           <Tooltip
             {...TIP}
             content={({ payload }) => {
@@ -154,6 +160,20 @@ export function Mass({
         </button>
       )}
     </div>
+  );
+}
+
+function BandEnd({ viewBox, text, side }: { viewBox?: { x?: number; y?: number }; text: string; side: 1 | -1 }) {
+  return (
+    <text
+      x={(viewBox?.x ?? 0) + 5 * side}
+      y={(viewBox?.y ?? 0) + 12}
+      textAnchor={side < 0 ? "end" : "start"}
+      fontSize={12}
+      fill="var(--color-success)"
+    >
+      {text}
+    </text>
   );
 }
 
@@ -199,7 +219,7 @@ export function MissedBars({
     <Chart title={title} height={Math.max(120, 34 + 26 * data.length)}>
       <BarChart data={data} layout="vertical" margin={{ left: 4, right: 16 }}>
         <CartesianGrid horizontal={false} stroke={GRID} />
-        <XAxis type="number" domain={[0, all]} allowDecimals={false} tick={AXIS} />
+        <XAxis type="number" ticks={countTicks(all)} domain={[0, countTicks(all).at(-1)!]} tick={AXIS} />
         <YAxis type="category" dataKey="name" width={230} tick={AXIS} interval={0} />
         <Tooltip {...TIP} formatter={(v) => [`${String(v)} of ${all}`, "submissions"]} />
         <Bar
@@ -246,12 +266,13 @@ export function Counts({
     const who = known.filter((k) => k.value === v).map((k) => k.id);
     return { name: unit ? `from ${v}${unit}` : String(v), count: who.length, who };
   });
+  const ticks = countTicks(Math.max(...data.map((d) => d.count)));
   return (
     <Chart title={title} height={150}>
       <BarChart data={data} margin={{ left: -20, right: 8 }}>
         <CartesianGrid vertical={false} stroke={GRID} />
-        <XAxis dataKey="name" tick={AXIS} />
-        <YAxis allowDecimals={false} tick={AXIS} />
+        <XAxis dataKey="name" tick={AXIS} interval="preserveStartEnd" minTickGap={8} />
+        <YAxis ticks={ticks} interval={0} domain={[0, ticks.at(-1)!]} tick={AXIS} />
         <Tooltip {...TIP} formatter={(v) => [String(v), "submissions"]} />
         <Bar
           dataKey="count"

@@ -9,6 +9,7 @@ import { MarkingForm, MoreTime, WhenForm, type ClassActs, type HandoutHead, type
 import { HandoutTabs } from "./handout-tabs";
 import { NEED_WORDS, urgencyOf } from "../marking/desk-order";
 import { LocalTime } from "../parts/local-time";
+import { PartPicture } from "../parts/part-picture";
 import { PageFrame } from "../parts/page-frame";
 import { SheetFigure } from "../sheet/sheet-figure";
 import { SheetFiles } from "../sheet/sheet-files";
@@ -112,6 +113,9 @@ export function ClassTable({ person, handout, rows, varying, terms, times, choic
           <table className="table mt-4">
             <thead>
               <tr>
+                <th className="w-20">
+                  <span className="sr-only">Part</span>
+                </th>
                 <th>Student</th>
                 <th>Handed in</th>
                 <th>Open</th>
@@ -172,6 +176,7 @@ function Dates({
 function StudentLine({ row: r, hasOwn }: { row: Row; hasOwn: boolean }) {
   return (
     <tr className={rank(r) < 3 && r.submission ? "border-l-2 border-accent hover:bg-base-200" : "hover:bg-base-200"}>
+      <td className="py-1">{r.submission && <PartPicture hash={r.picture} alt={`The part of ${r.name}`} />}</td>
       <td className="whitespace-nowrap font-medium">
         {r.submission ? (
           <Link className="hover:underline" href={`/submissions/${r.submission}`}>

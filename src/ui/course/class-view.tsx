@@ -6,6 +6,7 @@ import type { MassUnit } from "@/core/units/amounts";
 import { begun } from "@/core/naming/words";
 import type { ClassPart, ClassView } from "@/server/marking/class-view";
 import { Counts, Mass, MissedBars, Points, type Chosen } from "./class-charts";
+import { CardWall } from "../parts/card-wall";
 import { PageFrame } from "../parts/page-frame";
 import { HandoutTabs } from "./handout-tabs";
 
@@ -63,6 +64,7 @@ export function ClassViewPage({
               unit=" min"
             />
           </div>
+          <Wall parts={parts} of={view.of} />
           <Behind chosen={chosen} parts={parts} of={view.of} close={() => setChosen(undefined)} />
         </>
       )}
@@ -89,6 +91,36 @@ function Faults({ view, choose }: { view: ClassView; choose: (c: Chosen) => void
           </li>
         ))}
       </ol>
+    </section>
+  );
+}
+
+/** Every part of the class, alike ones together and the worst first, so that the odd one is seen at a glance. */
+function Wall({ parts, of }: { parts: readonly ClassPart[]; of: number }) {
+  const sorted = [...parts].sort(
+    (a, b) => Number(!a.wrong) - Number(!b.wrong) || a.wrong.localeCompare(b.wrong) || a.points - b.points,
+  );
+  return (
+    <section className="mt-8" aria-label="The class's parts">
+      <h2 className="font-semibold">The class’s parts</h2>
+      <CardWall
+        label="Parts"
+        cards={sorted.map((p) => ({
+          id: p.submission,
+          href: `/submissions/${p.submission}`,
+          title: p.person,
+          picture: p.picture,
+          alt: `The part of ${p.person}`,
+          children: (
+            <>
+              <span className="figures">
+                {p.points} / {of}
+              </span>{" "}
+              <span className={p.wrong ? "text-accent" : "quiet"}>{p.wrong || "as drawn"}</span>
+            </>
+          ),
+        }))}
+      />
     </section>
   );
 }

@@ -1,28 +1,14 @@
+"use client";
+
 import Link from "next/link";
-import { areTriesUsed, triesLeftText } from "@/core/grade/late";
-import type { HandoutRow } from "@/server/courses/courses";
+import type { Course } from "./course";
 import { LocalTime } from "../parts/local-time";
+import { CardWall, LookChoice, useLook, type Look } from "../parts/card-wall";
+import { PartPicture } from "../parts/part-picture";
 import { PageFrame } from "../parts/page-frame";
 import type { Answer } from "../parts/zod-form";
 import { CodeForm } from "../people/door";
-import { WarmKernel } from "./warm-kernel";
-
-type Handout = Omit<HandoutRow, "due_at" | "opens_at" | "closes_at" | "withdrawn_at" | "worked_at"> & {
-  due_at: string;
-  opens_at: string | null;
-  withdrawn_at: string | null;
-  worked_at: string | null;
-  /** It opens later. */
-  isAhead: boolean;
-};
-interface Course {
-  readonly id: string;
-  readonly title: string;
-  readonly term: string;
-  readonly role: string;
-  readonly handouts: readonly Handout[];
-  readonly exercises: readonly { id: string; number: string; title: string }[];
-}
+import { Learning } from "./learning";
 
 /** Courses with their handouts; for instructors also the exercises to issue. */
 export function CourseList({
@@ -108,6 +94,7 @@ export function CourseList({
 }
 
 function Teaching({ course }: { course: Course }) {
+  const [look, choose] = useLook();
   return (
     <>
       <div className="mt-5 flex items-baseline gap-4">
@@ -122,11 +109,18 @@ function Teaching({ course }: { course: Course }) {
             All Sheets as one PDF
           </a>
         )}
+        <span className="ml-auto">
+          <LookChoice look={look} choose={choose} />
+        </span>
       </div>
-      {course.handouts.length ? (
+      {course.handouts.length > 0 && look === "cards" && <HandoutCards course={course} />}
+      {course.handouts.length > 0 && look === "rows" && (
         <table className="table mt-1">
           <thead>
             <tr>
+              <th className="w-20">
+                <span className="sr-only">Part</span>
+              </th>
               <th>Number</th>
               <th>Title</th>
               <th>Due</th>
@@ -137,6 +131,9 @@ function Teaching({ course }: { course: Course }) {
           <tbody>
             {course.handouts.map((h) => (
               <tr key={h.id} className="hover:bg-base-200">
+                <td className="py-1">
+                  <PartPicture hash={h.pictured} alt="" />
+                </td>
                 <td className="figures">{h.number}</td>
                 <td>
                   <Link className="font-medium hover:underline" href={`/handouts/${h.id}`}>
@@ -160,109 +157,68 @@ function Teaching({ course }: { course: Course }) {
             ))}
           </tbody>
         </table>
-      ) : (
+      )}
+      {!course.handouts.length && (
         <p className="quiet mt-1">Nothing issued yet. Open an exercise below and make a handout of it.</p>
       )}
-      {course.role === "instructor" && <Exercises course={course} />}
+      {course.role === "instructor" && <Exercises course={course} look={look} />}
     </>
   );
 }
 
-function Learning({ course, me }: { course: Course; me: string }) {
-  if (!course.handouts.length)
-    return <p className="quiet mt-2">No handouts yet. They appear here when your instructor issues them.</p>;
+/** Handouts as a class is looked after, by the look of their parts. */
+function HandoutCards({ course }: { course: Course }) {
   return (
-    <>
-      <WarmKernel me={me} next={lastWorkedAt(course).join()} />
-      <table className="table mt-3">
-        <thead>
-          <tr>
-            <th>Number</th>
-            <th>Title</th>
-            <th>Due</th>
-            <th className="text-right">Result</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {course.handouts.map((h) => (
-            <tr key={h.id} className="hover:bg-base-200">
-              <td className="figures">{h.number}</td>
-              <td>
-                <Link className="font-medium hover:underline" href={`/bench/${h.id}`}>
-                  {h.title}
-                </Link>
-              </td>
-              <td>
-                <LocalTime iso={h.due_at} zone={h.time_zone} />
-              </td>
-              <td className="figures text-right">
-                {h.my_submission ? (
-                  <Link className="hover:underline" href={`/submissions/${h.my_submission}`}>
-                    {h.my_late && <span className="text-accent">late · </span>}
-                    {h.my_turn === "student" && <span className="text-accent">a question for you · </span>}
-                    {resultText(h)}
-                  </Link>
-                ) : (
-                  <span className="quiet">{h.worked_at ? "begun" : "not opened"}</span>
-                )}
-              </td>
-              <td className="text-right">
-                <Way handout={h} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
+    <CardWall
+      label="Handouts"
+      cards={course.handouts.map((h) => ({
+        id: h.id,
+        href: `/handouts/${h.id}`,
+        title: `${h.number} ${h.title}`,
+        picture: h.pictured,
+        alt: "",
+        children: (
+          <>
+            <LocalTime iso={h.due_at} zone={h.time_zone} />
+            <span className="figures block">
+              {h.handed_in} of {h.students} handed in
+              {h.to_look_at > 0 && <b className="block text-accent">{h.to_look_at} to look at</b>}
+            </span>
+          </>
+        ),
+      }))}
+    />
   );
 }
 
-/** The parts that were changed last are those most go on with, the last first. */
-function lastWorkedAt({ handouts }: Course): readonly string[] {
-  const begun = handouts.filter((h) => h.worked_at).sort((a, b) => b.worked_at!.localeCompare(a.worked_at!));
-  return begun.slice(0, AHEAD).map((h) => h.id);
-}
-/** So many are built before they are opened. */
-const AHEAD = 3;
-
-/** The way to a student's part: on with it, or only to look where every try is used. */
-function Way({ handout: h }: { handout: Handout }) {
-  const tries = { used: h.my_tries, most: h.attempts_most };
-  const isOver = areTriesUsed(tries);
-  const text = h.worked_at ? "Go on" : "Begin";
-  return (
-    <Link
-      className={`btn btn-sm ${h.my_submission ? "" : "btn-primary"}`}
-      href={`/bench/${h.id}`}
-      title={isOver ? triesLeftText(tries) : undefined}
-    >
-      {isOver ? "Your part" : text}
-    </Link>
-  );
-}
-
-/** What a student sees of their newest try, in a word. */
-function resultText(h: Handout): string {
-  if (h.my_points !== null) return `${h.my_points} / ${h.of}`;
-  if (h.mine === "failed") return "not checked";
-  return h.mine === "checked" ? "handed in" : "being checked";
-}
-
-function Exercises({ course }: { course: Course }) {
+function Exercises({ course, look }: { course: Course; look: Look }) {
   return (
     <>
       <h2 className="mt-8 font-semibold">Exercises</h2>
-      <ul className="mt-1 max-w-xl divide-y divide-base-300 border-y border-base-300">
-        {course.exercises.map((e) => (
-          <li key={e.id}>
-            <Link className="flex gap-4 px-3 py-2 hover:bg-base-200" href={`/exercises/${e.id}`}>
-              <span className="figures w-20">{e.number || "–"}</span>
-              {e.title}
-            </Link>
-          </li>
-        ))}
-      </ul>
+      {look === "rows" ? (
+        <ul className="mt-1 max-w-xl divide-y divide-base-300 border-y border-base-300">
+          {course.exercises.map((e) => (
+            <li key={e.id}>
+              <Link className="flex items-center gap-4 px-3 py-1 hover:bg-base-200" href={`/exercises/${e.id}`}>
+                <PartPicture hash={e.pictured} alt="" />
+                <span className="figures w-20">{e.number || "–"}</span>
+                {e.title}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <CardWall
+          label="Exercises"
+          cards={course.exercises.map((e) => ({
+            id: e.id,
+            href: `/exercises/${e.id}`,
+            title: `${e.number} ${e.title}`,
+            picture: e.pictured,
+            alt: "",
+          }))}
+        />
+      )}
       <Link className="btn btn-sm mt-3" href={`/exercises/new?course=${course.id}`}>
         New exercise
       </Link>

@@ -2,8 +2,9 @@
 
 import { createColumnHelper, useTable } from "@tanstack/react-table";
 import Link from "next/link";
-import { memo, useMemo, useRef, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import type { CellState, Gradebook, GradebookCell, GradebookStudent } from "@/server/marking/gradebook";
+import { Cells } from "./gradebook-cells";
 import { PageFrame } from "../parts/page-frame";
 import { features, SORTED, SORT_MARK } from "../parts/table-features";
 
@@ -288,52 +289,15 @@ function CellMark({ cell }: { cell: GradebookCell }) {
       </span>
     );
   return (
-    <a href={`/submissions/${cell.submission}`} title={cell.state} aria-label={label} data-cell tabIndex={-1}>
+    <a
+      href={`/submissions/${cell.submission}`}
+      title={cell.state}
+      aria-label={label}
+      data-cell
+      data-picture={cell.picture ?? undefined}
+      tabIndex={-1}
+    >
       {text}
     </a>
   );
 }
-
-/** Cells by the arrow keys: one of them takes the keyboard. */
-function Cells({ children }: { children: React.ReactNode }) {
-  const box = useRef<HTMLDivElement>(null);
-  const key = (event: React.KeyboardEvent) => {
-    const step = STEPS[event.key];
-    const grid = box.current;
-    if (!step || !grid) return;
-    const rows = [...grid.querySelectorAll("tbody tr")].map((r) => [...r.children]);
-    const now = (document.activeElement?.closest("td, th") ?? rows[0]?.[0]) as Element;
-    let [r, c] = [rows.findIndex((list) => list.includes(now)), 0];
-    if (r < 0) r = 0;
-    else c = rows[r]!.indexOf(now);
-    // on to the next cell that can be opened
-    for (;;) {
-      r += step[1];
-      c += step[0];
-      const cell = rows[r]?.[c];
-      if (!cell) return;
-      const target = cell.querySelector<HTMLElement>("[data-cell]");
-      if (!target) continue;
-      event.preventDefault();
-      return target.focus();
-    }
-  };
-  return (
-    <div
-      ref={box}
-      className="mt-3 max-h-[75vh] overflow-auto print:max-h-none print:overflow-visible"
-      tabIndex={0}
-      role="region"
-      aria-label="Students against handouts"
-      onKeyDown={key}
-    >
-      {children}
-    </div>
-  );
-}
-const STEPS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};

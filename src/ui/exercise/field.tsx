@@ -9,6 +9,3 @@ export function Field({ label, children, hint }: { label: string; children: Reac
     </label>
   );
 }
-
-/** A share as typed in per cent. */
-export const percent = (share: number) => String(Number((share * 100).toFixed(6)));

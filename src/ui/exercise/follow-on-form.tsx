@@ -1,7 +1,7 @@
 import type { DrivingNumber } from "@/core/sizes/numbers";
 import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
 import { useKeptForm } from "../parts/kept-form";
-import type { Act } from "./issue-form";
+import type { Act } from "./give-station";
 
 /** Makes the next exercise of a series: the same part with one number changed. */
 export function FollowOnForm({
@@ -17,41 +17,36 @@ export function FollowOnForm({
 }) {
   const { said, busy, onSubmit } = useKeptForm(act, {});
   return (
-    <details className="mt-6">
-      <summary className="cursor-pointer text-sm text-accent">
-        Make a follow-on: the same part, one size changed
-      </summary>
-      <form onSubmit={onSubmit} className="mt-2 flex flex-wrap items-end gap-3" aria-label="Follow-on">
-        <input type="hidden" name="id" value={id} />
-        <select
-          name="number"
-          className="select select-sm w-96 max-w-full"
-          aria-label="What changes"
-          defaultValue=""
-          required
-        >
-          <option value="" disabled>
-            what changes …
+    <form onSubmit={onSubmit} className="flex flex-wrap items-end gap-3" aria-label="Follow-on">
+      <input type="hidden" name="id" value={id} />
+      <select
+        name="number"
+        className="select select-sm w-96 max-w-full"
+        aria-label="What changes"
+        defaultValue=""
+        required
+      >
+        <option value="" disabled>
+          what changes …
+        </option>
+        {numbers.map((n) => (
+          <option key={n.id} value={n.id}>
+            {n.label}: {n.quantity === "angle" ? angleText(n.value) : lengthText(n.value, units)}
           </option>
-          {numbers.map((n) => (
-            <option key={n.id} value={n.id}>
-              {n.label}: {n.quantity === "angle" ? angleText(n.value) : lengthText(n.value, units)}
-            </option>
-          ))}
-        </select>
-        <label>
-          <span className="quiet block text-xs">is next</span>
-          <input name="to" className="input input-sm figures w-32 text-right" maxLength={60} required />
-        </label>
-        <button className="btn btn-sm" disabled={busy}>
-          Make it
-        </button>
-        {said.sentence && (
-          <p role="alert" className="text-error">
-            {said.sentence}
-          </p>
-        )}
-      </form>
-    </details>
+        ))}
+      </select>
+      <label>
+        <span className="quiet block text-xs">is next</span>
+        <input name="to" className="input input-sm figures w-32 text-right" maxLength={60} required />
+      </label>
+      <button className="btn btn-sm" disabled={busy}>
+        Make it
+      </button>
+      {said.sentence && (
+        <p role="alert" className="text-error">
+          {said.sentence}
+        </p>
+      )}
+    </form>
   );
 }

@@ -4,6 +4,8 @@ import Link from "next/link";
 import { useRef, useState } from "react";
 import type { LibraryRow } from "@/server/library/library";
 import { courseText } from "../parts/course-text";
+import { CardWall, LookChoice, useLook } from "../parts/card-wall";
+import { PartPicture } from "../parts/part-picture";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 
@@ -26,7 +28,10 @@ export function LibraryPage({
   tags,
   courses,
   duplicate,
+  into,
 }: {
+  /** The course that one is looked for. */
+  into?: string | undefined;
   person: { name: string };
   wanted: { text: string; tag: string; level: number | undefined };
   exercises: readonly Row[];
@@ -36,6 +41,7 @@ export function LibraryPage({
   courses: readonly Course[];
   duplicate: (form: FormData) => Promise<void>;
 }) {
+  const [look, choose] = useLook();
   const isFiltered = Boolean(wanted.text || wanted.tag || wanted.level);
   return (
     <PageFrame person={person}>
@@ -75,10 +81,25 @@ export function LibraryPage({
           {exercises.length} {exercises.length === 1 ? "exercise" : "exercises"}
           {isCut && ", and more: search closer"}
         </span>
+        <LookChoice look={look} choose={choose} />
       </form>
-      {exercises.length ? (
-        <Table exercises={exercises} courses={courses} duplicate={duplicate} />
-      ) : (
+      {exercises.length > 0 && look === "cards" && (
+        <CardWall
+          label="Exercises"
+          cards={exercises.map((x) => ({
+            id: x.id,
+            href: `/exercises/${x.id}`,
+            title: `${x.number} ${x.title}`,
+            picture: x.pictured,
+            alt: "",
+            children: <span className="quiet">{courseText({ title: x.course, term: x.term })}</span>,
+          }))}
+        />
+      )}
+      {exercises.length > 0 && look === "rows" && (
+        <Table exercises={exercises} courses={courses} duplicate={duplicate} into={into} />
+      )}
+      {!exercises.length && (
         <p className="mt-6">
           {isFiltered
             ? "Nothing is like that. Search for less."
@@ -96,7 +117,9 @@ function Table({
   exercises,
   courses,
   duplicate,
+  into,
 }: {
+  into: string | undefined;
   exercises: readonly Row[];
   courses: readonly Course[];
   duplicate: (form: FormData) => Promise<void>;
@@ -105,6 +128,9 @@ function Table({
     <table className="table mt-4">
       <thead>
         <tr>
+          <th className="w-20">
+            <span className="sr-only">Picture</span>
+          </th>
           <th>Number</th>
           <th>Title</th>
           <th>Course</th>
@@ -118,6 +144,9 @@ function Table({
       <tbody>
         {exercises.map((row) => (
           <tr key={row.id} className="hover:bg-base-200">
+            <td className="py-1">
+              <PartPicture hash={row.pictured} alt="" />
+            </td>
             <td className="figures whitespace-nowrap">{row.number || "–"}</td>
             <td>
               <Link className="font-medium hover:underline" href={`/exercises/${row.id}`}>
@@ -148,7 +177,7 @@ function Table({
                   name="course"
                   className="select select-xs w-52"
                   aria-label={`Course to copy ${row.number} ${row.title} into`}
-                  defaultValue={row.course_id}
+                  defaultValue={into ?? row.course_id}
                 >
                   {courses.map((c) => (
                     <option key={c.id} value={c.id}>

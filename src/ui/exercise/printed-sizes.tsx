@@ -1,80 +1,107 @@
-import type { Sheet } from "@/core/sheet/sheet";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
-import { angleText, lengthText, type LengthUnit } from "@/core/units/quantity";
+import { Measure } from "./measure";
+import { printedSizes, type ExerciseStore } from "./store";
 
 /** The sizes that the Sheet prints, each with a tolerance of its own, or left free with or without a band. */
-export function PrintedSizes({
-  sizes,
-  dimensions,
-  units,
-}: {
-  sizes: readonly Size[];
-  dimensions: Sheet["dimensions"];
-  units: LengthUnit;
-}) {
-  if (!sizes.length) return null;
-  const texts = new Map(dimensions.map((d) => [d.id, d.text]));
+export function PrintedSizes({ store }: { store: ExerciseStore }) {
+  const e = store((s) => s.exercise),
+    measures = store((s) => s.measures);
+  const sizes = printedSizes(e, measures);
+  if (!measures || !sizes.length) return null;
+  const texts = new Map(measures.sheet.dimensions.map((d) => [d.id, d.text]));
+  const free = sizes.filter((s) => s.free).length;
   return (
-    <details className="mt-4">
-      <summary className="cursor-pointer font-semibold">
-        Printed sizes ({sizes.length}, {sizes.filter((s) => s.free).length} free)
-      </summary>
-      <p className="quiet mt-1 text-sm">
-        A size without a tolerance of its own goes by the general one. A free size is left to the student, or only asked
-        to lie within its band; a free rounding or chamfer is left out of the shape as well.
+    <section className="mt-5" aria-label="Printed sizes">
+      <h3 className="font-semibold">Printed sizes</h3>
+      <p className="quiet text-sm">
+        {sizes.length} are printed{free ? `, ${free} of them free` : ""}. One without a tolerance of its own goes by the
+        general one; a free one is left to the student, or asked to lie within its band.
       </p>
-      <input type="hidden" name="sizes-known" value={sizes.length} />
-      <table className="table table-xs mt-2 w-auto">
-        <thead>
-          <tr>
-            <th>Printed</th>
-            <th className="text-right">+</th>
-            <th className="text-right">−</th>
-            <th>Free</th>
-            <th className="text-right">from</th>
-            <th className="text-right">to</th>
-          </tr>
-        </thead>
-        <tbody>
-          {sizes.map((s) => {
-            const called = texts.get(s.id) ?? `${s.kind}, not printed`;
-            const isAngle = quantityOfSize(s) === "angle";
-            const text = (v: number | undefined) => {
-              if (v === undefined) return "";
-              return isAngle ? angleText(v) : lengthText(v, units, false);
-            };
-            const field = (name: string, label: string, value: number | undefined) => (
-              <td>
-                <input
-                  name={`${name}-${s.id}`}
-                  aria-label={`${label} of ${called}`}
-                  className="input input-xs figures w-20 text-right"
-                  defaultValue={text(value)}
-                />
-              </td>
-            );
-            const band = typeof s.free === "object" ? s.free : undefined;
-            return (
-              <tr key={s.id}>
-                <td className="figures whitespace-nowrap">{called}</td>
-                {field("plus", "Upper tolerance", s.tolerance?.plus)}
-                {field("minus", "Lower tolerance", s.tolerance?.minus)}
-                <td>
-                  <input
-                    type="checkbox"
-                    name={`free-${s.id}`}
-                    aria-label={`${called} is free`}
-                    className="checkbox checkbox-sm"
-                    defaultChecked={s.free !== undefined}
-                  />
-                </td>
-                {field("from", "Least", band?.from)}
-                {field("to", "Most", band?.to)}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </details>
+      <div className="overflow-x-auto">
+        <table className="table table-xs mt-2 w-auto">
+          <thead>
+            <tr>
+              <th>Printed</th>
+              <th className="text-right">+</th>
+              <th className="text-right">−</th>
+              <th>Free</th>
+              <th className="text-right">from</th>
+              <th className="text-right">to</th>
+            </tr>
+          </thead>
+          <tbody>
+            {sizes.map((s) => (
+              <SizeRow key={s.id} store={store} size={s} called={texts.get(s.id) ?? `${s.kind}, not printed`} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function SizeRow({ store, size, called }: { store: ExerciseStore; size: Size; called: string }) {
+  const units = store((s) => s.exercise.units);
+  const { lettering, tolerance, free } = size;
+  const letter = (to: Pick<Size, "tolerance" | "free">): boolean =>
+    store.getState().arrange({
+      change: "letter",
+      id: size.id,
+      to: {
+        ...(lettering && { lettering }),
+        ...(tolerance && { tolerance }),
+        ...(free !== undefined && { free }),
+        ...to,
+      },
+    }).ok;
+  const band = typeof free === "object" ? free : undefined;
+  const own = (side: "plus" | "minus") => (value: number | undefined) => {
+    const other = tolerance?.[side === "plus" ? "minus" : "plus"];
+    const isNone = value === undefined && !other;
+    return letter({
+      tolerance: isNone ? undefined : { plus: 0, minus: 0, ...tolerance, [side]: Math.abs(value ?? 0) },
+    });
+  };
+  const ends = (side: "from" | "to") => (value: number | undefined) => {
+    if (value === undefined) return letter({ free: true });
+    const both = [side === "from" ? value : (band?.from ?? value), side === "to" ? value : (band?.to ?? value)];
+    return letter({ free: { from: Math.min(...both), to: Math.max(...both) } });
+  };
+  const field = (label: string, value: number | undefined, take: (v: number | undefined) => boolean) => (
+    <td>
+      <Measure
+        ariaLabel={`${label} of ${called}`}
+        value={value}
+        quantity={quantityOfSize(size)}
+        units={units}
+        optional
+        width="row"
+        take={take}
+      />
+    </td>
+  );
+  return (
+    <tr>
+      <td className="figures whitespace-nowrap">{called}</td>
+      {field("Upper tolerance", tolerance?.plus, own("plus"))}
+      {field("Lower tolerance", tolerance?.minus, own("minus"))}
+      <td>
+        <input
+          type="checkbox"
+          aria-label={`${called} is free`}
+          className="checkbox checkbox-sm"
+          checked={free !== undefined}
+          onChange={(ev) => letter({ free: ev.target.checked || undefined })}
+        />
+      </td>
+      {free === undefined ? (
+        <td colSpan={2} />
+      ) : (
+        <>
+          {field("Least", band?.from, ends("from"))}
+          {field("Most", band?.to, ends("to"))}
+        </>
+      )}
+    </tr>
   );
 }

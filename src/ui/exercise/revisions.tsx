@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { LocalTime } from "../parts/local-time";
+import { PartPicture } from "../parts/part-picture";
 import { PageFrame } from "../parts/page-frame";
 
 interface Shown {
@@ -11,6 +12,7 @@ interface Shown {
   /** What changed since the one before, in sentences. */
   readonly changes: readonly string[];
   readonly isFirst: boolean;
+  readonly picture: string | null;
 }
 
 /** The revisions of an exercise, with what changed in each. */
@@ -39,6 +41,7 @@ export function RevisionsPage({
       <ol className="mt-4 divide-y divide-base-300 border-y border-base-300">
         {revisions.map((shown, i) => (
           <li key={shown.version} className="flex items-start gap-6 py-3">
+            <PartPicture hash={shown.picture} alt={`The part of revision ${shown.version}`} />
             <div className="w-56 shrink-0">
               <b>Revision {shown.version}</b>
               {i === 0 && <span className="quiet"> stands now</span>}

@@ -2,7 +2,6 @@
 
 import { useState } from "react";
 import type { RubricLine } from "@/core/check/exercise/rubric";
-import { rubricOf, type LineDraft } from "./rubric-draft";
 
 export interface RubricTemplate {
   readonly id: string;
@@ -18,16 +17,12 @@ export function Templates({
   take,
 }: {
   templates: readonly RubricTemplate[];
-  keep: ((name: string, rubric: readonly RubricLine[]) => Promise<string>) | undefined;
-  lines: readonly LineDraft[];
+  keep: (name: string, rubric: readonly RubricLine[]) => Promise<string>;
+  lines: readonly RubricLine[];
   take: (t: RubricTemplate) => void;
 }) {
   const [name, setName] = useState("");
   const [said, setSaid] = useState("");
-  const save = async () => {
-    const rubric = rubricOf(lines);
-    setSaid(rubric.ok ? await keep!(name, rubric.value) : rubric.refusal.sentence);
-  };
   return (
     <div className="flex flex-wrap items-center gap-2">
       {templates.length > 0 && (
@@ -48,21 +43,22 @@ export function Templates({
           ))}
         </select>
       )}
-      {keep && (
-        <>
-          <span className="quiet text-xs">Keep it as</span>
-          <input
-            className="input input-sm w-36"
-            aria-label="Name to keep this rubric under"
-            maxLength={60}
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-          />
-          <button type="button" className="btn btn-sm" disabled={!name.trim()} onClick={() => void save()}>
-            Keep for the course
-          </button>
-        </>
-      )}
+      <span className="quiet text-xs">Keep it as</span>
+      <input
+        className="input input-sm w-36"
+        aria-label="Name to keep this rubric under"
+        maxLength={60}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <button
+        type="button"
+        className="btn btn-sm"
+        disabled={!name.trim()}
+        onClick={() => void keep(name, lines).then(setSaid)}
+      >
+        Keep for the course
+      </button>
       {said && (
         <span role="status" className="quiet text-xs">
           {said}

@@ -1,15 +1,6 @@
+import { Tick } from "./fields";
 import { startRule } from "@/core/check/exercise/rubric";
 import { STEP_KIND_NAMES, type StepKindName, type WayRule } from "@/core/check/kinds/ways/rule";
-
-/** A thing that is so or not. */
-export function Tick({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
-  return (
-    <label className="flex items-center gap-2 text-sm">
-      <input type="checkbox" className="checkbox checkbox-sm" checked={on} onChange={(e) => set(e.target.checked)} />
-      {label}
-    </label>
-  );
-}
 
 const WAYS: Record<WayRule["way"], string> = {
   pattern: "a pattern instead of copies",

@@ -17,6 +17,7 @@ const row = (name: string, more: Partial<QueueRow> = {}): QueueRow => ({
   turn: null,
   lacking: "",
   seenAt: null,
+  picture: null,
   ...more,
 });
 

@@ -19,7 +19,7 @@ import { Progress } from "./standing";
 import { ModelView, type ModelLook } from "./views/model-view";
 import { NumbersView } from "./views/numbers-view";
 import { SheetView } from "./views/sheet-view";
-import { StepsView } from "./views/steps-view";
+import { printedOn, StepsView } from "./views/steps-view";
 import { TriesView } from "./views/tries-view";
 
 /** The queue at the left, the part against the reference in the middle, the rubric with its evidence at the right. */
@@ -254,7 +254,7 @@ function Middle({
                   <button className="btn btn-xs">Make an exercise of this part</button>
                 </form>
               )}
-              <StepsView key={desk.id} document={desk.document} />
+              <StepsView key={desk.id} document={desk.document} printed={printedOn(desk.own?.sheet ?? handout.sheet)} />
             </>
           ) : (
             <p className="quiet p-8">

@@ -1,5 +1,6 @@
 "use client";
 
+import { PartPicture } from "../parts/part-picture";
 import { NEED_WORDS, FILTERS, groupOf, GROUPS, type Filter } from "./desk-order";
 import { shownRows, type DeskStore } from "./desk-store";
 import type { QueueRow } from "@/server/marking/desk-queue";
@@ -93,24 +94,27 @@ function Row({ row, isChosen, go }: { row: QueueRow; isChosen: boolean; go: (id:
     <button
       aria-current={isChosen}
       data-submission={submission}
-      className={`block w-full cursor-pointer border-l-3 px-3 py-1 text-left text-sm
+      className={`flex w-full cursor-pointer items-center gap-2 border-l-3 px-3 py-1 text-left text-sm
         ${isChosen ? "border-accent bg-[var(--rust-wash)]" : "border-transparent hover:bg-base-200"}`}
       onClick={() => go(submission)}
     >
-      <span className="flex justify-between gap-2">
-        <span className={`truncate ${row.isAccepted || row.isReturned ? "" : "font-semibold"}`}>
-          {row.name}
-          {row.isReturned && (
-            <span className="quiet font-normal" aria-label="returned">
-              {" "}
-              ↩
-            </span>
-          )}
+      <PartPicture hash={row.picture} alt="" />
+      <span className="block min-w-0 flex-1">
+        <span className="flex justify-between gap-2">
+          <span className={`truncate ${row.isAccepted || row.isReturned ? "" : "font-semibold"}`}>
+            {row.name}
+            {row.isReturned && (
+              <span className="quiet font-normal" aria-label="returned">
+                {" "}
+                ↩
+              </span>
+            )}
+          </span>
+          <span className="figures whitespace-nowrap">{row.points === null ? "–" : `${row.points} / ${row.of}`}</span>
         </span>
-        <span className="figures whitespace-nowrap">{row.points === null ? "–" : `${row.points} / ${row.of}`}</span>
-      </span>
-      <span className={`block truncate text-xs ${why ? "text-accent" : "quiet"}`}>
-        {why || row.lacking || (row.isAccepted ? "looked at" : "nothing missing")}
+        <span className={`block truncate text-xs ${why ? "text-accent" : "quiet"}`}>
+          {why || row.lacking || (row.isAccepted ? "looked at" : "nothing missing")}
+        </span>
       </span>
     </button>
   );

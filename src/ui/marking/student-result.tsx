@@ -6,6 +6,7 @@ import type { LengthUnit } from "@/core/units/quantity";
 import type { ShownLine, ShownMark } from "@/core/grade/shows";
 import type { StudentView } from "@/server/marking/results";
 import { Follow } from "../parts/follow";
+import { PartPicture } from "../parts/part-picture";
 import { LocalTime } from "../parts/local-time";
 import { PageFrame } from "../parts/page-frame";
 import { OwnPart } from "./own-part";
@@ -219,6 +220,7 @@ function Tries({ view, at }: { view: StudentView; at: string }) {
       <ul className="mt-1 divide-y divide-base-300 border-y border-base-300">
         {view.tries.map((t) => (
           <li key={t.id} className="flex items-center gap-4 py-1.5">
+            <PartPicture hash={t.picture} alt={`Your part as it was at try ${t.attempt}`} />
             <Link
               className={`w-16 hover:underline ${t.id === at ? "font-semibold" : "text-accent"}`}
               href={`/submissions/${t.id}`}

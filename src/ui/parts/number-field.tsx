@@ -10,7 +10,7 @@ export const WrongFields = createContext<(id: string, sentence: string | undefin
 /** Told when typing begins and ends, so that all of it is one change. */
 export const TypingSpell = createContext<(isTyping: boolean) => void>(() => undefined);
 
-const WIDTHS = { whole: "w-full", card: "w-36 max-w-full", row: "w-32 max-w-full text-xs" };
+const WIDTHS = { whole: "w-full", card: "w-36 max-w-full", row: "w-32 max-w-full text-xs", small: "w-14" };
 
 interface NumberFieldProps {
   label?: string | undefined;
@@ -28,7 +28,7 @@ interface NumberFieldProps {
   onEscape?: () => void;
   autoFocus?: boolean | undefined;
   /** How wide it is: as its place, as a size in a card, or as a row of a table has room for. */
-  width?: "whole" | "card" | "row";
+  width?: "whole" | "card" | "row" | "small";
   placeholder?: string | undefined;
   disabled?: boolean | undefined;
   /** What somebody else has to say about it. */

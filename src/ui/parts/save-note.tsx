@@ -14,7 +14,7 @@ export function SaveNote({ saved, hurry }: { saved: SaveState; hurry: () => void
   const isCalm = saved.kind === "saved" || saved.kind === "sending";
   return (
     <>
-      <span role="status" className={`ml-auto max-w-[34rem] text-sm ${isCalm ? "quiet" : "text-error"}`}>
+      <span role="status" className={`ml-auto max-w-[34rem] shrink-0 text-sm ${isCalm ? "quiet" : "text-error"}`}>
         {textOf(saved)}
       </span>
       {(saved.kind === "here" || saved.kind === "nowhere") && (

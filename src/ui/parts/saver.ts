@@ -21,6 +21,11 @@ export interface Site<D = PartDocument> {
   readonly tell: (s: SaveState) => void;
   /** What is said when another window went on. */
   readonly elsewhere?: string;
+  /**
+   * A document that others change at the same time: told what the server answered, also where it did not take what was
+   * sent, it says what is still to be sent. Then no window parts from another.
+   */
+  readonly merge?: (answer: Answer, sent: { readonly document: D; readonly isTaken: boolean }) => D | undefined;
 }
 
 const FIRST_PAUSE_MS = 1_000;
@@ -31,10 +36,14 @@ const AWAY = "Kept in this browser; no connection to the server. It is sent as s
 export const ELSEWHERE =
   "This part was changed in another window. Here it can be read only; what you had is kept beside it.";
 
-interface Answer {
+export interface Answer {
   readonly version?: number;
   readonly at?: string;
   readonly sentence?: string;
+  /** What else has changed meanwhile, where documents are merged. */
+  readonly theirs?: Readonly<Record<string, unknown>>;
+  /** Who changed it last. */
+  readonly by?: string;
 }
 
 /**
@@ -65,6 +74,14 @@ export class Saver<D = PartDocument> {
   }
   get isReadOnly(): boolean {
     return this.ended;
+  }
+  /** Something waits for the server, or is on its way to it. */
+  get isBusy(): boolean {
+    return this.busy || this.current !== undefined || this.newest !== undefined;
+  }
+  /** What is on its way: it may have arrived. */
+  get underway(): D | undefined {
+    return this.current?.document;
   }
   /** Something would be gone if the window closed now. */
   get isAtRisk(): boolean {
@@ -206,15 +223,10 @@ export class Saver<D = PartDocument> {
       return this.later(AWAY);
     }
     if (r.ok && answer.version !== undefined) {
-      this.known = Math.max(this.known, answer.version);
-      this.current = undefined;
-      this.trouble = undefined;
-      this.pause = FIRST_PAUSE_MS;
-      if (this.newest) this.newest = { ...this.newest, version: this.known };
-      this.shelve();
-      if (!this.newest) this.site.tell({ kind: "saved", ...(answer.at && { at: answer.at }) });
-      return this.turn();
+      return this.goOnFrom(answer, this.current.document, true);
     }
+    if (r.status === 409 && this.site.merge && answer.version !== undefined)
+      return this.goOnFrom(answer, this.current.document, false);
     if (r.status === 409) {
       // put aside by the server; a newer one goes the same way
       this.current = undefined;
@@ -233,6 +245,22 @@ export class Saver<D = PartDocument> {
       return this.site.tell({ kind: "refused", sentence: `${this.trouble} The server has what stood before.` });
     }
     return this.later(`Kept in this browser. ${answer.sentence ?? "The server does not take it yet; trying again."}`);
+  }
+
+  /** The server has answered with what stands now: what is newer here follows it. */
+  private goOnFrom(answer: Answer, document: D, isTaken: boolean): Promise<void> {
+    this.known = Math.max(this.known, answer.version!);
+    this.current = undefined;
+    this.trouble = undefined;
+    this.pause = FIRST_PAUSE_MS;
+    if (this.site.merge) {
+      const left = this.site.merge(answer, { document, isTaken });
+      const id = this.newest?.id ?? crypto.randomUUID();
+      this.newest = left === undefined ? undefined : { id, document: left, version: this.known };
+    } else if (this.newest) this.newest = { ...this.newest, version: this.known };
+    this.shelve();
+    if (!this.newest) this.site.tell({ kind: "saved", ...(answer.at && { at: answer.at }) });
+    return this.turn();
   }
 
   private later(sentence: string): void {

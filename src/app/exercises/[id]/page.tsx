@@ -1,56 +1,78 @@
-import { timeZoneOf } from "@/server/courses/courses";
+import { courseTitle, timeZoneOf } from "@/server/courses/courses";
+import { clockIn } from "@/server/courses/moments";
 import { choicesIn, lastTermsOf, type KeptTerms } from "@/server/handouts/handout-terms";
 import { SHOWS } from "@/core/grade/shows";
-import { exercise } from "@/server/exercises/exercises";
-import { ExerciseForm } from "@/ui/exercise/exercise-form";
-import { rubricsOf, triedOf } from "@/server/exercises/rubrics";
+import { exercise, handoutsOfExercise, measuringOf } from "@/server/exercises/exercises";
+import { rubricsOf } from "@/server/exercises/rubrics";
+import { ExercisePage } from "@/ui/exercise/exercise-page";
+import { STATIONS } from "@/ui/exercise/standing";
 import { issue } from "../../handout-actions";
 import { makeFollowOn } from "../../library-actions";
-import { keepRubricFor, takeFromReference, tryRubricOn, updateExercise } from "../../exercise-actions";
-import { allowed } from "../../visitor";
+import { keepRubricFor } from "../../exercise-actions";
+import { allowed, askedText } from "../../visitor";
 
 export const dynamic = "force-dynamic";
 
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+interface Asked {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<{ at?: string | string[] }>;
+}
+
+export default async function Page({ params, searchParams }: Asked) {
   const { id } = await params;
+  const asked = askedText((await searchParams).at);
   const { person } = await allowed("exercise.edit", id);
-  const row = await exercise(id);
+  const { document, version, course_id: course } = await exercise(id);
+  const zone = await timeZoneOf(id);
+  const handouts = (await handoutsOfExercise(id)).map((h) => ({ id: h.id, due: dueText(zone, h.due_at) }));
   return (
-    <ExerciseForm
+    <ExercisePage
       person={person}
-      id={id}
-      version={row.version}
-      exercise={row.document}
-      prepared={row.prepared}
-      preparing={row.preparing}
-      timeZone={await timeZoneOf(id)}
-      choices={await choicesIn(row.course_id)}
-      {...shownTerms(await lastTermsOf(id))}
-      isCurrent={row.prepared_version >= row.version}
-      save={updateExercise}
-      issue={issue}
-      followOn={makeFollowOn}
-      takeFromReference={takeFromReference}
-      templates={await rubricsOf(row.course_id)}
-      tried={await triedOf(id, { ...row.document, wanted: undefined })}
-      tryRubric={tryRubricOn.bind(null, id)}
-      keepRubric={keepRubricFor.bind(null, id)}
+      course={{ id: course, title: await courseTitle(course) }}
+      opening={{ id, exercise: document, version, owner: person.id, measuring: await measuringOf(id) }}
+      given={{ times: handouts.length, due: handouts[0]?.due }}
+      issued={{
+        timeZone: zone,
+        choices: await choicesIn(course),
+        handouts,
+        issue,
+        followOn: makeFollowOn,
+        keepRubric: keepRubricFor.bind(null, id),
+        ...shownTerms(await lastTermsOf(id), zone),
+      }}
+      templates={await rubricsOf(course)}
+      at={STATIONS.find((s) => s === asked)}
     />
   );
 }
 
+/** A moment by the clock of a course, as it is read: "Tue 1 Dec, 18:00". */
+const dueText = (zone: string, at: Date): string =>
+  at.toLocaleString("en-GB", {
+    timeZone: zone,
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+
+const WEEK_MS = 7 * 24 * 3_600_000;
+/** Where nothing is said a handout is due a week from today, at the end of the day's work. */
+const inAWeek = (zone: string): string => `${clockIn(zone, new Date(Date.now() + WEEK_MS)).slice(0, 10)}T18:00`;
+
 /** The terms it was issued with last, as the form begins with them. */
-const shownTerms = (t: KeptTerms | undefined) =>
-  t && {
-    times: {
-      opens: "",
-      due: "",
-      closes: "",
-      grace: t.graceMinutes ?? 10,
-      after: t.afterDue ?? ("late" as const),
-      pointsADay: t.pointsADay ?? 1,
-      audience: undefined,
-    },
+const shownTerms = (t: KeptTerms | undefined, zone: string) => ({
+  times: {
+    opens: "",
+    due: inAWeek(zone),
+    closes: "",
+    grace: t?.graceMinutes ?? 10,
+    after: t?.afterDue ?? ("late" as const),
+    pointsADay: t?.pointsADay ?? 1,
+    audience: undefined,
+  },
+  ...(t && {
     terms: {
       attempts_most: t.attemptsMost ?? null,
       counts: t.counts ?? ("last" as const),
@@ -59,4 +81,5 @@ const shownTerms = (t: KeptTerms | undefined) =>
       weight: t.weight ?? 1,
       hold_back: t.holdBack ?? false,
     },
-  };
+  }),
+});

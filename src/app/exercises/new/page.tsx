@@ -1,6 +1,6 @@
+import { courseTitle } from "@/server/courses/courses";
 import { newExerciseIn } from "@/server/exercises/exercises";
-import { rubricsOf } from "@/server/exercises/rubrics";
-import { ExerciseForm } from "@/ui/exercise/exercise-form";
+import { NewExercise } from "@/ui/exercise/new-exercise";
 import { createFromForm } from "../../exercise-actions";
 import { allowed } from "../../visitor";
 
@@ -9,13 +9,7 @@ export const dynamic = "force-dynamic";
 export default async function Page({ searchParams }: { searchParams: Promise<{ course?: string }> }) {
   const { course = "" } = await searchParams;
   const { person } = await allowed("course.teach", course);
-  return (
-    <ExerciseForm
-      person={person}
-      course={course}
-      exercise={await newExerciseIn(course)}
-      templates={await rubricsOf(course)}
-      save={createFromForm}
-    />
-  );
+  const { number } = await newExerciseIn(course);
+  const title = await courseTitle(course);
+  return <NewExercise person={person} course={{ id: course, title }} number={number} create={createFromForm} />;
 }

@@ -1,16 +1,9 @@
 import { compareParts } from "@/core/part/compare";
 import { massText } from "@/core/units/amounts";
+import { isSame } from "@/core/units/same";
 import type { Exercise } from "./exercise";
 import type { RubricLine } from "./rubric";
 
-const same = (a: unknown, b: unknown) => sorted(a) === sorted(b);
-/** The same text for the same data, in whatever order a database hands its fields out. */
-const sorted = (x: unknown): string =>
-  JSON.stringify(x, (_, value: unknown) =>
-    value && typeof value === "object" && !Array.isArray(value)
-      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : value,
-  );
 const points = (n: number) => `${n} point${n === 1 ? "" : "s"}`;
 
 /** What changed from one revision of an exercise to another, in sentences; empty where they are the same. */
@@ -35,11 +28,11 @@ function texts(a: Exercise, b: Exercise): string[] {
     ([k, called]) => `The ${called} was “${String(a[k])}” and is “${String(b[k])}”.`,
   );
   if (a.brief !== b.brief) list.push("The brief reads differently.");
-  if (!same(a.hints ?? [], b.hints ?? []))
+  if (!isSame(a.hints ?? [], b.hints ?? []))
     list.push(`The hints changed: there were ${a.hints?.length ?? 0}, and are ${b.hints?.length ?? 0}.`);
-  if (!same(a.about, b.about)) list.push("Tags, level or time needed changed.");
-  if (!same(a.series, b.series)) list.push("Its place in a series changed.");
-  if (!same(a.start, b.start)) list.push("What students start from changed.");
+  if (!isSame(a.about, b.about)) list.push("Tags, level or time needed changed.");
+  if (!isSame(a.series, b.series)) list.push("Its place in a series changed.");
+  if (!isSame(a.start, b.start)) list.push("What students start from changed.");
   return list;
 }
 
@@ -53,11 +46,11 @@ function asked(a: Exercise, b: Exercise): string[] {
   for (const k of ["volume", "mass", "shape"] as const)
     if (a.tolerances[k] !== b.tolerances[k])
       list.push(`The tolerance of ${k} was ${share(a.tolerances[k])} and is ${share(b.tolerances[k])}.`);
-  if (!same(a.tolerances.sizes, b.tolerances.sizes)) list.push("The tolerance of printed sizes changed.");
+  if (!isSame(a.tolerances.sizes, b.tolerances.sizes)) list.push("The tolerance of printed sizes changed.");
   if (a.shapeBy !== b.shapeBy) list.push("What the shape line wants changed.");
-  if (!same(a.free, b.free)) list.push("What is left free changed.");
-  if (!same(a.questions ?? [], b.questions ?? [])) list.push("The figures that are asked for changed.");
-  if (!same(a.varies ?? [], b.varies ?? [])) list.push("The own numbers changed.");
+  if (!isSame(a.free, b.free)) list.push("What is left free changed.");
+  if (!isSame(a.questions ?? [], b.questions ?? [])) list.push("The figures that are asked for changed.");
+  if (!isSame(a.varies ?? [], b.varies ?? [])) list.push("The own numbers changed.");
   return list;
 }
 
@@ -78,7 +71,7 @@ function rubric(a: readonly RubricLine[], b: readonly RubricLine[]): string[] {
     if (!was) return [`The line “${l.title}” is new, with ${points(l.points)}.`];
     if (was.points !== l.points)
       return [`The line “${l.title}” gave ${points(was.points)} and gives ${points(l.points)}.`];
-    return same(was, l) ? [] : [`The line “${l.title}” is judged differently.`];
+    return isSame(was, l) ? [] : [`The line “${l.title}” is judged differently.`];
   });
   return [...gone, ...others];
 }
@@ -87,8 +80,8 @@ function sheet(a: Exercise, b: Exercise): string[] {
   const { layout: wasLaid, ...wasTitled } = a.sheet;
   const { layout: isLaid, ...isTitled } = b.sheet;
   const list: string[] = [];
-  if (!same(wasTitled, isTitled)) list.push("What the Sheet says beside the part changed.");
-  if (!same(wasLaid, isLaid)) list.push("The Sheet is laid out differently.");
-  if (!same(a.sizes, b.sizes)) list.push("The sizes that the Sheet prints changed.");
+  if (!isSame(wasTitled, isTitled)) list.push("What the Sheet says beside the part changed.");
+  if (!isSame(wasLaid, isLaid)) list.push("The Sheet is laid out differently.");
+  if (!isSame(a.sizes, b.sizes)) list.push("The sizes that the Sheet prints changed.");
   return list;
 }

@@ -14,7 +14,7 @@ import { plainText } from "@/core/units/text";
 const Share = z.number().min(0).max(1);
 
 /** An exercise: what is asked, what the answer is, and how it is marked. */
-export const ExerciseSchema = z.strictObject({
+const ExerciseSchema = z.strictObject({
   format: z.literal("caliper-exercise"),
   version: z.literal(1),
   number: plainText().max(20),

@@ -1,6 +1,8 @@
 import { letteringOf } from "@/core/sheet/subject";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf } from "@/core/part/document";
+import { partPicture } from "@/core/sheet/picture";
+import { usedSketches } from "@/core/part/rebuild";
 import type { Drawing } from "@/core/formats/drawing";
 import { svgOf } from "@/core/formats/drawing-svg";
 import type { Proof } from "@/core/sheet/proof/proof";
@@ -33,6 +35,11 @@ export interface Targets {
   readonly signature: Signature;
   /** The right answers to its questions. */
   readonly wanted: Wanted;
+  /** The part as a line drawing, as SVG; left out where it cannot be drawn. */
+  readonly picture?: string | undefined;
+  /** Bodies of the reference, and sketches that its steps stand on and that are not fully defined. */
+  readonly bodies: number;
+  readonly loose: number;
   readonly volume: number;
   readonly area: number;
   readonly mass: number;
@@ -56,7 +63,8 @@ export function prepareExercise(
   const { drawing, sheet } = drawn.value;
   const wanted = wantedFigures(kernel, exercise);
   if (!wanted.ok) return wanted;
-  const { solid, properties, faces } = measurePart(kernel, exercise.reference);
+  const { solid, properties, faces, built } = measurePart(kernel, exercise.reference);
+  const picture = solid && partPicture(kernel, solid, exercise.title);
   kernel.release(solid?.shape);
   const { volume, area, moments, box } = properties!;
   const things = featuresOf(bodyOf(faces, box), letteringOf(exercise), sizes).map((f) => ({
@@ -73,6 +81,9 @@ export function prepareExercise(
     proof,
     signature: { area, moments },
     wanted: wanted.value,
+    picture,
+    bodies: properties!.bodies,
+    loose: usedSketches(exercise.reference).filter((id) => built.sketches.get(id)?.diagnosis.freedoms).length,
     volume,
     area,
     mass: volume * densityOf(exercise.material),

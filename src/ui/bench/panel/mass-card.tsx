@@ -2,7 +2,7 @@
 
 import { densityOf } from "@/core/part/document";
 import { MATERIALS } from "@/core/part/materials";
-import { massText, volumeText } from "@/core/units/amounts";
+import { massText, momentText, volumeText } from "@/core/units/amounts";
 import { inUnit, plainNumber } from "@/core/units/quantity";
 import type { BenchStore } from "../store";
 import { Card } from "./card";
@@ -56,10 +56,7 @@ export function MassCard({ store }: { store: BenchStore }) {
                 "Extent",
                 `${p.box.max.map((v, i) => plainNumber(inUnit(v - p.box.min[i]!, unit), 3)).join(" × ")} ${unit}`,
               ],
-              ...p.moments.map((m, i) => [
-                `Principal moment ${i + 1}`,
-                `${plainNumber((m * density) / 1000, 3)} kg·mm²`,
-              ]),
+              ...p.moments.map((m, i) => [`Principal moment ${i + 1}`, momentText(m, density)]),
             ] as const
           ).map(([what, text]) => (
             <div key={what} className="flex items-baseline justify-between gap-3 py-0.5">

@@ -1,8 +1,19 @@
 "use client";
 
 import type { Vec2 } from "@/core/geometry/vector";
-import type { BenchStore } from "../store";
+import { isWhollySeen } from "../slices/looking";
+import { sketchOf, type BenchStore } from "../store";
 import type { Field } from "../tools/tool";
+
+/** As wide as what is typed into it. */
+const FIELD = "figures min-w-14 max-w-44 bg-transparent text-right text-xs outline-none [field-sizing:content]";
+
+/** What was drawn by typed numbers may end far outside: the view follows. */
+function keepInSight(store: BenchStore): void {
+  const { mode, history, camera, fit } = store.getState();
+  const sketch = mode.kind === "sketch" ? sketchOf(history.present, mode.step) : undefined;
+  if (sketch && !isWhollySeen(camera, sketch)) fit();
+}
 
 /**
  * Numbers of what is being drawn, beside the pointer: they follow it until they are typed. Tab goes on, Enter places.
@@ -40,7 +51,7 @@ export function TypingFields({
           >
             <input
               aria-label={f.label}
-              className="figures w-14 bg-transparent text-right text-xs outline-none"
+              className={FIELD}
               value={f.text}
               autoComplete="off"
               spellCheck={false}
@@ -53,6 +64,7 @@ export function TypingFields({
                 e.stopPropagation();
                 e.currentTarget.blur();
                 hand.enter();
+                keepInSight(store);
               }}
             />
             <span className="quiet figures text-[10px]">{sign(f)}</span>

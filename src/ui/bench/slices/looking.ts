@@ -8,24 +8,33 @@ import type { Sketch } from "@/core/sketch/sketch";
 import { sketchOf } from "../documents";
 import type { BenchState } from "../state";
 import { PICTORIAL, type Camera } from "../view/camera";
+import { planeCorners } from "../view/datum-planes";
 import { CARD_PIXELS } from "./room";
 
 /** Where the numbers of a sketch stand. */
 const numbersOf = (sketch: Sketch) => sketch.dimensions.flatMap((d) => (d.at ? [d.at] : []));
 
-/** Whether a sketch lies in the view and fills a fair part of it. */
-export function isInSight(camera: Camera, sketch: Sketch): boolean {
+/** Where a sketch lies in the view, pixels; undefined of an empty one. */
+function seenExtent(camera: Camera, sketch: Sketch) {
   const frame = frameOf(sketch.plane);
   const points = [...cornersOf(sketch), ...numbersOf(sketch)].map((p) => camera.toPixels(toSpace(frame, p)));
-  if (!points.length) return true;
+  if (!points.length) return undefined;
   const xs = points.map((p) => p[0]),
     ys = points.map((p) => p[1]);
-  const inside =
-    Math.min(...xs) > camera.side &&
-    Math.max(...xs) < camera.width &&
-    Math.min(...ys) > 0 &&
-    Math.max(...ys) < camera.height - camera.foot;
-  return inside && Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) > 0.15 * camera.width;
+  return { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) };
+}
+
+/** Whether all of a sketch lies in the view, clear of what lies over it. */
+export function isWhollySeen(camera: Camera, sketch: Sketch): boolean {
+  const e = seenExtent(camera, sketch);
+  return !e || (e.left > camera.side && e.right < camera.width && e.top > 0 && e.bottom < camera.height - camera.foot);
+}
+
+/** Whether a sketch lies in the view and fills a fair part of it. */
+export function isInSight(camera: Camera, sketch: Sketch): boolean {
+  const e = seenExtent(camera, sketch);
+  if (!e) return true;
+  return isWhollySeen(camera, sketch) && Math.max(e.right - e.left, e.bottom - e.top) > 0.15 * camera.width;
 }
 
 /** The eight corners of a box. */
@@ -35,7 +44,7 @@ export const boxCorners = ({ min, max }: { min: Vec3; max: Vec3 }): [number, num
 /** Brings everything into view: the part and the sketch at work, or, while there is no solid, all sketches. */
 export function fitView({ built, mode, camera }: BenchState, document: PartDocument): void {
   const box = built?.properties?.box;
-  const points = box ? boxCorners(box) : [];
+  const points: Vec3[] = box ? boxCorners(box) : [];
   // the sketch at work, or, while there is no solid, all there are
   const sketches =
     mode.kind === "sketch"
@@ -50,6 +59,8 @@ export function fitView({ built, mode, camera }: BenchState, document: PartDocum
     for (const p of [...cornersOf(sketch), ...numbersOf(sketch)]) at(...p);
     at(0, 0);
   }
+  // the planes to choose from are seen whole, with their names
+  if (mode.kind === "plane") points.push(...planeCorners(box));
   if (points.length) camera.fit(points);
   else {
     const half = document.units === "mm" ? 60 : 76;

@@ -3,7 +3,7 @@
 import { useEffect, useState } from "react";
 import { readQuantity } from "@/core/units/quantity";
 import { NumberField } from "../../parts/number-field";
-import { DATUM_PLANES } from "../view/plane-layer";
+import { DATUM_PLANES } from "../view/datum-planes";
 import type { BenchStore } from "../store";
 
 /** Where a sketch is to lie: a datum plane, moved and tilted, or a flat face that is clicked. */

@@ -12,6 +12,10 @@ import type { TrayTool } from "./tool";
 /** What is kept free above the tray, pixels. */
 const ABOVE = 24;
 
+/** Smaller where a row would not hold them all. */
+const SOLID_TOOL = "h-10 w-[66px] text-[10.5px] @max-[39rem]:w-[56px] @max-[39rem]:text-[9.5px]";
+const SKETCH_TOOL = "h-[37px] w-[47px] text-[9.5px]";
+
 /** The tools, under the hand: rows of the tray are rows of the keyboard. */
 export function Tray({ store }: { store: BenchStore }) {
   const mode = store((s) => s.mode);
@@ -86,7 +90,7 @@ export function Tray({ store }: { store: BenchStore }) {
                 aria-label={t.label}
                 aria-pressed={active}
                 onClick={press(t)}
-                className={`relative flex ${isSketch ? "h-[37px] w-[47px] text-[9.5px]" : "h-10 w-[66px] text-[10.5px]"}
+                className={`relative flex ${isSketch ? SKETCH_TOOL : SOLID_TOOL}
                   @max-[36rem]:h-7 @max-[36rem]:w-8 flex-col items-center justify-center gap-0.5
                   rounded-field border leading-none ${look}`}
               >

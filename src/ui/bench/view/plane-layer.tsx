@@ -2,37 +2,14 @@
 
 import { useEffect, useState } from "react";
 import { toSpace, type Frame } from "@/core/geometry/frame";
-import { distance3, dot3, type Vec2, type Vec3 } from "@/core/geometry/vector";
+import { dot3, type Vec2, type Vec3 } from "@/core/geometry/vector";
 import { frameOf } from "@/core/part/steps/sketch/schema";
 import { screenPath } from "../sketch/curve-ink";
 import type { PlaneShift } from "../state";
 import type { BenchStore } from "../store";
 import type { Camera } from "./camera";
+import { cornersOf, DATUM_PLANES, halfFor, NAMED, type Base } from "./datum-planes";
 import { useCamera } from "./viewport";
-
-/** The three datum planes with what is said of each. */
-export const DATUM_PLANES = [
-  ["front", "seen from the front"],
-  ["top", "seen from above"],
-  ["right", "seen from the right"],
-] as const;
-type Base = (typeof DATUM_PLANES)[number][0];
-
-/** Half the side of a drawn datum plane over an empty part, mm. */
-const HALF = 56;
-/** Where each is named, in halves of its side: corners that lie apart as the planes are first seen. */
-const NAMED: Record<Base, Vec2> = { front: [-0.94, 0.74], top: [0.66, 0.66], right: [0.5, 0.84] };
-
-const cornersOf = (half: number): readonly Vec2[] => [
-  [-half, -half],
-  [half, -half],
-  [half, half],
-  [-half, half],
-];
-
-function halfFor(box: { readonly min: Vec3; readonly max: Vec3 } | undefined): number {
-  return box ? 0.6 * distance3(box.min, box.max) : HALF;
-}
 
 /** The datum plane drawn under a pixel; of several the one nearest to the eye. */
 export function planeAt(

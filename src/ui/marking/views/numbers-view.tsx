@@ -1,7 +1,8 @@
 import type { Report } from "@/core/check/check";
 import type { Evidence } from "@/core/check/kinds/kinds";
 import type { Exercise } from "@/core/check/exercise/exercise";
-import { areaText, massText, volumeText } from "@/core/units/amounts";
+import { densityOf } from "@/core/part/document";
+import { areaText, massText, momentText, volumeText } from "@/core/units/amounts";
 import { lengthText, plainNumber } from "@/core/units/quantity";
 import { SizesTable } from "../sizes-table";
 
@@ -52,7 +53,7 @@ export function NumbersView({ report, exercise }: { report: Report | null; exerc
   );
 }
 
-function rowsOf(evidence: Evidence, { units, massUnit }: Exercise): Row[] {
+function rowsOf(evidence: Evidence, { units, massUnit, material }: Exercise): Row[] {
   const isRight = evidence.verdict === "met";
   switch (evidence.check) {
     case "volume":
@@ -95,7 +96,7 @@ function rowsOf(evidence: Evidence, { units, massUnit }: Exercise): Row[] {
       return evidence.figures.map((figure) => {
         const text = (v: number) => {
           if (figure.what === "surface area") return areaText(v, units);
-          if (figure.what === "principal moment") return v.toPrecision(6);
+          if (figure.what === "principal moment") return momentText(v, densityOf(material));
           return lengthText(v, units);
         };
         const isCentre = figure.what === "centre of mass";

@@ -3,6 +3,12 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { kindOf, titleOf } from "@/core/part/steps/kinds";
 import type { PartDocument } from "@/core/part/document";
+import { COINCIDENT } from "@/core/geometry/tolerance";
+import type { Sketch } from "@/core/sketch/sketch";
+import { drivingSizes } from "@/core/sketch/sizes";
+import type { LengthUnit } from "@/core/units/quantity";
+import { dimensionText } from "../../bench/sketch/dimension-graphic";
+import type { Sheet } from "@/core/sheet/sheet";
 import type { Mesh } from "@/core/kernel/mesh";
 import { BenchKernel } from "../../bench/kernel/client";
 import { Camera } from "../../bench/view/camera";
@@ -10,8 +16,19 @@ import { Viewport } from "../../bench/view/viewport";
 import { cornersOf } from "../picture";
 import { SketchFigure } from "./sketch-figure";
 
+/** The numbers a Sheet prints, mm and radians. */
+export const printedOn = (sheet: Pick<Sheet, "dimensions"> | null): number[] =>
+  (sheet?.dimensions ?? []).flatMap((d) => d.values ?? []);
+
 /** The steps read as sentences, with their sketches, and the part as it stood after each. */
-export function StepsView({ document }: { document: PartDocument }) {
+export function StepsView({
+  document,
+  printed,
+}: {
+  document: PartDocument;
+  /** Numbers that the Sheet prints, mm and radians. */
+  printed: readonly number[];
+}) {
   const count = document.steps.length;
   const [upTo, setUpTo] = useState(count);
   const { mesh, busy, trouble } = useBuilt(document, upTo);
@@ -46,6 +63,7 @@ export function StepsView({ document }: { document: PartDocument }) {
                 {s.kind === "sketch" && (
                   <span className="mt-1 block">
                     <SketchFigure sketch={s.sketch} unit={document.units} />
+                    <Dimensions sketch={s.sketch} unit={document.units} printed={printed} />
                   </span>
                 )}
               </button>
@@ -82,6 +100,30 @@ export function StepsView({ document }: { document: PartDocument }) {
         </div>
       </div>
     </div>
+  );
+}
+
+/** The dimensions of a sketch; those whose number no reader of the Sheet can know are lit. */
+function Dimensions({ sketch, unit, printed }: { sketch: Sketch; unit: LengthUnit; printed: readonly number[] }) {
+  const sizes = drivingSizes(sketch, unit);
+  const isPrinted = (v: number) => printed.some((p) => Math.abs(p - v) <= COINCIDENT * Math.max(1, Math.abs(v)));
+  if (!sketch.dimensions.length) return <span className="quiet text-xs">no dimensions</span>;
+  return (
+    <span className="figures mt-1 flex flex-wrap gap-x-2 text-xs" data-dimensions>
+      {sketch.dimensions.map((d) => {
+        const value = sizes.ok ? sizes.value.get(d.id) : undefined;
+        const isKnown = value !== undefined && isPrinted(Math.abs(value));
+        return (
+          <span
+            key={d.id}
+            className={isKnown ? "" : "font-bold text-accent underline"}
+            title={isKnown ? undefined : "This number does not stand on the Sheet"}
+          >
+            {dimensionText(d, unit, sketch)}
+          </span>
+        );
+      })}
+    </span>
   );
 }
 

@@ -25,6 +25,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
           issued: revision.issued,
           changes: before ? compareExercises(before.document, revision.document) : [],
           isFirst: !before,
+          picture: revision.pictured,
         };
       })}
       bringBack={bringRevisionBack}

@@ -27,10 +27,10 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     );
   return (
     <Board
+      id={id}
       exercise={document}
       sizes={sizes}
       version={version}
-      saveTo={`/api/exercises/${id}/sheet`}
       owner={person.id}
       heading={`${document.number} ${document.title}`}
       leaveTo={`/exercises/${id}`}

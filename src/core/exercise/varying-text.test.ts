@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { draftOf, varyingOf } from "./own-numbers-draft";
+import { readVarying, varyingAround, varyingText } from "./varying-text";
 
 const depth = { id: "d", step: "b", label: "2 · Extrude: depth", quantity: "length" as const, value: 20 };
-const read = (text: string, units: "mm" | "in" = "mm") => varyingOf([{ number: "d", text }], [depth], units);
+const read = (text: string, units: "mm" | "in" = "mm") => readVarying(text, depth, units);
 const values = (text: string, units?: "mm" | "in") => {
   const r = read(text, units);
-  return r.ok ? r.value[0]!.values : r.refusal.sentence;
+  return r.ok ? r.value.values : r.refusal.sentence;
 };
 
 describe("own numbers as they are typed", () => {
@@ -26,8 +26,14 @@ describe("own numbers as they are typed", () => {
     for (const text of ["20 to 40 by 4", "20; 24.5; 28"]) {
       const r = read(text);
       if (!r.ok) throw new Error(r.refusal.sentence);
-      const again = varyingOf([draftOf(r.value[0]!, "length", "mm")], [depth], "mm");
-      expect(again).toEqual(r);
+      expect(read(varyingText(r.value, "length", "mm"))).toEqual(r);
     }
+  });
+  it("begin as two round values", () => {
+    const around = (value: number, units: "mm" | "in" = "mm") =>
+      varyingAround({ ...depth, value } as never, units).values;
+    expect(around(24)).toEqual({ of: [24, 26] });
+    expect(around(3)).toEqual({ of: [3, 4] });
+    expect(around(25.4, "in")).toEqual({ of: [25.4, 25.4 + 3.175] });
   });
 });
