@@ -3,10 +3,7 @@
 import { revalidatePath } from "next/cache";
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { STEP_KIND_NAMES } from "@/core/check/kinds/ways/rule";
-import { ACCEPTED } from "@/core/check/given/part-file";
-import { AFTER_DUE } from "@/core/grade/late";
-import type { Shows } from "@/core/grade/shows";
+import { TermsSchema, USUAL_TERMS, type GivenTerms } from "@/core/check/exercise/terms";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { timeZoneOf } from "@/server/courses/courses";
 import { exercise } from "@/server/exercises/exercises";
@@ -17,7 +14,6 @@ import {
   issueHandout,
   studentsOf,
   withdraw,
-  type Terms,
   type Times,
 } from "@/server/handouts/handout-terms";
 import { handout } from "@/server/handouts/handouts";
@@ -28,14 +24,22 @@ import { checkAgain } from "@/server/tries/checks";
 import type { ExerciseFormState } from "./exercise-actions";
 import { allowed, sent } from "./visitor";
 
-const Late = z.object({
-  grace: z.coerce.number().int().min(0).max(10_080),
-  after: z.enum(AFTER_DUE),
-  "points-a-day": z.coerce.number().min(0).max(1000),
-});
+/** The terms that a form says, of those that it may say. */
+function termsFrom<K extends keyof GivenTerms>(form: FormData, keys: readonly K[]): Outcome<Pick<GivenTerms, K>> {
+  const refusal = refuse("bad-terms", "These terms cannot be read. Load the page again.");
+  try {
+    const read = TermsSchema.safeParse(JSON.parse(String(form.get("terms") ?? "{}")));
+    if (!read.success) return refusal;
+    return done(Object.fromEntries(keys.map((k) => [k, read.data[k]])) as Pick<GivenTerms, K>);
+  } catch {
+    return refusal;
+  }
+}
+const LATE = ["graceMinutes", "afterDue", "pointsADay"] as const;
+const MARKING = ["attemptsMost", "counts", "weight", "holdBack", "shows", "practice"] as const;
 
 /** When a form gives a handout, and to whom; its times are those of the course. */
-function timesFrom(form: FormData, zone: string): Outcome<Times> {
+function timesFrom(form: FormData, zone: string): Outcome<Omit<Times, (typeof LATE)[number]>> {
   const typed = (name: string) => String(form.get(name) ?? "");
   if (!typed("due")) return refuse("no-due", "Give the date and time it is due.");
   const given = ["opens", "due", "closes"].filter(typed).map((name) => [name, momentIn(zone, typed(name))] as const);
@@ -47,81 +51,11 @@ function timesFrom(form: FormData, zone: string): Outcome<Times> {
   const [dueAt, opensAt, closesAt] = [of("due")!, of("opens"), of("closes")];
   if (opensAt && opensAt >= dueAt) return refuse("opens-late", "It must open before it is due.");
   if (closesAt && closesAt < dueAt) return refuse("closes-early", "It cannot close before it is due.");
-  const late = Late.safeParse(Object.fromEntries(form));
-  if (!late.success)
-    return refuse("bad-terms", "Give the grace in whole minutes, a week at most, and points from 0 up.");
   const ids = (name: string) => z.array(z.uuid()).max(2000).safeParse(form.getAll(name)).data ?? [];
   const audience = form.get("for") === "some" ? { groups: ids("group"), people: ids("student") } : undefined;
   if (audience && !audience.groups.length && !audience.people.length)
     return refuse("for-nobody", "Tick at least one group or student it is for.");
-  const { grace, after, "points-a-day": points } = late.data;
-  return done({
-    dueAt,
-    opensAt,
-    closesAt,
-    audience,
-    graceMinutes: grace,
-    afterDue: after,
-    pointsADay: after === "points" ? points : 0,
-  });
-}
-
-/** On what terms a form gives a handout. */
-function termsFrom(form: FormData, zone: string): Outcome<Terms> {
-  const times = timesFrom(form, zone);
-  if (!times.ok) return times;
-  if (times.value.dueAt.getTime() <= Date.now()) return refuse("past", "This moment is over. Give a time to come.");
-  const steps = z.array(z.enum(STEP_KIND_NAMES)).safeParse(form.getAll("step")).data ?? [];
-  const accepts = ACCEPTED.filter((a) => form.get(`accepts-${a}`) === "on");
-  if (!accepts.length) return refuse("takes-nothing", "Say what the handout takes: tick at least one.");
-  const marking = markingFrom(form);
-  if (!marking.ok) return marking;
-  return done({
-    ...times.value,
-    // all of them, or a form without the choice: nothing is held back
-    ...(steps.length && steps.length < STEP_KIND_NAMES.length - 1 && { mayUse: steps }),
-    mayDefine: form.get("define") === "on",
-    accepts,
-    ...marking.value,
-  });
-}
-
-const Marked = z.object({
-  attempts: z.union([z.literal(""), z.coerce.number().int().min(1).max(100)]).optional(),
-  counts: z.enum(["last", "best"]).optional(),
-  weight: z.coerce.number().min(0).max(1000).optional(),
-  practice: z.enum(["none", "fails", "sentences", "all"]).optional(),
-  "practice-most": z.union([z.literal(""), z.coerce.number().int().min(1).max(1000)]).optional(),
-  "shows-when": z.enum(["checked", "returned"]).optional(),
-});
-
-/** How a form says a handout is marked, and what its students see. */
-function markingFrom(form: FormData): Outcome<Omit<Terms, "dueAt">> {
-  const read = Marked.safeParse(Object.fromEntries(form));
-  if (!read.success)
-    return refuse("bad-terms", "Give tries and checks as whole numbers from 1 up, and the weight from 0 up.");
-  const { attempts, counts = "last", weight = 1, practice = "none", "shows-when": when } = read.data;
-  // a form without these fields gives a handout as it comes
-  if (!when) return done({});
-  const most = read.data["practice-most"];
-  const sees = (name: string) => form.get(`shows-${name}`) === "on";
-  const shows: Shows = {
-    when,
-    points: sees("points"),
-    verdicts: sees("verdicts"),
-    sentences: sees("sentences"),
-    numbers: sees("numbers"),
-    places: sees("places"),
-    targets: sees("targets"),
-  };
-  return done({
-    attemptsMost: attempts || undefined,
-    counts,
-    weight,
-    holdBack: form.get("hold-back") === "on",
-    shows,
-    ...(practice !== "none" && { practice: { shows: practice, ...(most && { most }) } }),
-  });
+  return done({ dueAt, opensAt, closesAt, audience });
 }
 
 /** Gives a student more time, or takes it back with an empty time. */
@@ -147,9 +81,11 @@ export async function changeWhen(_: ExerciseFormState, form: FormData): Promise<
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
   const h = await handout(id);
-  const times = timesFrom(form, h.time_zone);
+  const times = timesFrom(form, h.time_zone),
+    late = termsFrom(form, LATE);
   if (!times.ok) return { sentence: times.refusal.sentence };
-  await changeTimes(id, times.value);
+  if (!late.ok) return { sentence: late.refusal.sentence };
+  await changeTimes(id, { ...times.value, ...late.value });
   revalidatePath(`/handouts/${id}`);
   return { done: "Changed. What was handed in before keeps its time." };
 }
@@ -168,7 +104,7 @@ export async function changeMarking(_: ExerciseFormState, form: FormData): Promi
   form = sent(form);
   const id = String(form.get("handout") ?? "");
   await allowed("handout.teach", id);
-  const terms = markingFrom(form);
+  const terms = termsFrom(form, MARKING);
   if (!terms.ok) return { sentence: terms.refusal.sentence };
   await changeTerms(id, terms.value);
   await remarkAll(id);
@@ -197,13 +133,16 @@ export async function issue(_: ExerciseFormState, form: FormData): Promise<Exerc
   form = sent(form);
   const id = String(form.get("id") ?? "");
   await allowed("exercise.edit", id);
-  const terms = termsFrom(form, await timeZoneOf(id));
-  if (!terms.ok) return { sentence: terms.refusal.sentence };
+  const times = timesFrom(form, await timeZoneOf(id));
+  if (!times.ok) return { sentence: times.refusal.sentence };
+  if (times.value.dueAt.getTime() <= Date.now()) return { sentence: "This moment is over. Give a time to come." };
   const seen = z.coerce.number().int().safeParse(form.get("version"));
-  const enough = await enoughParts((await exercise(id)).document, await studentsOf(id, terms.value.audience));
+  const { document } = await exercise(id);
+  const enough = await enoughParts(document, await studentsOf(id, times.value.audience));
   if (!enough.ok) return { sentence: enough.refusal.sentence };
   const issue = z.uuid().safeParse(form.get("issue"));
-  const made = await issueHandout(id, terms.value, seen.success ? seen.data : undefined, issue.data);
+  const terms = { ...USUAL_TERMS, ...document.terms, ...times.value };
+  const made = await issueHandout(id, terms, seen.success ? seen.data : undefined, issue.data);
   if (made) redirect(`/handouts/${made}`);
   const row = await exercise(id);
   if (seen.success && seen.data !== row.version)

@@ -6,7 +6,7 @@ import { typicalMistakes } from "@/core/check/mistakes";
 import { newLine } from "@/core/check/exercise/rubric";
 import type { Decision, Word } from "@/core/grade/decision";
 import { gradeReport } from "@/core/grade/grade";
-import { SHOWS } from "@/core/grade/shows";
+import { SHOWS } from "@/core/check/exercise/terms";
 import type { Kernel } from "@/core/kernel/opencascade";
 import { densityOf, emptyPart, type PartDocument } from "@/core/part/document";
 import { one, rows } from "@/server/database";

@@ -16,6 +16,7 @@ import {
   report,
   station,
   type,
+  typeMoment,
   unfold,
 } from "./harness";
 
@@ -159,6 +160,31 @@ describe.sequential("two instructors at one exercise", () => {
     expect([title, rubric.find((l) => l.id === "volume")!.points]).toEqual(["Gauge plate", 4]);
   }, 60_000);
 
+  it("terms are kept as they are said, undone one by one, and dates stay typed at another station", async () => {
+    await Promise.all([at(hedda, "give"), at(alasdair, "give")]);
+    await Promise.all([measured(hedda), measured(alasdair)]);
+    for (const p of [hedda, alasdair]) await p.getByText("Tries, practice and what students see").click();
+    const tries = (p: Page) => p.getByLabel("Tries, empty: any number");
+    await entered(tries(hedda), "3");
+    await hedda.getByLabel("what was wanted").check();
+    await expect.poll(() => tries(alasdair).inputValue()).toBe("3");
+    await alasdair.getByLabel("Checks before handing in").selectOption("all");
+    await entered(alasdair.getByLabel("How often, empty: any number"), "2");
+    await expect.poll(() => hedda.getByLabel("How often, empty: any number").inputValue()).toBe("2");
+    await typeMoment(hedda.getByLabel(/^Due, by the clock/), "2031-06-01T18:00");
+    await station(hedda, "Points");
+    await station(hedda, "Give out");
+    expect(await hedda.getByLabel(/^Due, by the clock/).inputValue()).toBe("2031-06-01T18:00");
+    await hedda.getByLabel("a part built on the Bench").uncheck();
+    await hedda.getByText("tick at least one").waitFor();
+    for (let i = 0; i < 2; i++) await hedda.getByRole("button", { name: "Undo" }).click();
+    await expect.poll(() => tries(alasdair).inputValue()).toBe("");
+    await hedda.getByText(/^Kept on the server at/).waitFor();
+    expect((await stands()).terms).toEqual({ practice: { shows: "all", most: 2 } });
+    await alasdair.getByLabel("Checks before handing in").selectOption("none");
+    await alasdair.getByText(/^Kept on the server at/).waitFor();
+  }, 60_000);
+
   it("of the same thing changed twice both are told, and nothing is lost", async () => {
     await Promise.all([at(hedda, "part"), at(alasdair, "part")]);
     await Promise.all([measured(hedda), measured(alasdair)]);
@@ -183,6 +209,12 @@ describe.sequential("two instructors at one exercise", () => {
   it("what the board changes stands on the page, and what the page changes on the board", async () => {
     await at(hedda, "check");
     await measured(hedda);
+    // a number on the Sheet leads to its tolerance
+    await station(hedda, "Points");
+    await hedda.locator('aside[aria-label="Sheet"] [data-dimension]').filter({ hasText: "⌀20" }).first().click();
+    expect(await hedda.evaluate(() => document.activeElement?.getAttribute("aria-label"))).toBe(
+      "Upper tolerance of ⌀20",
+    );
     await alasdair.goto(`${BASE}/exercises/${plate}/sheet`);
     await alasdair.locator("[data-dimension]").first().waitFor({ timeout: 30_000 });
     await entered(hedda.getByLabel("Upper tolerance of ⌀20"), "0.1");

@@ -3,7 +3,7 @@ import type { Browser, Page, Response } from "playwright-core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { makeClass, type MadeClass } from "@/cli/bench/class-of-thirty";
 import { newLine } from "@/core/check/exercise/rubric";
-import { SHOWS } from "@/core/grade/shows";
+import { SHOWS } from "@/core/check/exercise/terms";
 import { bracketExercise, footExercise } from "@/demo/exercises";
 import { closeDatabase, one, rows } from "@/server/database";
 import { until } from "../worker/sample";

@@ -149,13 +149,14 @@ describe("a package", () => {
 
 it("a course copied to a new term takes exercises, series and terms along", async () => {
   const from = await newCourse();
-  const id = await createExercise(from, tagged("Q-5", [], { series: { name: "Feet", place: 2 } }));
-  await rows("update exercises set terms = $2 where id = $1", [id, { attemptsMost: 3 }]);
+  await createExercise(from, tagged("Q-5", [], { series: { name: "Feet", place: 2 }, terms: { attemptsMost: 3 } }));
   const copy = await copyCourse(from, "Autumn");
   courses.push(copy);
-  expect(await rows("select document->'series' as series, terms from exercises where course_id = $1", [copy])).toEqual([
-    { series: { name: "Feet", place: 2 }, terms: { attemptsMost: 3 } },
-  ]);
+  expect(
+    await rows("select document->'series' as series, document->'terms' as terms from exercises where course_id = $1", [
+      copy,
+    ]),
+  ).toEqual([{ series: { name: "Feet", place: 2 }, terms: { attemptsMost: 3 } }]);
 });
 
 describe("a handout that goes on from another", () => {

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Decision } from "@/core/grade/decision";
 import type { Grade } from "@/core/grade/grade";
 import { gradeOf, line } from "@/core/grade/testing/lines";
-import { SHOWS, type Shows } from "@/core/grade/shows";
+import { SHOWS, type Shows } from "@/core/check/exercise/terms";
 import { emptyPart } from "@/core/part/document";
 import { closeDatabase, one, row, rows, transaction } from "@/server/database";
 import { handout, type Handout } from "@/server/handouts/handouts";

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { SHOWS } from "@/core/grade/shows";
+import { SHOWS } from "@/core/check/exercise/terms";
 import type { Grade } from "@/core/grade/grade";
 import { gradeOf, line } from "@/core/grade/testing/lines";
 import { emptyPart } from "@/core/part/document";

@@ -45,6 +45,7 @@ describe("changes of an exercise", () => {
     ["a line more", { do: "line", line: { ...newLine("mass"), id: "mass-2" } }, ["rubric", "rubric/mass-2"]],
     ["a line less", { do: "drop-line", id: "mass" }, ["rubric", "rubric/mass"]],
     ["a line elsewhere", { do: "move-line", id: "mass", by: 1 }, ["rubric"]],
+    ["a number of tries", { do: "terms", to: { attemptsMost: 3 } }, ["terms", "terms/attemptsMost"]],
     ["a figure less", { do: "drop-question", id: "q1" }, ["questions", "questions/q1"]],
     [
       "notes",

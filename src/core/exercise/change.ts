@@ -3,6 +3,7 @@ import { newExercise, readExercise, type Exercise } from "@/core/check/exercise/
 import { checkVarying } from "@/core/check/exercise/own-numbers";
 import type { Question } from "@/core/check/exercise/question";
 import type { RubricLine } from "@/core/check/exercise/rubric";
+import type { GivenTerms } from "@/core/check/exercise/terms";
 import type { Varying } from "@/core/check/exercise/varying";
 import { emptyPart, MAX_DOCUMENT, readPart, type PartDocument } from "@/core/part/document";
 import { MAX_IMPORTED } from "@/core/part/steps/imported/schema";
@@ -51,6 +52,8 @@ export type ExerciseChange =
   | { readonly do: "drop-question"; readonly id: string }
   | { readonly do: "vary"; readonly varying: Varying }
   | { readonly do: "drop-vary"; readonly number: string }
+  /** On what terms it is given out; undefined: as usual. */
+  | { readonly do: "terms"; readonly to: GivenTerms }
   /** `stands`: how the Sheet stands, and the sizes that it prints where the exercise itself says none yet. */
   | { readonly do: "sheet"; readonly change: SheetChange; readonly stands: Arrangement };
 
@@ -124,6 +127,10 @@ const CHANGES: Changes = {
     return parts.ok ? done(next) : parts;
   },
   "drop-vary": (e, { number }) => done(without({ ...e, varies: drop(e.varies, (v) => v.number === number) })),
+  terms: (e, { to }) =>
+    to.accepts && !to.accepts.length
+      ? refuse("takes-nothing", "Say what a handout takes: tick at least one.")
+      : done({ ...e, terms: without({ ...e.terms, ...to }) }),
   sheet: (e, { change, stands }) => {
     const next = changed(stands, change);
     if (!next.ok) return next;

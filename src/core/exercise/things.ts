@@ -18,7 +18,14 @@ const LISTS: Readonly<Record<string, string>> = {
   "sheet/layout/remarks": "id",
 };
 /** Objects whose fields are things. */
-const RECORDS: ReadonlySet<string> = new Set(["", "tolerances", "sheet", "sheet/layout", "sheet/layout/places"]);
+const RECORDS: ReadonlySet<string> = new Set([
+  "",
+  "tolerances",
+  "terms",
+  "sheet",
+  "sheet/layout",
+  "sheet/layout/places",
+]);
 
 const at = (place: string, name: string): string => (place ? `${place}/${name}` : name);
 
@@ -127,7 +134,7 @@ export const atOdds = (mine: Things, theirs: Things): string[] =>
  * students begin with.
  */
 const UNMEASURED =
-  /^(?:brief|hints|about|series|start|varies|materialByName|shapeBy|rubric|tolerances\/(?:volume|shape))(?:\/|$)/;
+  /^(?:brief|hints|about|series|start|varies|materialByName|shapeBy|rubric|terms|tolerances\/(?:volume|shape))(?:\/|$)/;
 
 /** Whether an exercise has to be measured anew after such a change. */
 export const needsMeasuring = (things: Things): boolean => Object.keys(things).some((p) => !UNMEASURED.test(p));
@@ -136,7 +143,7 @@ export const needsMeasuring = (things: Things): boolean => Object.keys(things).s
  * What a trial of typical mistakes does not ask about: words, and points, which are given for what it found. Another
  * line may ask for what was not looked at.
  */
-const UNTRIED = /^(?:number|title|brief|hints|about|series|start|rubric\/(?!ways)|sheet)/;
+const UNTRIED = /^(?:number|title|brief|hints|about|series|start|rubric\/(?!ways)|terms|sheet)/;
 
 /** Whether typical mistakes have to be tried anew when this thing has changed. */
 export const isTried = (place: string): boolean => !UNTRIED.test(place);

@@ -1,7 +1,7 @@
+import type { AFTER_DUE } from "@/core/check/exercise/terms";
 import type { Grade } from "./grade";
 
-/** What happens to work that comes after it was due: it is refused, marked late, or loses points for each day begun. */
-export const AFTER_DUE = ["refuse", "late", "points"] as const;
+/** What happens to work that comes after it was due. */
 export interface DueRules {
   readonly due_at: Date;
   readonly grace_minutes: number;

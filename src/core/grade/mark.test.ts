@@ -5,7 +5,8 @@ import type { Grade, GradedLine } from "./grade";
 import { gradeOf, line } from "./testing/lines";
 import type { DueRules } from "./late";
 import { markOf, type MarkInput } from "./mark";
-import { practiceShows, shownMark, SHOWS, type Shows } from "./shows";
+import { SHOWS, type Shows } from "@/core/check/exercise/terms";
+import { practiceShows, shownMark } from "./shows";
 
 const at = (n: number) => new Date(Date.UTC(2026, 10, 1) + n * 60_000).toISOString();
 let count = 0;

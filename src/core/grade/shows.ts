@@ -1,31 +1,7 @@
+import { SHOWS, type Practice, type Shows } from "@/core/check/exercise/terms";
 import type { Verdict } from "@/core/check/kinds/kind";
 import type { Comment, Decided } from "./decision";
 import type { Deduction, Mark, MarkedLine } from "./mark";
-
-/** What a student may see of a result, and when. */
-export interface Shows {
-  /** As soon as it is checked, or when it is returned. */
-  readonly when: "checked" | "returned";
-  readonly points: boolean;
-  readonly verdicts: boolean;
-  readonly sentences: boolean;
-  /** What was measured on their part. */
-  readonly numbers: boolean;
-  /** Where on their part something is wrong. */
-  readonly places: boolean;
-  /** What was wanted, also where the Sheet does not print it. */
-  readonly targets: boolean;
-}
-
-export const SHOWS: Shows = {
-  when: "checked",
-  points: true,
-  verdicts: true,
-  sentences: true,
-  numbers: true,
-  places: true,
-  targets: false,
-};
 
 /** A line as it is sent to the student. */
 export interface ShownLine {
@@ -85,13 +61,6 @@ function sentenceFor(l: MarkedLine, shows: Shows): string {
   if (shows.targets) return l.sentence;
   if (shows.numbers) return l.studentSentence;
   return shows.verdicts ? VERDICTS[l.verdict] : "";
-}
-
-/** How far a student may check before handing in: that a line fails, also why, or all with points. */
-export interface Practice {
-  readonly shows: "fails" | "sentences" | "all";
-  /** How often; left out: as often as they like. */
-  readonly most?: number | undefined;
 }
 
 /** What a practice check may show. */

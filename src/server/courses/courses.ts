@@ -118,8 +118,7 @@ export const makeCourse = async (c: { title: string; term: string; timeZone: str
   ).id;
 
 /**
- * The same course for another term, with its exercises, the terms they were issued with and its rubrics, without
- * people, groups and handouts.
+ * The same course for another term, with its exercises and its rubrics, without people, groups and handouts.
  */
 export const copyCourse = (id: string, term: string): Promise<string> =>
   transaction(async (client) => {
@@ -130,8 +129,8 @@ export const copyCourse = (id: string, term: string): Promise<string> =>
       client,
     );
     const copies = await rows<{ id: string; is_measured: boolean }>(
-      `insert into exercises (course_id, document, terms, prepared, prepared_version)
-       select $2, document, terms, case when prepared_version = version then prepared end,
+      `insert into exercises (course_id, document, pictured, prepared, prepared_version)
+       select $2, document, pictured, case when prepared_version = version then prepared end,
          case when prepared_version = version then 1 else 0 end
        from exercises where course_id = $1 order by created_at returning id, prepared_version = 1 as is_measured`,
       [id, made.id],

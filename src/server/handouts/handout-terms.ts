@@ -1,29 +1,14 @@
 import type pg from "pg";
-import type { Accepted } from "@/core/check/given/part-file";
-import type { DueRules } from "@/core/grade/late";
-import { SHOWS, type Practice, type Shows } from "@/core/grade/shows";
+import { SHOWS, type GivenTerms } from "@/core/check/exercise/terms";
 import { one, row, rows, transaction } from "../database";
-import type { Handout } from "./handouts";
 import { giveOwnParts } from "./own-parts";
 import { groupsOf } from "../people/roster";
 
 /** On what terms a handout is given. */
-export interface Terms {
+export interface Terms extends GivenTerms {
   readonly dueAt: Date;
-  readonly graceMinutes?: number;
-  readonly afterDue?: DueRules["after_due"];
-  readonly pointsADay?: number;
-  readonly mayDefine?: boolean;
-  readonly accepts?: readonly Accepted[];
-  readonly attemptsMost?: number | undefined;
-  readonly counts?: Handout["counts"];
-  readonly shows?: Shows;
-  readonly practice?: Practice | undefined;
-  readonly weight?: number;
-  readonly holdBack?: boolean;
   readonly opensAt?: Date | undefined;
   readonly closesAt?: Date | undefined;
-  readonly mayUse?: readonly string[] | undefined;
   /** Groups and single students it is for; left out: everybody. */
   readonly audience?: Audience | undefined;
 }
@@ -70,7 +55,8 @@ async function issueIn(
        after_due, points_a_day, accepts, drawing, attempts_most, counts, shows, practice, weight, hold_back, targets,
        opens_at, closes_at, may_use, for_all, pictured)
      select id, course_id,
-       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted')) || document,
+       jsonb_strip_nulls(jsonb_build_object('sizes', prepared->'sizes', 'wanted', prepared->'wanted'))
+         || (document - 'terms'),
        version, prepared->'sheet', $2, $3, $5, $6, $7, $8, prepared->'drawing', $9, $10, $11, $12, $13, $14,
        jsonb_build_object('volume', prepared->'volume', 'area', prepared->'area', 'mass', prepared->'mass'),
        $15, $16, $17, $18, pictured
@@ -84,7 +70,7 @@ async function issueIn(
       version ?? null,
       rules.graceMinutes ?? 0,
       rules.afterDue ?? "late",
-      rules.pointsADay ?? 0,
+      pointsADay(rules),
       rules.accepts ?? ["part"],
       rules.attemptsMost ?? null,
       rules.counts ?? "last",
@@ -100,12 +86,13 @@ async function issueIn(
     client,
   );
   if (!made) return undefined;
-  const { dueAt: _, opensAt: __, closesAt: ___, audience: ____, ...kept } = rules;
-  await client.query("update exercises set terms = $2 where id = $1", [exerciseId, kept]);
   await giveTo(client, made.id, rules.audience);
   if (made.varies) await giveOwnParts(made.id, client);
   return made.id;
 }
+
+/** Only where being late costs points. */
+const pointsADay = (t: GivenTerms): number => (t.afterDue === "points" ? (t.pointsADay ?? 0) : 0);
 
 /** Says whom a handout is for; groups and students of other courses are left out. */
 async function giveTo(client: pg.PoolClient, id: string, audience: Audience | undefined): Promise<void> {
@@ -149,13 +136,6 @@ export async function choicesIn(courseId: string) {
   return { groups, students };
 }
 
-/** Terms as an exercise remembers them: what it is issued with again, but for the dates and whom it is for. */
-export type KeptTerms = Omit<Terms, "dueAt" | "opensAt" | "closesAt" | "audience">;
-/** The terms an exercise was issued with last. */
-export const lastTermsOf = async (exerciseId: string): Promise<KeptTerms | undefined> =>
-  (await one<{ terms: KeptTerms | null }>("select terms from exercises where id = $1", [exerciseId])).terms ??
-  undefined;
-
 /** When a handout is given, and to whom. */
 export type Times = Pick<
   Terms,
@@ -176,7 +156,7 @@ export const changeTimes = (id: string, times: Times): Promise<void> =>
         times.closesAt ?? null,
         times.graceMinutes ?? 0,
         times.afterDue ?? "late",
-        times.pointsADay ?? 0,
+        pointsADay(times),
       ],
       client,
     );

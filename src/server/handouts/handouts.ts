@@ -4,7 +4,7 @@ import type { Drawing } from "@/core/formats/drawing";
 import type { AskedFigures } from "@/core/check/exercise/question";
 import type { Need } from "@/core/grade/mark";
 import type { Grade } from "@/core/grade/grade";
-import type { Practice, Shows } from "@/core/grade/shows";
+import type { Practice, Shows } from "@/core/check/exercise/terms";
 import type { Sheet } from "@/core/sheet/sheet";
 import { one, row, rows } from "../database";
 import { IS_OPEN_TO } from "./open-to";

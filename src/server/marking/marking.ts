@@ -4,7 +4,8 @@ import { decided, isTalk, TALK, type Decided, type Decision, type Entry, type Wo
 import type { Grade } from "@/core/grade/grade";
 import type { DueRules } from "@/core/grade/late";
 import { markOf, type Mark } from "@/core/grade/mark";
-import { shownMark, type ShownMark, type Shows } from "@/core/grade/shows";
+import type { Shows } from "@/core/check/exercise/terms";
+import { shownMark, type ShownMark } from "@/core/grade/shows";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
 import { database, one, row, rows, transaction } from "../database";
 import type { Person } from "../people/people";

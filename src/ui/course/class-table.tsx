@@ -4,7 +4,7 @@ import Link from "next/link";
 import { spanText } from "@/core/grade/late";
 import { Follow } from "../parts/follow";
 import type { Choices, TimesShown } from "../exercise/times-fields";
-import type { MarkingTerms } from "../exercise/terms-fields";
+import type { GivenTerms } from "@/core/check/exercise/terms";
 import { MarkingForm, MoreTime, WhenForm, type ClassActs, type HandoutHead, type Row } from "./handout-forms";
 import { HandoutTabs } from "./handout-tabs";
 import { NEED_WORDS, urgencyOf } from "../marking/desk-order";
@@ -68,7 +68,7 @@ interface About {
   readonly times: TimesShown;
   readonly choices: Choices;
   /** How it is marked, and what its students see. */
-  readonly terms: MarkingTerms;
+  readonly terms: GivenTerms;
   /** None for who only marks. */
   readonly acts: ClassActs | undefined;
 }
@@ -237,7 +237,7 @@ function HandoutActs({
         {!handout.isWithdrawn && <input type="hidden" name="back" value="on" />}
         <button className="btn btn-sm">{handout.isWithdrawn ? "Give it out again" : "Withdraw it"}</button>
       </form>
-      <WhenForm handout={handout} times={times} choices={choices} act={acts.changeWhen} />
+      <WhenForm handout={handout} times={times} terms={terms} choices={choices} act={acts.changeWhen} />
       <MarkingForm handout={handout.id} terms={terms} act={acts.changeMarking} />
       {rows.length > 0 && <MoreTime handout={handout} rows={rows} act={acts.giveTime} />}
     </div>

@@ -1,9 +1,10 @@
 "use client";
 
 import type { ExerciseFormState } from "@/app/exercise-actions";
+import type { GivenTerms } from "@/core/check/exercise/terms";
 import type { ClassRow } from "@/server/handouts/handouts";
 import { useKeptForm } from "../parts/kept-form";
-import { TermsFields, type MarkingTerms } from "../exercise/terms-fields";
+import { LateFields, TermsFields, useSaidTerms } from "../exercise/terms-fields";
 import { TimesFields, type Choices, type TimesShown } from "../exercise/times-fields";
 
 export type Row = Omit<ClassRow, "handed_in_at" | "seen_at" | "extended_to"> & {
@@ -49,22 +50,28 @@ export interface ClassActs {
 export function WhenForm({
   handout,
   times,
+  terms: start,
   choices,
   act,
 }: {
   handout: HandoutHead;
   times: TimesShown;
+  terms: GivenTerms;
   choices: Choices;
   act: ClassActs["giveTime"];
 }) {
   const { said, busy, onSubmit } = useKeptForm(act, {});
+  const { hidden, ...late } = useSaidTerms(start);
   return (
     <form onSubmit={onSubmit} className="w-full" aria-label="When and for whom">
       <input type="hidden" name="handout" value={handout.id} />
+      {hidden}
       <details className="w-full">
         <summary className="cursor-pointer text-sm text-accent">When it is given, and to whom</summary>
         <div className="mt-3 flex flex-wrap items-end gap-4" key={JSON.stringify(times)}>
-          <TimesFields start={times} timeZone={handout.timeZone} choices={choices} />
+          <TimesFields start={times} timeZone={handout.timeZone} choices={choices}>
+            <LateFields {...late} />
+          </TimesFields>
           <button className="btn btn-sm" disabled={busy}>
             Change it
           </button>
@@ -85,18 +92,20 @@ const Said = ({ said }: { said: ExerciseFormState }) =>
 /** How it is marked, changed after it was issued. */
 export function MarkingForm({
   handout,
-  terms,
+  terms: start,
   act,
 }: {
   handout: string;
-  terms: MarkingTerms;
+  terms: GivenTerms;
   act: ClassActs["giveTime"];
 }) {
   const { said, busy, onSubmit } = useKeptForm(act, {});
+  const { hidden, ...marking } = useSaidTerms(start);
   return (
     <form onSubmit={onSubmit} className="w-full" aria-label="How it is marked">
       <input type="hidden" name="handout" value={handout} />
-      <TermsFields start={terms} key={JSON.stringify(terms)}>
+      {hidden}
+      <TermsFields {...marking}>
         <button className="btn btn-sm" disabled={busy}>
           Change it
         </button>

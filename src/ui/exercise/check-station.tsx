@@ -13,7 +13,16 @@ const OWN_LENGTH = { mm: 0.1, in: 0.005 * 25.4 };
 const OWN_ANGLE = Math.PI / 360;
 
 /** What is checked, and how far it may be off. */
-export function CheckStation({ store, students }: { store: ExerciseStore; students: number }) {
+export function CheckStation({
+  store,
+  students,
+  sought,
+}: {
+  store: ExerciseStore;
+  students: number;
+  /** The size whose number was clicked on the Sheet. */
+  sought: string | undefined;
+}) {
   const e = store((s) => s.exercise),
     measures = store((s) => s.measures);
   const { apply } = store.getState();
@@ -44,7 +53,7 @@ export function CheckStation({ store, students }: { store: ExerciseStore; studen
           set={(on) => apply({ do: "say", to: { materialByName: on || undefined } })}
         />
       </div>
-      <PrintedSizes store={store} />
+      <PrintedSizes store={store} sought={sought} />
       <div className="mt-5">
         {measures?.things && (
           <Fold title="Left to the student" holds={freeText(e, measures.things)}>

@@ -58,10 +58,13 @@ function Stations({ store, ...p }: ExercisePageProps & { store: ExerciseStore })
   const trial = useTrial(store, id);
   const all = standings(exercise, measures, p.given, slipCost(trial.tried?.preview));
   const [at, setAt] = useState<Station>(() => p.at ?? firstOpen(all));
-  const go = useCallback((station: Station) => {
+  const [sought, setSought] = useState<string>();
+  const go = useCallback((station: Station, size?: string) => {
     setAt(station);
+    setSought(size);
     window.history.replaceState(null, "", `?at=${station}`);
   }, []);
+  const [times, setTimes] = useState(p.issued.times);
   useUndoKeys(store);
   const dropped = useDroppedFiles(store);
   return (
@@ -76,11 +79,13 @@ function Stations({ store, ...p }: ExercisePageProps & { store: ExerciseStore })
               <PartStation store={store} id={id} courseId={p.course.id} files={dropped} {...p.issued} />
             )}
             {at === "sheet" && <SheetStation store={store} id={id} />}
-            {at === "check" && <CheckStation store={store} students={p.issued.choices.students.length} />}
+            {at === "check" && (
+              <CheckStation store={store} students={p.issued.choices.students.length} sought={sought} />
+            )}
             {at === "points" && (
               <PointsStation store={store} trial={trial} templates={p.templates} keep={p.issued.keepRubric} />
             )}
-            {at === "give" && <GiveStation store={store} id={id} {...p.issued} />}
+            {at === "give" && <GiveStation store={store} id={id} {...p.issued} times={times} keepTimes={setTimes} />}
           </section>
         </div>
         <SheetBeside store={store} id={id} isDropping={dropped.isOver} go={go} />

@@ -1,9 +1,10 @@
+import { useEffect, useRef } from "react";
 import { quantityOfSize, type Size } from "@/core/sizes/size";
 import { Measure } from "./measure";
 import { printedSizes, type ExerciseStore } from "./store";
 
 /** The sizes that the Sheet prints, each with a tolerance of its own, or left free with or without a band. */
-export function PrintedSizes({ store }: { store: ExerciseStore }) {
+export function PrintedSizes({ store, sought }: { store: ExerciseStore; sought: string | undefined }) {
   const e = store((s) => s.exercise),
     measures = store((s) => s.measures);
   const sizes = printedSizes(e, measures);
@@ -31,7 +32,13 @@ export function PrintedSizes({ store }: { store: ExerciseStore }) {
           </thead>
           <tbody>
             {sizes.map((s) => (
-              <SizeRow key={s.id} store={store} size={s} called={texts.get(s.id) ?? `${s.kind}, not printed`} />
+              <SizeRow
+                key={s.id}
+                store={store}
+                size={s}
+                called={texts.get(s.id) ?? `${s.kind}, not printed`}
+                isSought={s.id === sought}
+              />
             ))}
           </tbody>
         </table>
@@ -40,7 +47,23 @@ export function PrintedSizes({ store }: { store: ExerciseStore }) {
   );
 }
 
-function SizeRow({ store, size, called }: { store: ExerciseStore; size: Size; called: string }) {
+function SizeRow({
+  store,
+  size,
+  called,
+  isSought,
+}: {
+  store: ExerciseStore;
+  size: Size;
+  called: string;
+  isSought: boolean;
+}) {
+  const row = useRef<HTMLTableRowElement>(null);
+  useEffect(() => {
+    if (!isSought) return;
+    row.current?.scrollIntoView({ block: "center" });
+    row.current?.querySelector("input")?.focus();
+  }, [isSought]);
   const units = store((s) => s.exercise.units);
   const { lettering, tolerance, free } = size;
   const letter = (to: Pick<Size, "tolerance" | "free">): boolean =>
@@ -81,7 +104,7 @@ function SizeRow({ store, size, called }: { store: ExerciseStore; size: Size; ca
     </td>
   );
   return (
-    <tr>
+    <tr ref={row} className={isSought ? "bg-accent/15" : ""}>
       <td className="figures whitespace-nowrap">{called}</td>
       {field("Upper tolerance", tolerance?.plus, own("plus"))}
       {field("Lower tolerance", tolerance?.minus, own("minus"))}

@@ -16,7 +16,8 @@ export function SheetBeside({
   id: string;
   /** A file is being held over the page. */
   isDropping: boolean;
-  go: (station: Station) => void;
+  /** @param size the one whose number was pointed at */
+  go: (station: Station, size?: string) => void;
 }) {
   const measures = store((s) => s.measures),
     measuring = store((s) => s.measuring),
@@ -45,8 +46,11 @@ export function SheetBeside({
         <>
           <button
             className={`block w-full cursor-pointer ${isWaiting ? "opacity-60" : ""}`}
-            title="To the Sheet's station"
-            onClick={() => go("sheet")}
+            title="To the Sheet's station; a number: to its tolerance"
+            onClick={(e) => {
+              const number = (e.target as Element).closest("[data-dimension]")?.getAttribute("data-dimension");
+              go(number ? "check" : "sheet", number ?? undefined);
+            }}
           >
             <SheetFigure svg={measures.sheet.svg} />
           </button>

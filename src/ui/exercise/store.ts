@@ -1,6 +1,7 @@
 import { create, type StoreApi, type UseBoundStore } from "zustand";
 import type { Exercise } from "@/core/check/exercise/exercise";
 import type { ExerciseChange } from "@/core/exercise/change";
+import { differences, needsMeasuring } from "@/core/exercise/things";
 import type { SheetChange } from "@/core/sheet/layout/edit";
 import type { Size } from "@/core/sizes/size";
 import type { Outcome } from "@/core/units/refusal";
@@ -48,25 +49,32 @@ export interface ExerciseOpening extends SharedOpening {
 export function createExerciseStore(opening: ExerciseOpening): ExerciseStore {
   /** Of which version the measures are. */
   let measuredAt = opening.measuring.version,
-    preparing = opening.measuring.preparing;
+    preparing = opening.measuring.preparing,
+    // words and terms leave what was measured as it is
+    isStale = measuredAt < opening.version,
+    present = opening.exercise;
   const shared = new SharedExercise(opening, {
     saved: (saved) => {
       store.setState({ saved, ...standing() });
       // words need no measuring; the server says whether these were some
       if (saved.kind === "saved" && measuredAt < shared.saver.version) void shared.look();
     },
-    changed: ({ past, present, future }) =>
-      store.setState({ exercise: present, undoes: past.length > 0, redoes: future.length > 0, ...standing() }),
+    changed: ({ past, present: now, future }) => {
+      isStale ||= needsMeasuring(differences(present, now));
+      present = now;
+      store.setState({ exercise: now, undoes: past.length > 0, redoes: future.length > 0, ...standing() });
+    },
     clash: (more) => store.setState({ clashes: [...store.getState().clashes, ...more] }),
     measured: ({ version, found, preparing: now }) => {
       measuredAt = version;
       preparing = now;
+      isStale = version < shared.saver.version;
       store.setState({ ...(found !== undefined && foundIn(found)), ...standing() });
     },
   });
   const standing = () => ({
     version: shared.saver.version,
-    measuring: shared.saver.isBusy || measuredAt < shared.saver.version ? preparing || "waiting" : undefined,
+    measuring: isStale ? preparing || "waiting" : undefined,
   });
   const store: ExerciseStore = create<ExerciseState>((set, get) => ({
     exercise: opening.exercise,
@@ -75,8 +83,7 @@ export function createExerciseStore(opening: ExerciseOpening): ExerciseStore {
     saved: { kind: "saved" },
     clashes: [],
     ...foundIn(opening.measuring.found ?? null),
-    measuring: measuredAt < opening.version ? preparing || "waiting" : undefined,
-    version: opening.version,
+    ...standing(),
     apply: (change) => shared.apply(change),
     arrange: (change) => {
       const { exercise, measures } = get();

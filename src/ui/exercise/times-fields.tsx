@@ -1,7 +1,6 @@
 "use client";
 
-import { useState } from "react";
-import type { AFTER_DUE } from "@/core/grade/late";
+import { useState, type ReactNode } from "react";
 import { Field } from "./field";
 
 /** When a handout opens, is due and closes, as the clock of its course shows it ("2026-12-01T18:00"). */
@@ -9,9 +8,6 @@ export interface TimesShown {
   readonly opens: string;
   readonly due: string;
   readonly closes: string;
-  readonly grace: number;
-  readonly after: (typeof AFTER_DUE)[number];
-  readonly pointsADay: number;
   /** Groups and students it is for; none: everybody. */
   readonly audience: { readonly groups: readonly string[]; readonly people: readonly string[] } | undefined;
 }
@@ -21,27 +17,32 @@ export interface Choices {
   readonly students: readonly { readonly id: string; readonly name: string }[];
 }
 
-const START: TimesShown = {
-  opens: "",
-  due: "",
-  closes: "",
-  grace: 10,
-  after: "late",
-  pointsADay: 1,
-  audience: undefined,
-};
+/** What stands in the fields of a form: kept where the form goes and comes back. */
+export function timesIn(form: FormData): TimesShown {
+  const text = (name: string) => String(form.get(name) ?? "");
+  const ids = (name: string) => form.getAll(name).map(String);
+  const isForSome = form.get("for") === "some";
+  return {
+    opens: text("opens"),
+    due: text("due"),
+    closes: text("closes"),
+    audience: isForSome ? { groups: ids("group"), people: ids("student") } : undefined,
+  };
+}
 
 /** When a handout is given, and to whom. */
 export function TimesFields({
-  start = START,
+  start,
   timeZone,
   choices,
+  children,
 }: {
-  start?: TimesShown;
+  start: TimesShown;
   timeZone: string;
   choices: Choices;
+  /** What belongs between the times and whom it is for. */
+  children: ReactNode;
 }) {
-  const [after, setAfter] = useState<string>(start.after);
   return (
     <>
       <Field label={`Due, by the clock of ${timeZone.replaceAll("_", " ")}`}>
@@ -53,40 +54,7 @@ export function TimesFields({
       <Field label="Closes, empty: stays open">
         <input type="datetime-local" name="closes" className="input" defaultValue={start.closes} />
       </Field>
-      <Field label="Grace, minutes">
-        <input
-          type="number"
-          name="grace"
-          className="input w-24"
-          min={0}
-          max={10080}
-          step={1}
-          defaultValue={start.grace}
-          required
-        />
-      </Field>
-      <Field label="Afterwards">
-        <select name="after" className="select w-52" value={after} onChange={(ev) => setAfter(ev.target.value)}>
-          <option value="late">taken, and marked late</option>
-          <option value="points">points off each day</option>
-          <option value="refuse">not accepted</option>
-        </select>
-      </Field>
-      {after === "points" ? (
-        <Field label="Points a day">
-          <input
-            type="number"
-            name="points-a-day"
-            className="input w-24"
-            min={0}
-            max={1000}
-            step={0.5}
-            defaultValue={start.pointsADay || 1}
-          />
-        </Field>
-      ) : (
-        <input type="hidden" name="points-a-day" value="0" />
-      )}
+      {children}
       <AudienceFields start={start.audience} choices={choices} />
     </>
   );

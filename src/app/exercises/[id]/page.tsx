@@ -1,7 +1,6 @@
 import { courseTitle, timeZoneOf } from "@/server/courses/courses";
 import { clockIn } from "@/server/courses/moments";
-import { choicesIn, lastTermsOf, type KeptTerms } from "@/server/handouts/handout-terms";
-import { SHOWS } from "@/core/grade/shows";
+import { choicesIn } from "@/server/handouts/handout-terms";
 import { exercise, handoutsOfExercise, measuringOf } from "@/server/exercises/exercises";
 import { rubricsOf } from "@/server/exercises/rubrics";
 import { ExercisePage } from "@/ui/exercise/exercise-page";
@@ -38,7 +37,7 @@ export default async function Page({ params, searchParams }: Asked) {
         issue,
         followOn: makeFollowOn,
         keepRubric: keepRubricFor.bind(null, id),
-        ...shownTerms(await lastTermsOf(id), zone),
+        times: { opens: "", due: inAWeek(zone), closes: "", audience: undefined },
       }}
       templates={await rubricsOf(course)}
       at={STATIONS.find((s) => s === asked)}
@@ -60,26 +59,3 @@ const dueText = (zone: string, at: Date): string =>
 const WEEK_MS = 7 * 24 * 3_600_000;
 /** Where nothing is said a handout is due a week from today, at the end of the day's work. */
 const inAWeek = (zone: string): string => `${clockIn(zone, new Date(Date.now() + WEEK_MS)).slice(0, 10)}T18:00`;
-
-/** The terms it was issued with last, as the form begins with them. */
-const shownTerms = (t: KeptTerms | undefined, zone: string) => ({
-  times: {
-    opens: "",
-    due: inAWeek(zone),
-    closes: "",
-    grace: t?.graceMinutes ?? 10,
-    after: t?.afterDue ?? ("late" as const),
-    pointsADay: t?.pointsADay ?? 1,
-    audience: undefined,
-  },
-  ...(t && {
-    terms: {
-      attempts_most: t.attemptsMost ?? null,
-      counts: t.counts ?? ("last" as const),
-      shows: t.shows ?? SHOWS,
-      practice: t.practice ?? null,
-      weight: t.weight ?? 1,
-      hold_back: t.holdBack ?? false,
-    },
-  }),
-});

@@ -56,9 +56,6 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         opens: clockIn(h.time_zone, h.opens_at),
         due: clockIn(h.time_zone, h.due_at),
         closes: clockIn(h.time_zone, h.closes_at),
-        grace: h.grace_minutes,
-        after: h.after_due,
-        pointsADay: h.points_a_day,
         audience: await audienceOf(id),
       }}
       choices={await choicesIn(h.course_id)}
@@ -68,12 +65,15 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
           : undefined
       }
       terms={{
-        attempts_most: h.attempts_most,
+        graceMinutes: h.grace_minutes,
+        afterDue: h.after_due,
+        pointsADay: h.points_a_day,
+        ...(h.attempts_most && { attemptsMost: h.attempts_most }),
         counts: h.counts,
         shows: h.shows,
-        practice: h.practice,
+        ...(h.practice && { practice: h.practice }),
         weight: h.weight,
-        hold_back: h.hold_back,
+        holdBack: h.hold_back,
       }}
     />
   );

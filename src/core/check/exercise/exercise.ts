@@ -6,6 +6,7 @@ import { GeneralToleranceSchema } from "@/core/sizes/general";
 import { SizeSchema } from "@/core/sizes/size";
 import { defaultRubric, RubricSchema } from "./rubric";
 import { QuestionSchema, WantedSchema } from "./question";
+import { TermsSchema } from "./terms";
 import { VaryingSchema } from "./varying";
 import { SheetSettingsSchema } from "@/core/sheet/subject";
 import type { Outcome } from "@/core/units/refusal";
@@ -69,6 +70,8 @@ const ExerciseSchema = z.strictObject({
   /** Own numbers: what differs from student to student. */
   varies: z.array(VaryingSchema).max(8).optional(),
   rubric: RubricSchema,
+  /** On what terms it is given out; left out: as usual. */
+  terms: TermsSchema.optional(),
   sheet: SheetSettingsSchema,
 });
 

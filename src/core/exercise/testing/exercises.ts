@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { newExercise, type Exercise } from "@/core/check/exercise/exercise";
 import { defaultRubric } from "@/core/check/exercise/rubric";
+import { SHOWS, type GivenTerms } from "@/core/check/exercise/terms";
 import type { Size } from "@/core/sizes/size";
 
 const distance = (id: string, tolerance: number): Size => ({
@@ -63,6 +64,13 @@ export const anExercise: fc.Arbitrary<Exercise> = fc
         { number: "n/1", values: { of: [1, 2] } },
         { number: "m", values: { from: 1, to: 9, step: 2 } },
       ]),
+    ),
+    terms: maybe(
+      fc.constantFrom<GivenTerms[]>(
+        { attemptsMost: 3, accepts: ["part", "step"] },
+        { attemptsMost: 5, shows: { ...SHOWS, points: false }, practice: { shows: "all", most: 2 } },
+        {},
+      ),
     ),
     notes: fc.constantFrom("", "Break all edges."),
     paper: maybe(fc.constantFrom({ name: "A3" as const, isLying: true }, { name: "A4" as const, isLying: false })),
