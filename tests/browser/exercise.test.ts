@@ -151,6 +151,7 @@ describe.sequential("two instructors at one exercise", () => {
     await Promise.all([measured(hedda), measured(alasdair)]);
     await entered(hedda.getByLabel("Title", { exact: true }), "Gauge plate, thick");
     await alasdair.getByRole("heading", { name: "P-07 Gauge plate, thick" }).waitFor();
+    await alasdair.getByText("Isolde Rook has changed the title.").waitFor();
     await entered(alasdair.getByLabel("Points for Volume"), "4");
     await station(hedda, "Points");
     await expect.poll(() => hedda.getByLabel("Points for Volume").inputValue()).toBe("4");

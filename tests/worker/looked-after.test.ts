@@ -80,14 +80,14 @@ describe("a backup", () => {
         const save = { id: randomUUID(), document: tripodFoot(), version, window: "load" };
         version = (await saveWork(h.id, s.id, save)).version;
         acknowledged.set(s.id, version);
-        if (version % 40 === 0) {
+        if (version % 10 === 0) {
           const r = await handIn(h, s.id, { id: randomUUID(), version });
           if (r.ok) handedIn.add(r.value.submission);
         }
       }
     };
     const load = Promise.all(students.map(works));
-    await until(async () => handedIn.size > 3);
+    await until(async () => handedIn.size > 3, 60_000);
     const [saves, submissions] = [new Map(acknowledged), [...handedIn]];
     const file = join(folder, "under-load.backup");
     const taken = await program("backup", connectionString(), file);
@@ -148,7 +148,7 @@ describe("a backup", () => {
     );
     // and letters that waited then are not sent a second time
     expect(found).toEqual({ name: "Orla Quill", now: "own_parts", waits: 0 });
-  }, 60_000);
+  }, 120_000);
   it("is not written over, nor into a database that holds something", async () => {
     const file = join(folder, "there.backup");
     expect((await program("backup", connectionString(), file)).code).toBe(0);

@@ -170,7 +170,7 @@ function HandInCard({ store, to, sheet, accepts, figures, answers, tries, close 
       onClose={close}
       onKeyDown={(e) => e.stopPropagation()}
     >
-      <h2 className="text-lg font-semibold">This goes out</h2>
+      <h2 className="text-xl font-semibold">This goes out</h2>
       <div className="mt-3 grid gap-4 sm:grid-cols-[1fr_18rem]">
         <div>
           {picture && built && (

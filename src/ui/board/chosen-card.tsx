@@ -88,7 +88,7 @@ function SizeCard({ store, size }: { store: BoardStore; size: Size }) {
   );
   return (
     <section aria-label="Chosen size" className="rounded-box border border-accent p-3 text-sm">
-      <h2 className="figures text-base font-semibold">{text ?? "A size that no view shows"}</h2>
+      <h2 className="figures font-semibold">{text ?? "A size that no view shows"}</h2>
       <div className="mt-1 grid grid-cols-2 gap-x-3 gap-y-1">
         <TextField label="Text before" value={l.before ?? ""} give={(v) => letter({ before: v || undefined })} />
         <TextField label="Text after" value={l.after ?? ""} give={(v) => letter({ after: v || undefined })} />

@@ -40,7 +40,7 @@ const TIP = {
 function Chart({ title, children, height = 190 }: { title: string; children: React.ReactElement; height?: number }) {
   return (
     <figure aria-label={title}>
-      <figcaption className="mb-1 text-sm font-semibold">{title}</figcaption>
+      <figcaption className="mb-1 font-semibold">{title}</figcaption>
       <div style={{ height }}>
         <ResponsiveContainer width="100%" height="100%">
           {children}
@@ -211,7 +211,7 @@ export function MissedBars({
   if (!list.length)
     return (
       <section>
-        <h3 className="text-sm font-semibold">{title}</h3>
+        <h3 className="font-semibold">{title}</h3>
         <p className="quiet">{none}</p>
       </section>
     );
@@ -257,7 +257,7 @@ export function Counts({
   if (!known.length)
     return (
       <section>
-        <h3 className="text-sm font-semibold">{title}</h3>
+        <h3 className="font-semibold">{title}</h3>
         <p className="quiet">Not known for these submissions.</p>
       </section>
     );

@@ -4,7 +4,7 @@ import { UndoButtons } from "../parts/undo-buttons";
 import Link from "next/link";
 import { useCallback, useEffect, useState } from "react";
 import { calledThing } from "@/core/exercise/called";
-import { Clashes } from "../parts/clashes";
+import { Clashes, HeardNote } from "../parts/clashes";
 import { useNews } from "../parts/follow";
 import { SaveNote } from "../parts/save-note";
 import { CheckStation } from "./check-station";
@@ -70,7 +70,7 @@ function Stations({ store, ...p }: ExercisePageProps & { store: ExerciseStore })
   return (
     <div className="flex min-h-screen flex-col lg:h-screen lg:overflow-hidden" {...dropped.listeners}>
       <Header {...p} store={store} giveOut={() => go("give")} />
-      <ClashList store={store} />
+      <ClashList store={store} me={p.person.name} />
       <main className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,9fr)_minmax(0,7fr)]">
         <div className="min-w-0 px-4 py-3 lg:overflow-y-auto">
           <StationBar all={all} at={at} go={go} />
@@ -119,17 +119,18 @@ function Header(p: ExercisePageProps & { store: ExerciseStore; giveOut: () => vo
   );
 }
 
-function ClashList({ store }: { store: ExerciseStore }) {
+function ClashList({ store, me }: { store: ExerciseStore; me: string }) {
   const clashes = store((s) => s.clashes),
+    heard = store((s) => s.heard),
     exercise = store((s) => s.exercise),
     measures = store((s) => s.measures);
   const texts = new Map(measures?.sheet.dimensions.map((d) => [d.id, d.text]));
+  const called = (place: string) => calledThing(exercise, place, texts);
   return (
-    <Clashes
-      clashes={clashes}
-      called={(place) => calledThing(exercise, place, texts)}
-      settle={store.getState().settle}
-    />
+    <>
+      <HeardNote heard={heard} me={me} called={called} />
+      <Clashes clashes={clashes} called={called} settle={store.getState().settle} />
+    </>
   );
 }
 

@@ -7,7 +7,7 @@ import type { Size } from "@/core/sizes/size";
 import type { Outcome } from "@/core/units/refusal";
 import type { Found, Measuring } from "@/server/exercises/exercises";
 import type { SaveState } from "../parts/saver";
-import { SharedExercise, type Clash, type SharedOpening } from "../parts/shared-exercise";
+import { SharedExercise, type Clash, type Heard, type SharedOpening } from "../parts/shared-exercise";
 
 /** What was measured on the reference; none while there is no part, or trouble with it. */
 export type Measures = Exclude<Found, { readonly trouble: string }>;
@@ -18,6 +18,8 @@ interface ExerciseState {
   readonly redoes: boolean;
   readonly saved: SaveState;
   readonly clashes: readonly Clash[];
+  /** What was changed elsewhere last. */
+  readonly heard: Heard | undefined;
   readonly measures: Measures | undefined;
   /** What is wrong with the reference, in a sentence. */
   readonly trouble: string | undefined;
@@ -59,10 +61,11 @@ export function createExerciseStore(opening: ExerciseOpening): ExerciseStore {
       // words need no measuring; the server says whether these were some
       if (saved.kind === "saved" && measuredAt < shared.saver.version) void shared.look();
     },
-    changed: ({ past, present: now, future }) => {
+    changed: ({ past, present: now, future }, theirs) => {
       isStale ||= needsMeasuring(differences(present, now));
       present = now;
       store.setState({ exercise: now, undoes: past.length > 0, redoes: future.length > 0, ...standing() });
+      if (theirs) store.setState({ heard: theirs });
     },
     clash: (more) => store.setState({ clashes: [...store.getState().clashes, ...more] }),
     measured: ({ version, found, preparing: now }) => {
@@ -82,6 +85,7 @@ export function createExerciseStore(opening: ExerciseOpening): ExerciseStore {
     redoes: false,
     saved: { kind: "saved" },
     clashes: [],
+    heard: undefined,
     ...foundIn(opening.measuring.found ?? null),
     ...standing(),
     apply: (change) => shared.apply(change),

@@ -1,4 +1,6 @@
-import type { Clash } from "./shared-exercise";
+import { useEffect, useState } from "react";
+import { isFrame } from "@/core/exercise/things";
+import type { Clash, Heard } from "./shared-exercise";
 
 /** Two have changed the same: theirs stands, and one's own is one click away. */
 export function Clashes({
@@ -29,5 +31,44 @@ export function Clashes({
         </li>
       ))}
     </ul>
+  );
+}
+
+const HEARD_MS = 12_000;
+/** So many things are called by name; what is more is only said to be more. */
+const NAMED = 3;
+
+/** What somebody else has just changed: said for a while, so that nobody wonders why a field has moved. */
+export function HeardNote({
+  heard,
+  me,
+  called,
+}: {
+  heard: Heard | undefined;
+  /** Whoever is signed in, by name. */
+  me: string;
+  called: (place: string) => string;
+}) {
+  const [over, setOver] = useState<Heard>();
+  useEffect(() => {
+    const timer = setTimeout(() => setOver(heard), HEARD_MS);
+    return () => clearTimeout(timer);
+  }, [heard]);
+  if (!heard || over === heard) return null;
+  const names = [
+    ...new Set(
+      Object.keys(heard.things)
+        .filter((p) => !isFrame(p))
+        .map(called),
+    ),
+  ];
+  if (!names.length) return null;
+  const who = heard.by === me ? "Another window of yours" : (heard.by ?? "Somebody else");
+  const more = names.length > NAMED ? " and more" : "";
+  return (
+    <p role="status" className="quiet border-b border-base-300 px-4 py-1 text-sm">
+      {who} has changed {names.slice(0, NAMED).join(", ")}
+      {more}.
+    </p>
   );
 }

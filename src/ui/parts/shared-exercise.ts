@@ -7,6 +7,12 @@ import type { Measuring } from "@/server/exercises/exercises";
 import { browserKeep, type Keep } from "./keep";
 import { Saver, type Answer, type SaveState } from "./saver";
 
+/** What somebody else has changed, or another window of one's own. */
+export interface Heard {
+  readonly things: Things;
+  readonly by: string | undefined;
+}
+
 /** Two have changed the same: theirs stands, one's own is offered. */
 export interface Clash {
   readonly place: string;
@@ -27,7 +33,7 @@ interface Hearing {
   /** Where what was changed is kept. */
   readonly saved: (s: SaveState) => void;
   /** The exercise as it is now. @param theirs what somebody else has changed in it; undefined: it was changed here */
-  readonly changed: (history: History<Exercise>, theirs: Things | undefined) => void;
+  readonly changed: (history: History<Exercise>, theirs: Heard | undefined) => void;
   readonly clash: (clashes: readonly Clash[]) => void;
   readonly measured?: (m: Measuring) => void;
 }
@@ -127,7 +133,7 @@ export class SharedExercise {
     const taken = Object.fromEntries(Object.entries(news).filter(([p]) => !(isFrame(p) && p in mine)));
     this.base = withThings(this.base, news);
     this.history = mapHistory(this.history, (e) => withThings(e, taken));
-    this.hearing.changed(this.history, news);
+    this.hearing.changed(this.history, { things: news, by });
     if (odds.length) this.hearing.clash(odds.map((place) => ({ place, mine: mine[place], by })));
   }
 

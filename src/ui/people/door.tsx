@@ -30,7 +30,7 @@ function Door({ title, children }: { title: string; children: ReactNode }) {
       <Link href="/" className="font-semibold text-accent">
         Rusty Caliper
       </Link>
-      <h1 className="mt-2 mb-4 text-2xl font-semibold">{title}</h1>
+      <h1 className="mt-2 mb-4 text-xl font-semibold">{title}</h1>
       {children}
     </main>
   );

@@ -45,7 +45,7 @@ export function NumbersView({ report, exercise }: { report: Report | null; exerc
       </table>
       {sizes?.check === "sizes" && sizes.sizes.length > 0 && (
         <section className="mt-6 max-w-2xl">
-          <h3 className="text-sm font-semibold">Printed sizes</h3>
+          <h3 className="font-semibold">Printed sizes</h3>
           <SizesTable sizes={sizes.sizes} unit={exercise.units} />
         </section>
       )}
