@@ -145,12 +145,13 @@ describe.sequential("from a handout to a graded part", () => {
     // the Sheet is looked at closely, and the part laid over it
     const paper = student.getByLabel("The Sheet", { exact: true });
     const shown = () => paper.locator("svg").getAttribute("viewBox");
-    const whole = await shown();
+    const opened = await shown();
     await paper.hover();
     await student.mouse.wheel(0, -400);
-    await expect.poll(shown).not.toBe(whole);
+    await expect.poll(shown).not.toBe(opened);
+    // the paper, A4 lying
     await paper.press("0");
-    await expect.poll(shown).toBe(whole);
+    await expect.poll(shown).toBe("0 0 297 210");
     await student.getByLabel("Match view").selectOption("over");
     await expect.poll(() => paper.locator(".matched path").count(), { timeout: 15_000 }).toBeGreaterThan(6);
     await student.getByLabel("Match view").selectOption("off");
