@@ -176,7 +176,7 @@ describe.sequential("two instructors at one exercise", () => {
     await station(hedda, "Points");
     await station(hedda, "Give out");
     expect(await hedda.getByLabel(/^Due, by the clock/).inputValue()).toBe("2031-06-01T18:00");
-    await hedda.getByLabel("a part built on the Bench").uncheck();
+    await hedda.getByLabel("a part built on the Bench").click();
     await hedda.getByText("tick at least one").waitFor();
     for (let i = 0; i < 2; i++) await hedda.getByRole("button", { name: "Undo" }).click();
     await expect.poll(() => tries(alasdair).inputValue()).toBe("");
