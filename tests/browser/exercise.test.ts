@@ -212,10 +212,10 @@ describe.sequential("two instructors at one exercise", () => {
     await measured(hedda);
     // a number on the Sheet leads to its tolerance
     await station(hedda, "Points");
-    await hedda.locator('aside[aria-label="Sheet"] [data-dimension]').filter({ hasText: "⌀20" }).first().click();
-    expect(await hedda.evaluate(() => document.activeElement?.getAttribute("aria-label"))).toBe(
-      "Upper tolerance of ⌀20",
-    );
+    const printed = hedda.locator('aside[aria-label="Sheet"] [data-dimension]').filter({ hasText: "⌀20" });
+    await printed.locator("text").first().click();
+    const focused = () => hedda.evaluate(() => document.activeElement?.getAttribute("aria-label"));
+    await expect.poll(focused).toBe("Upper tolerance of ⌀20");
     await alasdair.goto(`${BASE}/exercises/${plate}/sheet`);
     await alasdair.locator("[data-dimension]").first().waitFor({ timeout: 30_000 });
     await entered(hedda.getByLabel("Upper tolerance of ⌀20"), "0.1");

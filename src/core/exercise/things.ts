@@ -27,6 +27,12 @@ const RECORDS: ReadonlySet<string> = new Set([
   "sheet/layout/places",
 ]);
 
+/**
+ * What is there as soon as something is in it: taken away by one, it stands where another has put something in
+ * meanwhile. All else needs its frame: a layout without a scale is none, and one size alone is no proposal.
+ */
+const STANDS_BY_ITSELF: ReadonlySet<string> = new Set(["terms", "questions", "varies"]);
+
 const at = (place: string, name: string): string => (place ? `${place}/${name}` : name);
 
 type Fields = Readonly<Record<string, unknown>>;
@@ -109,6 +115,10 @@ export function withThings(exercise: Exercise, things: Things): Exercise {
   for (const [place, value] of Object.entries(things))
     if (value === null) all.delete(place);
     else all.set(place, value);
+  for (const place of STANDS_BY_ITSELF) {
+    const isFilled = !all.has(place) && [...all.keys()].some((p) => p.startsWith(`${place}/`));
+    if (isFilled) all.set(place, LISTS[place] ? [] : {});
+  }
   return exerciseOf(all) as Exercise;
 }
 

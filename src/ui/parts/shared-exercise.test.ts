@@ -110,6 +110,20 @@ describe("an exercise that two change at once", () => {
     expect(server.now.document.rubric).toEqual(sample().rubric);
     expect([a.clashes, b.clashes]).toEqual([[], []]);
   });
+  it("what one has begun and takes back stays where the other has put something in", async () => {
+    const [a, b] = [page(), page()];
+    a.say({ do: "terms", to: { attemptsMost: 3 } });
+    await rest();
+    await b.shared.look();
+    b.say({ do: "terms", to: { practice: { shows: "all" } } });
+    await rest();
+    await a.shared.look();
+    a.shared.undo();
+    await rest();
+    await b.shared.look();
+    for (const e of [server.now.document, a.shared.present, b.shared.present])
+      expect(e.terms).toEqual({ practice: { shows: "all" } });
+  });
   it("of the same thing theirs stands, and one's own is one step away", async () => {
     const [a, b] = [page(), page()];
     a.say(title("Hub"));
@@ -168,7 +182,10 @@ describe("an exercise that two change at once", () => {
 
 it("whatever two do in whatever order over a bad network, in the end all three hold the same", async () => {
   const step = fc.oneof(
-    fc.record({ who: fc.nat(1), do: fc.constantFrom("title", "brief", "mass", "volume", "undo", "redo", "look") }),
+    fc.record({
+      who: fc.nat(1),
+      do: fc.constantFrom("title", "brief", "mass", "volume", "tries", "weight", "undo", "redo", "look"),
+    }),
     fc.record({ who: fc.nat(1), do: fc.constant("wait") }),
   );
   const air = fc.array(fc.constantFrom("fine" as const, "lost" as const, "unanswered" as const), { maxLength: 12 });
@@ -187,6 +204,8 @@ it("whatever two do in whatever order over a bad network, in the end all three h
         else if (s.do === "redo") p.shared.redo();
         else if (s.do === "look") void p.shared.look();
         else if (s.do === "title") p.shared.apply(title(String(said.add(`t${n}`) && `t${n}`)));
+        else if (s.do === "tries") p.shared.apply({ do: "terms", to: { attemptsMost: n } });
+        else if (s.do === "weight") p.shared.apply({ do: "terms", to: { weight: n } });
         else if (s.do === "brief") p.shared.apply(brief(`b${n}`));
         else p.shared.apply(line(s.do, n));
       }
