@@ -44,6 +44,7 @@ const ROOM_MAY = {
   sizes: ["naming", "units", "geometry", "sketch", "kernel", "measure", "part"],
   sheet: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes"],
   check: ["naming", "units", "geometry", "kernel", "formats", "measure", "part", "sizes", "sheet"],
+  cause: ["naming", "units", "geometry", "kernel", "part", "sizes", "sheet", "check"],
   grade: ["units", "check"],
   exercise: ["naming", "units", "part", "sizes", "sheet", "check", "grade"],
 };

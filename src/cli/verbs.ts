@@ -11,6 +11,8 @@ import { nameOfSize, namesOfFaces } from "@/core/sizes/names";
 import { proposeSizes } from "@/core/sizes/propose";
 import { sizeText } from "@/core/sizes/size";
 import { disturbed, rankSizes } from "@/core/sizes/sizes";
+import { findCause } from "@/core/cause/find";
+import { causeText } from "@/core/cause/sentences";
 import { gradeReport } from "@/core/grade/grade";
 import { readDxf } from "@/core/formats/dxf-read";
 import { writeDxf } from "@/core/formats/dxf-write";
@@ -33,7 +35,8 @@ import { openNodeKernel } from "@/worker/kernel";
 
 const USAGE =
   "usage: caliper props PART.json | solve SKETCH.json [--units in] | " +
-  "check --exercise E.json --submission PART.json|.step|.stl|.3mf | sizes E.json | " +
+  "check --exercise E.json --submission PART.json|.step|.stl|.3mf | " +
+  "cause --exercise E.json --submission PART.json | sizes E.json | " +
   "sheet E.json --out SHEET.svg|.pdf|.dxf | " +
   "import DRAWING.dxf [--units in] | export SKETCH.json --out FILE.dxf|FILE.svg [--dxf R12] | " +
   "recheck --handout ID [--failed] | recheck --submission ID | " +
@@ -138,6 +141,19 @@ async function check(
   const grade = gradeReport(exercise, report);
   print({ report, grade });
   return report.evidence.every((e) => e.verdict === "met") ? 0 : 1;
+}
+
+/** What makes a part wrong, as far as it can be found, in sentences and as data. */
+async function cause(
+  print: Print,
+  exercisePath: string | undefined,
+  submissionPath: string | undefined,
+): Promise<number> {
+  const exercise = must(readExercise(await text(exercisePath, "--exercise")));
+  const part = must(readPart(await text(submissionPath, "--submission")));
+  const found = must(findCause(await openNodeKernel(), exercise, part));
+  print({ sentence: causeText(found), cause: found });
+  return found.found === "none" ? 0 : 1;
 }
 
 /** The sizes of an exercise, how they follow its reference's numbers, and what the print leaves open. */
@@ -258,8 +274,13 @@ async function perform(args: readonly string[], print: Print, complain: Terminal
       name: { type: "string" },
       email: { type: "string" },
       role: { type: "string", default: "person" },
+      help: { type: "boolean" },
     },
   });
+  if (values.help) {
+    complain(USAGE);
+    return 0;
+  }
   const [verb, path] = positionals;
   switch (verb) {
     case "props":
@@ -268,6 +289,8 @@ async function perform(args: readonly string[], print: Print, complain: Terminal
       return solve(print, path, values.units);
     case "check":
       return check(print, values.exercise, values.submission);
+    case "cause":
+      return cause(print, values.exercise, values.submission);
     case "sizes":
       return sizes(print, path, complain);
     case "sheet":

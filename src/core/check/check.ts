@@ -86,25 +86,45 @@ export function checkMeasured(
   kernel: Kernel,
   exercise: Exercise,
   measure: () => Outcome<Measured>,
+  options: CheckOptions = {},
+): Outcome<Checked> {
+  const { progress = () => {}, asLines = false } = options;
+  const asked = new Set(exercise.rubric.map((line) => line.check));
+  return inContext(kernel, exercise, measure, { ...options, bySizes: asked.has("sizes") }, (context, mesh) => {
+    const found = CHECK_NAMES.filter((name) => ALWAYS.has(name) || asked.has(name)).map((name) =>
+      CHECKERS[name](context),
+    );
+    const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: found.map((f) => f.evidence) };
+    const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
+    progress("drawing the difference");
+    const pictures = pictureOf(kernel, context, picture, mesh);
+    const lines = asLines ? linesOf(kernel, context, picture, pictures) : undefined;
+    kernel.release(picture.placed?.shape, picture.missing?.shape, picture.extra?.shape);
+    return { report, picture: pictures, lines };
+  });
+}
+
+/**
+ * A part measured, placed and compared, for whoever asks more of it than a report.
+ * @param use what is asked; what the context holds is released after it
+ */
+export function inContext<T>(
+  kernel: Kernel,
+  exercise: Exercise,
+  measure: () => Outcome<Measured>,
   {
     progress = () => {},
     references = new References(kernel, 0),
     answers = {},
     by = { initials: "" },
-    asLines = false,
-  }: CheckOptions = {},
-): Outcome<Checked> {
+    bySizes,
+  }: CheckOptions & { readonly bySizes: boolean },
+  use: (context: CheckContext, mesh: Mesh) => T,
+): Outcome<T> {
   const reference = references.take(exercise.reference, exercise.units, (what) => progress(`the reference: ${what}`));
   if (!reference) return refuse("bad-reference", "The exercise's reference part cannot be built.");
-  const release = (submission?: Measured, picture: ShapePicture = {}) =>
-    kernel.release(
-      reference.measured.solid.shape,
-      submission?.solid?.shape,
-      submission?.joined?.solid.shape,
-      picture.placed?.shape,
-      picture.missing?.shape,
-      picture.extra?.shape,
-    );
+  const release = (submission?: Measured) =>
+    kernel.release(reference.measured.solid.shape, submission?.solid?.shape, submission?.joined?.solid.shape);
   const measured = measure();
   if (!measured.ok) {
     release();
@@ -114,9 +134,7 @@ export function checkMeasured(
   const isOne = reference.measured.properties.bodies === 1;
   const submission = isOne ? withBodiesJoined(kernel, measured.value) : measured.value;
   progress("comparing shapes");
-  const asked = new Set(exercise.rubric.map((line) => line.check));
-  const sizes =
-    asked.has("sizes") && !submission.facets ? (exercise.sizes ?? references.sizes(exercise.reference, progress)) : [];
+  const sizes = bySizes && !submission.facets ? (exercise.sizes ?? references.sizes(exercise.reference, progress)) : [];
   const wanted = exercise.wanted ? done(exercise.wanted) : wantedFigures(kernel, exercise);
   if (!wanted.ok) {
     release(submission);
@@ -134,16 +152,9 @@ export function checkMeasured(
     wanted: wanted.value,
     by,
   };
-  const found = CHECK_NAMES.filter((name) => ALWAYS.has(name) || asked.has(name)).map((name) =>
-    CHECKERS[name](context),
-  );
-  const report: Report = { version: 1, kernel: KERNEL_VERSION, evidence: found.map((f) => f.evidence) };
-  const picture: ShapePicture = found.find((f) => f.picture)?.picture ?? {};
-  progress("drawing the difference");
-  const pictures = pictureOf(kernel, context, picture, reference.mesh);
-  const lines = asLines ? linesOf(kernel, context, picture, pictures) : undefined;
-  release(submission, picture);
-  return done({ report, picture: pictures, lines });
+  const value = use(context, reference.mesh);
+  release(submission);
+  return done(value);
 }
 
 /** Places a part on the reference and says which face is which, or how far its facets lie from it. */

@@ -46,7 +46,7 @@ export function typicalMistakes(d: PartDocument): Mistake[] {
 }
 
 /** A number by the step it stands in, never by the step's id. */
-function calledIn(d: PartDocument, { label, step }: { label: string; step: string | undefined }): string {
+export function calledIn(d: PartDocument, { label, step }: { label: string; step: string | undefined }): string {
   const at = d.steps.findIndex((s) => s.id === step);
   if (at < 0 || !label.startsWith(`${step}: `)) return label;
   return `${at + 1} · ${titleOf(d.steps[at]!)}${label.slice(step!.length)}`;
@@ -62,7 +62,7 @@ const loosened = (d: PartDocument, at: number): PartDocument =>
   );
 
 const MIRRORED = "Built as its mirror image";
-const MIRROR: Rigid = {
+export const MIRROR: Rigid = {
   rows: [
     [-1, 0, 0],
     [0, 1, 0],

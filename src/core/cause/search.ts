@@ -1,0 +1,209 @@
+import { compareParts } from "@/core/check/faces/comparison";
+import { measurePart, measureSolid, wholeOf, withBodiesJoined, type Measured } from "@/core/check/given/measured";
+import { CHECKERS } from "@/core/check/kinds/checkers";
+import type { CheckContext } from "@/core/check/kinds/context";
+import { SAME_SIZE } from "@/core/check/tolerance";
+import { stepOf } from "@/core/naming/names";
+import { isSolidStep } from "@/core/part/steps/kinds";
+import { propertiesOf } from "@/core/kernel/properties";
+import type { PartDocument } from "@/core/part/document";
+import { Rebuilder } from "@/core/part/rebuild";
+import type { Cause, Mend } from "./cause";
+import { Lacking } from "./missing";
+import { numbersMended, type WrongSize, type WrongSizes } from "./numbers";
+import { turnsOf, type Changed } from "./turns";
+
+/** So many changes one after the other are looked for at most. */
+const MOST_CHANGES = 3;
+/** So many depths are tried where a step goes through. */
+const MOST_DEPTHS = 6;
+/** So many turned steps are looked at face by face, where nothing is right by itself. */
+const MOST_COMPARED = 4;
+
+export interface SearchLimits {
+  /** Asked between trials; once it says no, what was found until then is the answer. */
+  readonly mayGoOn?: () => boolean;
+  /** What references would be without something, kept between searches. */
+  readonly lacking?: Lacking;
+}
+
+/** A part on the way from the student's to the reference. */
+interface Standing {
+  readonly document: PartDocument;
+  readonly part: Measured;
+  readonly wrong: WrongSizes;
+  /** Of all faces those that lie where they should. */
+  readonly share: number;
+}
+
+/** Looks for the changes that make a part the reference. */
+export class Search {
+  private isSpent = false;
+  private readonly rebuilder: Rebuilder;
+  private readonly mayGoOn: () => boolean;
+  private readonly lacking: Lacking;
+
+  constructor(
+    private readonly context: CheckContext,
+    { mayGoOn = () => true, lacking = new Lacking() }: SearchLimits,
+  ) {
+    this.rebuilder = new Rebuilder(context.kernel, () => true);
+    this.mayGoOn = mayGoOn;
+    this.lacking = lacking;
+  }
+
+  run(submitted: PartDocument): Cause {
+    const { context } = this;
+    let standing: Standing = {
+      document: submitted,
+      part: context.submission,
+      wrong: wrongSizesIn(context),
+      share: shareOf(context.comparison.facesMatched, context.reference, context.submission),
+    };
+    let made: readonly Mend[] = [];
+    try {
+      while (made.length < MOST_CHANGES) {
+        const { certain, near } = this.round(standing);
+        if (certain.length) return { found: "certain", or: certain.map((m) => [...made, m]) };
+        const better = this.better(standing, near);
+        if (!better || this.isSpent) break;
+        made = [...made, better.mend];
+        ({ standing } = better);
+      }
+    } finally {
+      this.rebuilder.close();
+    }
+    const spent = this.isSpent ? { spent: true } : {};
+    return made.length ? { found: "partly", mends: made, ...spent } : { found: "unknown", ...spent };
+  }
+
+  /**
+   * One kind of change after the other, the cheap and likely ones first; the first kind that makes the part right ends
+   * it.
+   * @returns what makes it right, and what may take a fault away
+   */
+  private round(s: Standing): { certain: readonly Mend[]; near: readonly Changed[] } {
+    const { reference } = this.context;
+    const lengths = s.wrong.all.filter((v) => v.quantity === "length");
+    const depths = [...new Set(lengths.map((v) => Math.round(v.printed * 1e6) / 1e6))].slice(0, MOST_DEPTHS);
+    const typed = numbersMended(s.document, s.wrong, "as they stand");
+    const turned: { changed: Changed; off: number }[] = [];
+    const among = (list: readonly Changed[], isTurn = false): Mend[] =>
+      list.flatMap((changed) => {
+        const off = this.offBy(changed.document);
+        if (off === undefined) return [];
+        if (off <= SAME_SIZE && this.isRight(changed.document)) return [changed.mend];
+        if (isTurn) turned.push({ changed, off });
+        return [];
+      });
+    const missing = () => this.missing(s.part);
+    const turns = () => among(turnsOf(s.document, depths), true);
+    // a step that left no face behind is likelier wrong than another is missing
+    const isMissing = wholeOf(s.part).faces.length < reference.faces.length && !hasIdleStep(s);
+    const workedOut = () => among(numbersMended(s.document, s.wrong, "worked out"));
+    const kinds = [() => among(typed), ...(isMissing ? [missing, turns] : [turns, missing]), workedOut];
+    for (const kind of kinds) {
+      const certain = kind();
+      if (certain.length) return { certain, near: [] };
+    }
+    const closest = turned.sort((a, b) => a.off - b.off).slice(0, MOST_COMPARED);
+    return { certain: [], near: [...typed, ...closest.map((t) => t.changed)] };
+  }
+
+  /** The change after which most faces lie where they should; none where no change takes a fault away. */
+  private better(from: Standing, near: readonly Changed[]): { mend: Mend; standing: Standing } | undefined {
+    let best: { mend: Mend; standing: Standing } | undefined;
+    for (const { mend, document } of near) {
+      if (!this.goesOn()) break;
+      const standing = this.standingOf(document);
+      if (!standing || standing.share <= (best?.standing ?? from).share) continue;
+      if (standing.wrong.wrong.length <= from.wrong.wrong.length) best = { mend, standing };
+    }
+    // its solid goes with the next trial: what is kept of it is looked at anew
+    return best;
+  }
+
+  private goesOn(): boolean {
+    if (!this.isSpent && !this.mayGoOn()) this.isSpent = true;
+    return !this.isSpent;
+  }
+
+  private built(document: PartDocument) {
+    const built = this.rebuilder.run(document);
+    return built.body && !built.steps.some((s) => s.refusal) ? { built, body: built.body } : undefined;
+  }
+
+  /** By what share of its volume a changed part is off; undefined where it does not build or time is over. */
+  private offBy(document: PartDocument): number | undefined {
+    const { kernel, reference } = this.context;
+    const built = this.goesOn() ? this.built(document) : undefined;
+    if (!built) return undefined;
+    const { volume, bodies } = propertiesOf(kernel, built.body);
+    if (bodies !== reference.properties.bodies) return Infinity;
+    return Math.abs(volume / reference.properties.volume - 1);
+  }
+
+  /** Built once more from nothing, with every step proved sound, and compared face by face. */
+  private isRight(document: PartDocument): boolean {
+    const { kernel, reference } = this.context;
+    const m = withBodiesJoined(kernel, measurePart(kernel, document));
+    const isSame = m.solid !== undefined && compareParts(kernel, reference, m).finding === "same";
+    kernel.release(m.solid?.shape, m.joined?.solid.shape);
+    return isSame;
+  }
+
+  private standingOf(document: PartDocument): Standing | undefined {
+    const { kernel, reference } = this.context;
+    const found = this.built(document);
+    if (!found) return undefined;
+    const part: Measured = { document, built: found.built, ...measureSolid(kernel, found.body) };
+    const comparison = compareParts(kernel, reference, part);
+    const wrong = wrongSizesIn({ ...this.context, submission: part, comparison });
+    return { document, part, wrong, share: shareOf(comparison.facesMatched, reference, part) };
+  }
+
+  /** Things of the reference that the part has nothing of: the reference without them is the part. */
+  private missing(part: Measured): Mend[] {
+    const { kernel } = this.context;
+    const { properties } = part;
+    const whole = wholeOf(part).solid;
+    if (!whole || !properties) return [];
+    const rebuilder = new Rebuilder(kernel, () => true);
+    const isPart = (document: PartDocument): boolean => {
+      const { body } = rebuilder.run(document);
+      if (!body) return false;
+      const variant = { ...measureSolid(kernel, body), solid: body };
+      return compareParts(kernel, variant, part).finding === "same";
+    };
+    try {
+      const alike = this.lacking.alike(this.context, rebuilder, properties.volume, () => this.goesOn());
+      return alike.filter((v) => isPart(v.document)).map(({ called }) => ({ do: "add", called }));
+    } finally {
+      rebuilder.close();
+    }
+  }
+}
+
+/** Whether a step that makes or changes material is there and nothing is seen of it. */
+function hasIdleStep({ document, part }: Standing): boolean {
+  const seen = new Set(wholeOf(part).faces.flatMap((f) => f.keys.map(stepOf)));
+  return document.steps.some((s) => isSolidStep(s) && !s.suppressed && !seen.has(s.id));
+}
+
+/** What the drawing prints, and which of it is otherwise on the part. */
+function wrongSizesIn(context: CheckContext): WrongSizes {
+  const { sizes } = CHECKERS.sizes(context).evidence;
+  const wrong: WrongSize[] = [],
+    all: Omit<WrongSize, "measured">[] = [];
+  for (const s of sizes)
+    for (const v of s.values) {
+      if (v.quantity === "count") continue;
+      const printed = { size: s.id, text: s.text, quantity: v.quantity, printed: v.printed };
+      all.push(printed);
+      if (s.state === "missed") for (const measured of v.measured) wrong.push({ ...printed, measured });
+    }
+  return { all, wrong };
+}
+
+const shareOf = (matched: number, reference: Measured, part: Measured): number =>
+  matched / Math.max(1, reference.faces.length, wholeOf(part).faces.length);
