@@ -1,4 +1,5 @@
 import { chosen, type Bench } from "./measure";
+import { causeBench } from "./cause";
 import { checkBench } from "./check";
 import { keepFigures } from "./figures";
 import { dragFramesBench, listsBench, loadBench, markingBench, openingBench } from "./programs";
@@ -13,6 +14,7 @@ const BENCHES: Record<string, Bench> = {
   rebuild: rebuildBench,
   solids: solidsBench,
   check: checkBench,
+  cause: causeBench,
   sheet: sheetBench,
   memory: memoryBench,
   "drag-frames": dragFramesBench,
