@@ -1,12 +1,11 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import type { Exercise } from "@/core/check/exercise/exercise";
 import { References } from "@/core/check/references";
-import { MIRROR } from "@/core/check/mistakes";
 import type { Kernel } from "@/core/kernel/opencascade";
 import type { PartDocument } from "@/core/part/document";
 import type { Step } from "@/core/part/steps/kinds";
 import { drivingNumbers } from "@/core/sizes/numbers";
-import { bracketExercise, footExercise } from "@/demo/exercises";
+import { armExercise, bracketExercise, footExercise } from "@/demo/exercises";
 import { openNodeKernel } from "@/worker/kernel";
 import type { Cause } from "./cause";
 import { findCause } from "./find";
@@ -21,7 +20,9 @@ beforeAll(async () => {
 });
 
 const foot = footExercise(),
-  bracket = bracketExercise();
+  bracket = bracketExercise(),
+  arm = armExercise();
+const BORE = /^The 1 1\/2 was taken for the ⌀1\/2, or one digit off: 1\.5 in for ⌀1\/2\. .*with 0\.5 in it/;
 const found = (e: Exercise, part: PartDocument, mayGoOn = () => true): Cause => {
   const r = findCause(kernel, e, part, { references, lacking, mayGoOn });
   if (!r.ok) throw new Error(r.refusal.sentence);
@@ -36,6 +37,16 @@ const withStep = (d: PartDocument, at: number, change: object): PartDocument => 
   ...d,
   steps: d.steps.map((s, i) => (i === at - 1 ? ({ ...s, ...change } as Step) : s)),
 });
+
+/** All numbers as they are typed, without their unit. */
+const bare = (d: PartDocument): PartDocument => JSON.parse(JSON.stringify(d).replaceAll(' mm"', '"')) as PartDocument;
+/** The arm seen from below: both plates rise the other way. */
+function mirrored(d: PartDocument): PartDocument {
+  const boss = d.steps[2] as Extract<Step, { kind: "sketch" }>;
+  const plane = { base: "top" as const, offset: -9.525 };
+  const below = withStep(d, 3, { sketch: { ...boss.sketch, plane } });
+  return withStep(withStep(below, 2, { reverse: true }), 4, { reverse: true });
+}
 
 describe("what makes a part wrong", () => {
   const f = foot.reference,
@@ -59,6 +70,7 @@ describe("what makes a part wrong", () => {
     ],
     ["the radius of a rounding", bracket, typed(b, 6, 12), /^12 mm for R6: twice as much\. In 3 · Fillet: radius 1/],
     ["a hole drilled the other way", bracket, withStep(b, 4, { reverse: true }), /^4 · Hole goes to the wrong side\.$/],
+    ["a bore so wide that nothing is left of it to measure", arm, typed(arm.reference, 12.7, 38.1, /diameter/), BORE],
     ["a place on a face", bracket, typed(b, 36, 38.86), /^38\.86 mm for 36\. In 4 · Hole: place across/],
   ])("%s", (_, exercise, part, sentence) => {
     const cause = found(exercise, part);
@@ -80,12 +92,16 @@ describe("what makes a part wrong", () => {
     expect(causeText({ found: "none" })).toBe("");
   });
 
-  it("mirrored, in the other unit and not joined are known by the whole", () => {
-    const inches = { ...f, units: "in" as const };
-    const cases: [PartDocument, string][] = [[inches, "unit"]];
-    for (const [part, what] of cases)
-      expect(found(foot, part)).toEqual({ found: "certain", or: [[{ do: "whole", what }]] });
-    expect(MIRROR.rows[0]![0]).toBe(-1);
+  it.each<[string, Exercise, PartDocument, string]>([
+    ["typed in the other unit", foot, bare({ ...f, units: "in" }), "unit"],
+    ["a boss that is a body of its own", arm, withStep(arm.reference, 4, { operation: "separate" }), "joined"],
+  ])("%s is known by the whole", (_, exercise, part, what) => {
+    expect(found(exercise, part)).toEqual({ found: "certain", or: [[{ do: "whole", what }]] });
+  });
+
+  it("what is mirrored is told as that", () => {
+    const cause = found(arm, mirrored(arm.reference));
+    expect(cause).toEqual({ found: "certain", or: [[{ do: "whole", what: "mirrored" }]] });
   });
 
   it("what something else hides is told in part, and nothing certain is made up", () => {

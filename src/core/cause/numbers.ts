@@ -7,20 +7,25 @@ import { slipsOf, type Printed } from "./slips";
 import { TYPED } from "./tolerance";
 import type { Changed } from "./turns";
 
-/** A printed number that the part has otherwise. mm, radians. */
-export interface WrongSize {
+/** A printed number. mm, radians. */
+export interface PrintedSize {
   readonly size: string;
   /** As it stands on the drawing. */
   readonly text: string;
   readonly quantity: "length" | "angle";
   readonly printed: number;
+}
+/** One that the part has otherwise. */
+export interface WrongSize extends PrintedSize {
   readonly measured: number;
 }
 
 /** What a drawing prints, and which of it is otherwise on a part. */
 export interface WrongSizes {
-  readonly all: readonly Omit<WrongSize, "measured">[];
+  readonly all: readonly PrintedSize[];
   readonly wrong: readonly WrongSize[];
+  /** What could not be measured: the faces it stands on are not there. */
+  readonly lost: readonly PrintedSize[];
 }
 
 type Driving = ReturnType<typeof drivingNumbers>[number];
@@ -30,13 +35,13 @@ const PARTS = [1, 0.5, 2];
 
 /**
  * A part with one number (or all that are alike) set so that a printed size may come out, the likeliest first.
- * @param how "as they stand": numbers that are the measured value, half or twice; "worked out": any number, moved by
- * what the size is off, or by half of that
+ * @param how "as they stand": numbers that are the measured value, half or twice; "slipped": numbers that a hand makes
+ * of one that could not be measured; "worked out": any number, moved by what the size is off, or by half of that
  */
 export function numbersMended(
   document: PartDocument,
-  { wrong, all }: WrongSizes,
-  how: "as they stand" | "worked out",
+  { wrong, all, lost }: WrongSizes,
+  how: "as they stand" | "slipped" | "worked out",
 ): Changed[] {
   const defined = withSketchesDefined(document);
   const own = new Set(drivingNumbers(document).map((n) => n.id));
@@ -51,6 +56,15 @@ export function numbersMended(
     const next = chosen.reduce((d, n) => setIn(d, n.id, to(n)), defined);
     list.push({ mend: mendOf(document, first, to(first), w, all), document: next });
   };
+  if (how === "slipped") {
+    const plain = plainIn(document.units);
+    for (const s of lost)
+      for (const n of numbers.filter((m) => m.quantity === s.quantity)) {
+        const [slip] = slipsOf(plain(n.value, n.quantity), plain(s.printed, s.quantity), []);
+        if (slip?.kind !== "value") put([n], (x) => tidy(Math.sign(x.value) * s.printed), { ...s, measured: n.value });
+      }
+    return list;
+  }
   for (const w of wrong) {
     const alike = numbers.filter((n) => n.quantity === w.quantity);
     if (how === "worked out") {
@@ -83,7 +97,13 @@ function tidy(value: number): number {
 
 const degrees = (rad: number) => (rad * 180) / Math.PI;
 
-function mendOf(document: PartDocument, number: Driving, to: number, w: WrongSize, all: WrongSizes["all"]): NumberMend {
+function mendOf(
+  document: PartDocument,
+  number: Driving,
+  to: number,
+  w: WrongSize,
+  all: readonly PrintedSize[],
+): NumberMend {
   const isAngle = number.quantity === "angle";
   const text = (v: number) => (isAngle ? angleText(v) : lengthText(v, document.units));
   const plain = plainIn(document.units);

@@ -4,19 +4,20 @@ import { CHECKERS } from "@/core/check/kinds/checkers";
 import type { CheckContext } from "@/core/check/kinds/context";
 import { SAME_SIZE } from "@/core/check/tolerance";
 import { stepOf } from "@/core/naming/names";
+import { drivingNumbers } from "@/core/sizes/numbers";
 import { isSolidStep } from "@/core/part/steps/kinds";
 import { propertiesOf } from "@/core/kernel/properties";
 import type { PartDocument } from "@/core/part/document";
 import { Rebuilder } from "@/core/part/rebuild";
 import type { Cause, Mend } from "./cause";
 import { Lacking } from "./missing";
-import { numbersMended, type WrongSize, type WrongSizes } from "./numbers";
+import { numbersMended, type PrintedSize, type WrongSize, type WrongSizes } from "./numbers";
 import { turnsOf, type Changed } from "./turns";
 
 /** So many changes one after the other are looked for at most. */
 const MOST_CHANGES = 3;
-/** So many depths are tried where a step goes through. */
-const MOST_DEPTHS = 6;
+/** Numbers that say how far a step goes, by their ids. */
+const DEPTH = /:extent\b/;
 /** So many turned steps are looked at face by face, where nothing is right by itself. */
 const MOST_COMPARED = 4;
 
@@ -36,12 +37,20 @@ interface Standing {
   readonly share: number;
 }
 
+/** A changed part, and by what share of its volume it is off. */
+interface Off {
+  readonly changed: Changed;
+  readonly off: number;
+}
+
 /** Looks for the changes that make a part the reference. */
 export class Search {
   private isSpent = false;
   private readonly rebuilder: Rebuilder;
   private readonly mayGoOn: () => boolean;
   private readonly lacking: Lacking;
+  /** How deep steps of the reference go, mm: what may have been meant where the part goes through. */
+  private readonly depths: readonly number[];
 
   constructor(
     private readonly context: CheckContext,
@@ -50,31 +59,46 @@ export class Search {
     this.rebuilder = new Rebuilder(context.kernel, () => true);
     this.mayGoOn = mayGoOn;
     this.lacking = lacking;
+    const numbers = drivingNumbers(context.exercise.reference).filter((n) => DEPTH.test(n.id));
+    this.depths = [...new Set(numbers.map((n) => n.value))];
   }
 
   run(submitted: PartDocument): Cause {
     const { context } = this;
-    let standing: Standing = {
+    const first: Standing = {
       document: submitted,
       part: context.submission,
       wrong: wrongSizesIn(context),
       share: shareOf(context.comparison.facesMatched, context.reference, context.submission),
     };
-    let made: readonly Mend[] = [];
     try {
-      while (made.length < MOST_CHANGES) {
-        const { certain, near } = this.round(standing);
-        if (certain.length) return { found: "certain", or: certain.map((m) => [...made, m]) };
-        const better = this.better(standing, near);
-        if (!better || this.isSpent) break;
-        made = [...made, better.mend];
-        ({ standing } = better);
-      }
+      const cause = this.stepByStep(first);
+      if (cause.found === "certain") return cause;
+      // any number may hold it; many are tried, so this comes last
+      const certain = this.right(numbersMended(submitted, first.wrong, "worked out")).map((c) => [c.mend]);
+      return certain.length ? { found: "certain", or: certain } : this.atItsEnd(cause);
     } finally {
       this.rebuilder.close();
     }
-    const spent = this.isSpent ? { spent: true } : {};
-    return made.length ? { found: "partly", mends: made, ...spent } : { found: "unknown", ...spent };
+  }
+
+  /** Time may have been over before all was tried. */
+  private atItsEnd = (cause: Cause): Cause =>
+    this.isSpent && cause.found !== "certain" && cause.found !== "none" ? { ...cause, spent: true } : cause;
+
+  /** One change after the other, each the one after which most faces lie where they should. */
+  private stepByStep(first: Standing): Cause {
+    let standing = first,
+      made: readonly Mend[] = [];
+    while (made.length < MOST_CHANGES) {
+      const { certain, near } = this.round(standing);
+      if (certain.length) return { found: "certain", or: certain.map((m) => [...made, m]) };
+      const better = this.better(standing, near);
+      if (!better || this.isSpent) break;
+      made = [...made, better.mend];
+      ({ standing } = better);
+    }
+    return made.length ? { found: "partly", mends: made } : { found: "unknown" };
   }
 
   /**
@@ -84,30 +108,32 @@ export class Search {
    */
   private round(s: Standing): { certain: readonly Mend[]; near: readonly Changed[] } {
     const { reference } = this.context;
-    const lengths = s.wrong.all.filter((v) => v.quantity === "length");
-    const depths = [...new Set(lengths.map((v) => Math.round(v.printed * 1e6) / 1e6))].slice(0, MOST_DEPTHS);
     const typed = numbersMended(s.document, s.wrong, "as they stand");
-    const turned: { changed: Changed; off: number }[] = [];
-    const among = (list: readonly Changed[], isTurn = false): Mend[] =>
-      list.flatMap((changed) => {
-        const off = this.offBy(changed.document);
-        if (off === undefined) return [];
-        if (off <= SAME_SIZE && this.isRight(changed.document)) return [changed.mend];
-        if (isTurn) turned.push({ changed, off });
-        return [];
-      });
+    const turned: Off[] = [];
+    const mends = (list: readonly Changed[]) => list.map((c) => c.mend);
     const missing = () => this.missing(s.part);
-    const turns = () => among(turnsOf(s.document, depths), true);
+    const turns = () => mends(this.right(turnsOf(s.document, this.depths), turned));
     // a step that left no face behind is likelier wrong than another is missing
     const isMissing = wholeOf(s.part).faces.length < reference.faces.length && !hasIdleStep(s);
-    const workedOut = () => among(numbersMended(s.document, s.wrong, "worked out"));
-    const kinds = [() => among(typed), ...(isMissing ? [missing, turns] : [turns, missing]), workedOut];
+    const slipped = () => mends(this.right(numbersMended(s.document, s.wrong, "slipped")));
+    const kinds = [() => mends(this.right(typed)), slipped, ...(isMissing ? [missing, turns] : [turns, missing])];
     for (const kind of kinds) {
       const certain = kind();
       if (certain.length) return { certain, near: [] };
     }
     const closest = turned.sort((a, b) => a.off - b.off).slice(0, MOST_COMPARED);
     return { certain: [], near: [...typed, ...closest.map((t) => t.changed)] };
+  }
+
+  /** Those that make the part the reference. @param others are told what they are off */
+  private right(list: readonly Changed[], others: Off[] = []): Changed[] {
+    return list.filter((changed) => {
+      const off = this.offBy(changed.document);
+      if (off === undefined) return false;
+      if (off <= SAME_SIZE && this.isRight(changed.document)) return true;
+      others.push({ changed, off });
+      return false;
+    });
   }
 
   /** The change after which most faces lie where they should; none where no change takes a fault away. */
@@ -194,15 +220,17 @@ function hasIdleStep({ document, part }: Standing): boolean {
 function wrongSizesIn(context: CheckContext): WrongSizes {
   const { sizes } = CHECKERS.sizes(context).evidence;
   const wrong: WrongSize[] = [],
-    all: Omit<WrongSize, "measured">[] = [];
+    lost: PrintedSize[] = [],
+    all: PrintedSize[] = [];
   for (const s of sizes)
     for (const v of s.values) {
       if (v.quantity === "count") continue;
       const printed = { size: s.id, text: s.text, quantity: v.quantity, printed: v.printed };
       all.push(printed);
+      if (s.state === "lost") lost.push(printed);
       if (s.state === "missed") for (const measured of v.measured) wrong.push({ ...printed, measured });
     }
-  return { all, wrong };
+  return { all, wrong, lost };
 }
 
 const shareOf = (matched: number, reference: Measured, part: Measured): number =>

@@ -64,7 +64,7 @@ const textOf = ({ kind, other = "" }: Slip, m: NumberMend): string =>
 
 /** How a number may have come about, in half a sentence: the likeliest, or two that make the very same part. */
 function slipText(m: NumberMend): string {
-  const [first, second] = m.slips.map((s) => textOf(s, m));
+  const [first, second] = [...new Set(m.slips.map((s) => textOf(s, m)))];
   return second ? `${first}, or ${second}` : first!;
 }
 

@@ -62,7 +62,7 @@ const loosened = (d: PartDocument, at: number): PartDocument =>
   );
 
 const MIRRORED = "Built as its mirror image";
-export const MIRROR: Rigid = {
+const MIRROR: Rigid = {
   rows: [
     [-1, 0, 0],
     [0, 1, 0],
