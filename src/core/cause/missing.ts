@@ -3,6 +3,7 @@ import { SAME_SIZE } from "@/core/check/tolerance";
 import { propertiesOf } from "@/core/kernel/properties";
 import { stepOf } from "@/core/naming/names";
 import type { PartDocument } from "@/core/part/document";
+import { withStep } from "@/core/part/commands";
 import type { Rebuilder } from "@/core/part/rebuild";
 import { isSolidStep, titleOf, type Step } from "@/core/part/steps/kinds";
 import { namesOfFaces } from "@/core/sizes/names";
@@ -61,11 +62,11 @@ function variantsOf(context: CheckContext, d: PartDocument): Variant[] {
   d.steps.forEach((step, at) => {
     if (step.suppressed || !isSolidStep(step) || at === first) return;
     const called = calledThing(context, step);
-    list.push({ called, document: without(d, at) });
+    list.push({ called, document: without(d, step) });
     for (const other of withEdgeLess(step))
       list.push({
         called: `an edge of ${called}`,
-        document: { ...d, steps: d.steps.map((s, i) => (i === at ? other : s)) },
+        document: withStep(d, other),
       });
   });
   return list.reverse();

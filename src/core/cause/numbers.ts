@@ -52,8 +52,8 @@ export function numbersMended(
     const key = chosen.map((n) => `${n.id}=${to(n).toFixed(5)}`).join();
     if (seen.has(key) || chosen.some((n) => Math.abs(to(n) - n.value) < TYPED)) return;
     seen.add(key);
-    const [first] = chosen as [Driving];
-    const next = chosen.reduce((d, n) => setIn(d, n.id, to(n)), defined);
+    const [first, ...rest] = chosen as [Driving, ...Driving[]];
+    const next = rest.reduce((d, n) => setIn(d, n.id, to(n)), first.give(to(first)));
     list.push({ mend: mendOf(document, first, to(first), w, all), document: next });
   };
   if (how === "slipped") {

@@ -31,6 +31,7 @@ export interface SearchLimits {
 /** A part on the way from the student's to the reference. */
 interface Standing {
   readonly document: PartDocument;
+  /** Its solid, where it is not the student's own, goes with the next trial. */
   readonly part: Measured;
   readonly wrong: WrongSizes;
   /** Of all faces those that lie where they should. */
@@ -111,7 +112,7 @@ export class Search {
     const typed = numbersMended(s.document, s.wrong, "as they stand");
     const turned: Off[] = [];
     const mends = (list: readonly Changed[]) => list.map((c) => c.mend);
-    const missing = () => this.missing(s.part);
+    const missing = () => this.missing(s);
     const turns = () => mends(this.right(turnsOf(s.document, this.depths), turned));
     // a step that left no face behind is likelier wrong than another is missing
     const isMissing = wholeOf(s.part).faces.length < reference.faces.length && !hasIdleStep(s);
@@ -145,7 +146,6 @@ export class Search {
       if (!standing || standing.share <= (best?.standing ?? from).share) continue;
       if (standing.wrong.wrong.length <= from.wrong.wrong.length) best = { mend, standing };
     }
-    // its solid goes with the next trial: what is kept of it is looked at anew
     return best;
   }
 
@@ -189,11 +189,12 @@ export class Search {
   }
 
   /** Things of the reference that the part has nothing of: the reference without them is the part. */
-  private missing(part: Measured): Mend[] {
-    const { kernel } = this.context;
+  private missing({ document, part: was }: Standing): Mend[] {
+    const { kernel, submission } = this.context;
+    // trials have been built since: what is compared now has to stand
+    const part = was === submission ? was : this.standingOf(document)?.part;
+    if (!part || !wholeOf(part).solid || !part.properties) return [];
     const { properties } = part;
-    const whole = wholeOf(part).solid;
-    if (!whole || !properties) return [];
     const rebuilder = new Rebuilder(kernel, () => true);
     const isPart = (document: PartDocument): boolean => {
       const { body } = rebuilder.run(document);

@@ -1,5 +1,7 @@
 import type { PartDocument } from "@/core/part/document";
-import { isSolidStep, titleOf, type Step } from "@/core/part/steps/kinds";
+import { withStep } from "@/core/part/commands";
+import { stepCalled } from "@/core/part/numbers";
+import { isSolidStep, type Step } from "@/core/part/steps/kinds";
 import type { Mend, TurnOption } from "./cause";
 
 /** A part with one thing done otherwise, and what that is called. */
@@ -13,9 +15,6 @@ const COUNTS_OFF = [-2, -1, 1, 2];
 
 type Turned = readonly [TurnOption, Step];
 
-/** A step by its place in the list, as students read it. */
-export const stepCalled = (d: PartDocument, at: number): string => `${at + 1} · ${titleOf(d.steps[at]!)}`;
-
 /**
  * Everything of a part that can be turned or left out, one at a time, the last steps first.
  * @param depths what may have been meant where a step goes through, mm
@@ -27,20 +26,15 @@ export function turnsOf(d: PartDocument, depths: readonly number[]): Changed[] {
       const called = stepCalled(d, at);
       const turned = turnsOfStep(step, depths, at > 1).map(([option, other]) => ({
         mend: { do: "turn" as const, step: step.id, called, option },
-        document: withStep(d, at, other),
+        document: withStep(d, other),
       }));
-      return [...turned, { mend: { do: "leave-out", step: step.id, called }, document: without(d, at) }];
+      return [...turned, { mend: { do: "leave-out", step: step.id, called }, document: without(d, step) }];
     })
     .reverse();
 }
 
-const withStep = (d: PartDocument, at: number, step: Step): PartDocument => ({
-  ...d,
-  steps: d.steps.map((s, i) => (i === at ? step : s)),
-});
 /** A part without a step. */
-export const without = (d: PartDocument, at: number): PartDocument =>
-  withStep(d, at, { ...d.steps[at]!, suppressed: true });
+export const without = (d: PartDocument, step: Step): PartDocument => withStep(d, { ...step, suppressed: true });
 
 function turnsOfStep(step: Step, depths: readonly number[], isLater: boolean): Turned[] {
   switch (step.kind) {

@@ -3,7 +3,9 @@ import type { Kernel } from "@/core/kernel/opencascade";
 import { placed, scaled } from "@/core/kernel/place";
 import type { Solid } from "@/core/kernel/solid";
 import type { PartDocument } from "@/core/part/document";
-import { isSolidStep, titleOf, type Step } from "@/core/part/steps/kinds";
+import { withStep } from "@/core/part/commands";
+import { stepCalled } from "@/core/part/numbers";
+import { isSolidStep, titleOf } from "@/core/part/steps/kinds";
 import { drivingNumbers } from "@/core/sizes/numbers";
 import { angleText, inUnit, lengthText } from "@/core/units/quantity";
 import { done, refuse, type Outcome } from "@/core/units/refusal";
@@ -38,7 +40,7 @@ export function typicalMistakes(d: PartDocument): Mistake[] {
   const solid = d.steps.flatMap((s, i) => (s.suppressed || !isSolidStep(s) ? [] : [i])).slice(1);
   const leftOut = solid.slice(-MOST_STEPS).map((i): Mistake => ({
     label: `Step ${i + 1} (${titleOf(d.steps[i]!)}) left out`,
-    document: withStep(d, i, (s) => ({ ...s, suppressed: true })),
+    document: withStep(d, { ...d.steps[i]!, suppressed: true }),
   }));
   const first = d.steps.findIndex((s) => s.kind === "sketch" && s.sketch.dimensions.length > 0);
   const loose = first < 0 ? [] : [{ label: `Step ${first + 1}: a dimension forgotten`, document: loosened(d, first) }];
@@ -49,17 +51,14 @@ export function typicalMistakes(d: PartDocument): Mistake[] {
 export function calledIn(d: PartDocument, { label, step }: { label: string; step: string | undefined }): string {
   const at = d.steps.findIndex((s) => s.id === step);
   if (at < 0 || !label.startsWith(`${step}: `)) return label;
-  return `${at + 1} · ${titleOf(d.steps[at]!)}${label.slice(step!.length)}`;
+  return `${stepCalled(d, at)}${label.slice(step!.length)}`;
 }
 
-const withStep = (d: PartDocument, at: number, change: (s: Step) => Step): PartDocument => ({
-  ...d,
-  steps: d.steps.map((s, i) => (i === at ? change(s) : s)),
-});
-const loosened = (d: PartDocument, at: number): PartDocument =>
-  withStep(d, at, (s) =>
-    s.kind === "sketch" ? { ...s, sketch: { ...s.sketch, dimensions: s.sketch.dimensions.slice(0, -1) } } : s,
-  );
+function loosened(d: PartDocument, at: number): PartDocument {
+  const step = d.steps[at]!;
+  if (step.kind !== "sketch") return d;
+  return withStep(d, { ...step, sketch: { ...step.sketch, dimensions: step.sketch.dimensions.slice(0, -1) } });
+}
 
 const MIRRORED = "Built as its mirror image";
 const MIRROR: Rigid = {

@@ -83,7 +83,8 @@ type Changes = {
 const found = ({ steps }: PartDocument, id: string): Step | undefined => steps.find((s) => s.id === id);
 const titled = (document: PartDocument, id: string): string => titleOf(found(document, id)!);
 const noStep = (id: string) => refuse("not-found", `There is no step ${id}.`);
-const withStep = (document: PartDocument, step: Step): PartDocument => ({
+/** A part with another step in the place of the one of its id. */
+export const withStep = (document: PartDocument, step: Step): PartDocument => ({
   ...document,
   steps: document.steps.map((s) => (s.id === step.id ? step : s)),
 });

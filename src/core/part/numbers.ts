@@ -17,13 +17,16 @@ interface StepNumbers {
   readonly numbers: readonly PartNumber[];
 }
 
+/** A step by its place in the list, as people read it: "4 · Hole". */
+export const stepCalled = (document: PartDocument, at: number): string => `${at + 1} · ${titleOf(document.steps[at]!)}`;
+
 /** Meanings of numbers that are typed. */
 const TYPED: ReadonlySet<Meaning> = new Set<Meaning>(["length", "angle", "count"]);
 
 /** Every number of the part that can be typed, step by step. */
 export function numbersOf(document: PartDocument): StepNumbers[] {
   return document.steps.flatMap((s, i): StepNumbers[] => {
-    const title = `${i + 1} · ${titleOf(s)}`;
+    const title = stepCalled(document, i);
     if (s.kind === "sketch") {
       const numbers = s.sketch.dimensions
         .filter((d) => !d.reference)

@@ -1,5 +1,5 @@
 import type pg from "pg";
-import { SHOWS, type GivenTerms } from "@/core/check/exercise/terms";
+import { USUAL_TERMS, type GivenTerms } from "@/core/check/exercise/terms";
 import { one, row, rows, transaction } from "../database";
 import { giveOwnParts } from "./own-parts";
 import { groupsOf } from "../people/roster";
@@ -66,18 +66,18 @@ async function issueIn(
     [
       exerciseId,
       rules.dueAt,
-      rules.mayDefine ?? true,
+      rules.mayDefine ?? USUAL_TERMS.mayDefine,
       version ?? null,
       rules.graceMinutes ?? 0,
-      rules.afterDue ?? "late",
+      rules.afterDue ?? USUAL_TERMS.afterDue,
       pointsADay(rules),
-      rules.accepts ?? ["part"],
+      rules.accepts ?? USUAL_TERMS.accepts,
       rules.attemptsMost ?? null,
-      rules.counts ?? "last",
-      rules.shows ?? SHOWS,
+      rules.counts ?? USUAL_TERMS.counts,
+      rules.shows ?? USUAL_TERMS.shows,
       rules.practice ?? null,
-      rules.weight ?? 1,
-      rules.holdBack ?? false,
+      rules.weight ?? USUAL_TERMS.weight,
+      rules.holdBack ?? USUAL_TERMS.holdBack,
       rules.opensAt ?? null,
       rules.closesAt ?? null,
       rules.mayUse ?? null,
@@ -155,7 +155,7 @@ export const changeTimes = (id: string, times: Times): Promise<void> =>
         times.opensAt ?? null,
         times.closesAt ?? null,
         times.graceMinutes ?? 0,
-        times.afterDue ?? "late",
+        times.afterDue ?? USUAL_TERMS.afterDue,
         pointsADay(times),
       ],
       client,
@@ -190,11 +190,11 @@ export const changeTerms = (id: string, t: Omit<Terms, "dueAt">) =>
     [
       id,
       t.attemptsMost ?? null,
-      t.counts ?? "last",
-      t.shows ?? SHOWS,
+      t.counts ?? USUAL_TERMS.counts,
+      t.shows ?? USUAL_TERMS.shows,
       t.practice ?? null,
-      t.weight ?? 1,
-      t.holdBack ?? false,
+      t.weight ?? USUAL_TERMS.weight,
+      t.holdBack ?? USUAL_TERMS.holdBack,
     ],
   );
 

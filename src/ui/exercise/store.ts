@@ -53,18 +53,16 @@ export function createExerciseStore(opening: ExerciseOpening): ExerciseStore {
   let measuredAt = opening.measuring.version,
     preparing = opening.measuring.preparing,
     // words and terms leave what was measured as it is
-    isStale = measuredAt < opening.version,
-    present = opening.exercise;
+    isStale = measuredAt < opening.version;
   const shared = new SharedExercise(opening, {
     saved: (saved) => {
       store.setState({ saved, ...standing() });
       // words need no measuring; the server says whether these were some
       if (saved.kind === "saved" && measuredAt < shared.saver.version) void shared.look();
     },
-    changed: ({ past, present: now, future }, theirs) => {
-      isStale ||= needsMeasuring(differences(present, now));
-      present = now;
-      store.setState({ exercise: now, undoes: past.length > 0, redoes: future.length > 0, ...standing() });
+    changed: ({ past, present, future }, theirs) => {
+      isStale ||= needsMeasuring(differences(store.getState().exercise, present));
+      store.setState({ exercise: present, undoes: past.length > 0, redoes: future.length > 0, ...standing() });
       if (theirs) store.setState({ heard: theirs });
     },
     clash: (more) => store.setState({ clashes: [...store.getState().clashes, ...more] }),
